@@ -1,0 +1,112 @@
+/**
+ * Measures the budgets that exist by now and prints them as a table and as JSON. Medians and 95th percentiles; ratios
+ * where a peer runs beside. Run by `npm run bench`.
+ */
+import { spawnSync } from 'node:child_process';
+import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { gzipSync } from 'node:zlib';
+import { join } from 'node:path';
+import { install } from '@tactron/core/installation';
+import { shippedProfile } from '@tactron/core/catalogue';
+import { planJob } from '@tactron/core/plan';
+import { rehearse } from '@tactron/core/rehearsal';
+import { liveSteps } from '@tactron/core/procedure';
+import { checkJob } from '@tactron/core/hazards';
+import type { Act, Job } from '@tactron/core/job';
+import { browserRows } from './browser';
+import { manyContacts } from './many-contacts';
+import { median, type Row } from './measure';
+import { rehearsalNetlist } from './netlist';
+import { serverRows } from './server';
+
+function times(runs: number, act: () => void): number[] {
+  for (let i = 0; i < 3; i++) act();
+  return Array.from({ length: runs }, () => {
+    const begin = performance.now();
+    act();
+    return performance.now() - begin;
+  });
+}
+
+const root = process.cwd();
+const profile = shippedProfile('marrowick-f');
+const job = (JSON.parse(readFileSync(join(root, 'demo/fm-auger.tactron.json'), 'utf8')) as { job: Job }).job;
+const ms = (x: number): string => `${x.toFixed(2)} ms`;
+
+/** A minute of work: starts, stops, dial moves, a power cut. */
+const minute: Act[] = [
+  { do: 'supplyOn', atMs: 0 },
+  ...[0, 1, 2, 3, 4].flatMap((i): Act[] => [
+    { do: 'dial', atMs: 2000 + 10_000 * i, device: 'dial.speed', to: 0.2 * (i + 1) },
+    { do: 'press', atMs: 3000 + 10_000 * i, device: 'contact.forward' },
+    { do: 'release', atMs: 8000 + 10_000 * i, device: 'contact.forward' },
+  ]),
+  { do: 'supplyOff', atMs: 54_000 },
+  { do: 'supplyOn', atMs: 57_000 },
+];
+
+function coreRows(): Row[] {
+  const rows: Row[] = [];
+  const add = (what: string, x: number, budget: number): void => void rows.push({ what, measured: ms(x), budget: `≤ ${budget} ms`, ok: x <= budget });
+  for (const wires of [16, 60, 120]) {
+    const installation = wires === 16 ? install(job, profile) : manyContacts(job, profile, wires);
+    const closed = installation.devices.flatMap((d): Act[] => (d.id.startsWith('chain.') ? [{ do: 'press', atMs: 0, device: d.id }] : []));
+    const x = median(times(40, () => rehearse(installation, [...closed, ...minute], 60_000)));
+    if (wires === 60) add(`rehearsal of 60 s, ${installation.wires.length} wires`, x, 5);
+    else rows.push({ what: `  growth: the same with ${installation.wires.length} wires`, measured: ms(x), budget: '–', ok: null });
+    if (wires === 60) rows.push(...spice(installation, x));
+  }
+  add('plan: assignment, wires and settings', median(times(60, () => planJob(job, profile))), 50);
+  rows.push({ what: 'all findings of the demo job', measured: ms(median(times(20, () => checkJob(job, profile)))), budget: '–', ok: null });
+  rows.push({ what: 'all live steps with expected values', measured: ms(median(times(20, () => liveSteps(job, profile)))), budget: '–', ok: null });
+  return rows;
+}
+
+function spice(installation: ReturnType<typeof install>, ourMs: number): Row[] {
+  if (!existsSync('/usr/bin/ngspice')) return [{ what: '  against a SPICE transient', measured: 'ngspice is not installed', budget: '≥ 100 ×', ok: null }];
+  const file = '/tmp/tactron-bench.cir';
+  writeFileSync(file, rehearsalNetlist(installation));
+  const runs = Array.from({ length: 3 }, () => {
+    const begin = performance.now();
+    const { status } = spawnSync('/usr/bin/ngspice', ['-b', file], { stdio: 'ignore' });
+    if (status !== 0) throw new Error('ngspice failed');
+    return performance.now() - begin;
+  });
+  const ratio = median(runs) / ourMs;
+  return [
+    {
+      what: '  against a SPICE transient of the same network',
+      measured: `${ratio.toFixed(0)} × (${(median(runs) / 1000).toFixed(2)} s)`,
+      budget: '≥ 100 ×',
+      ok: ratio >= 100,
+    },
+  ];
+}
+
+function firstLoad(): Row[] {
+  const folder = join(root, 'web/dist/browser');
+  const html = readFileSync(join(folder, 'index.html'), 'utf8');
+  const files = new Set([...html.matchAll(/(?:src|href)="([^"]+\.(?:js|css))"/gu)].map((m) => m[1]));
+  const size = [...files].reduce((sum, name) => sum + gzipSync(readFileSync(join(folder, name))).length, 0) / 1000;
+  const all = readdirSync(folder).filter((f) => f.endsWith('.js')).length;
+  return [
+    {
+      what: `first load, gzip of initial script and style (${files.size} of ${all} scripts)`,
+      measured: `${size.toFixed(0)} kB`,
+      budget: '≤ 300 kB',
+      ok: size <= 300,
+    },
+  ];
+}
+
+/** Prints the table and keeps it as JSON. @returns whether every budget was held */
+function report(rows: readonly Row[]): boolean {
+  const width = Math.max(...rows.map((r) => r.what.length));
+  for (const r of rows) console.log(`${r.ok === false ? '✗' : r.ok ? '✓' : ' '} ${r.what.padEnd(width)}  ${r.measured.padStart(16)}  ${r.budget}`);
+  mkdirSync(join(root, 'bench/results'), { recursive: true });
+  writeFileSync(join(root, 'bench/results/latest.json'), `${JSON.stringify({ at: new Date().toISOString(), node: process.version, rows }, null, 2)}\n`);
+  return rows.every((r) => r.ok !== false);
+}
+
+const rows = [...coreRows(), ...firstLoad(), ...(await serverRows()), ...(await browserRows())];
+process.exitCode = report(rows) ? 0 : 1;

@@ -1,0 +1,119 @@
+import * as v from 'valibot';
+import { CalculationError, runCalculation } from '@tactron/core/calculation';
+import { networkSchema, solveNetwork, UnsettledNetworkError } from '@tactron/core/circuit';
+import { driveCaseSchema, notYetInControl, runDriveCase } from '@tactron/core/drive';
+import { recordFiles } from '@tactron/core/formats';
+import { checkJob } from '@tactron/core/hazards';
+import { install } from '@tactron/core/installation';
+import { pathIssues, scriptSchema } from '@tactron/core/job';
+import { planJob } from '@tactron/core/plan';
+import { liveSteps } from '@tactron/core/procedure';
+import { rehearse, signalAt, stateAt, voltsAt, type Trace } from '@tactron/core/rehearsal';
+import { calculations, plannedCalculations } from '@tactron/core/sums';
+import { say, sayFinding } from '@tactron/core/words';
+import { BadInput, type Outcome } from './bad-input.js';
+import { jobInput, plannedJob } from './job-input.js';
+
+export function parse<S extends v.GenericSchema>(schema: S, data: unknown): v.InferOutput<S> {
+  const result = v.safeParse(schema, data);
+  if (result.success) return result.output;
+  const issue = pathIssues(result.issues)[0];
+  throw new BadInput(issue.path, issue.message);
+}
+
+export function check(data: unknown): Outcome {
+  const input = jobInput(data);
+  const findings = checkJob(plannedJob(input), input.profile).map((f) => ({ ...f, says: sayFinding(f) }));
+  return { output: findings, stop: findings.some((f) => f.severity === 'stop') };
+}
+
+export function plan(data: unknown): Outcome {
+  const { job, profile } = jobInput(data);
+  const result = planJob(job, profile);
+  if (!result.ok)
+    throw new BadInput(
+      result.path,
+      result.why === 'notYet' ? `not yet: ${result.what}` : `no plan: ${result.why} (${result.what})${result.wishes ? `: ${result.wishes.join(', ')}` : ''}`,
+    );
+  return { output: result, stop: result.findings.some((f) => f.severity === 'stop') };
+}
+
+export function rehearseJob(data: unknown, script: unknown, sampleMs: readonly number[] | undefined): Outcome {
+  const input = jobInput(data);
+  const job = plannedJob(input);
+  const acts = parse(scriptSchema, script);
+  const installation = install(job, input.profile);
+  acts.forEach((act, i) => {
+    if ('device' in act && !job.adopted?.devices[act.device]) throw new BadInput(`script.${i}.device`, `there is no device "${act.device}" in this job`);
+    if ('wire' in act && !installation.wires.some((w) => w.id === act.wire || w.number === act.wire))
+      throw new BadInput(`script.${i}.wire`, `there is no wire "${act.wire}" in this job`);
+  });
+  const end = sampleMs?.length ? Math.max(...sampleMs) : undefined;
+  const trace = rehearse(installation, acts, end);
+  return {
+    output: sampleMs ? sampleMs.map((ms) => sampleOf(trace, installation.landings, installation.reference, ms)) : plainTrace(trace, installation.landings),
+  };
+}
+
+function sampleOf(trace: Trace, landings: readonly string[], reference: number, ms: number): unknown {
+  const us = Math.round(ms * 1000);
+  const volts = Object.fromEntries(landings.map((landing, i) => [landing, voltsAt(trace, i, reference, us)?.dc ?? null]));
+  const levels = Object.fromEntries(trace.signals.filter((s) => s.kind === 'level').map((s) => [s.id, signalAt(trace, s.id, us)]));
+  return {
+    atMs: ms,
+    state: stateAt(trace, 'drive.state', us),
+    hz: signalAt(trace, 'drive.hz', us),
+    shaftHz: signalAt(trace, 'drive.shaftHz', us),
+    levels,
+    volts,
+  };
+}
+
+function plainTrace(trace: Trace, landings: readonly string[]): unknown {
+  const solutions = trace.solutions.map((s) => ({ volts: [...s.volts], slope: [...s.slope], island: [...s.island] }));
+  return { ...trace, landings, solutions };
+}
+
+export function procedure(data: unknown): Outcome {
+  const input = jobInput(data);
+  return { output: liveSteps(plannedJob(input), input.profile).map((s) => ({ ...s, says: { do: say(s.do), must: say(s.must) } })) };
+}
+
+export function exportFiles(data: unknown): Record<string, string> {
+  const input = jobInput(data);
+  return recordFiles(plannedJob(input), input.profile, input.evidence);
+}
+
+export function solve(data: unknown): Outcome {
+  const network = parse(networkSchema, data);
+  try {
+    return { output: solveNetwork(network) };
+  } catch (error) {
+    if (error instanceof UnsettledNetworkError) throw new BadInput('elements', error.message);
+    throw error;
+  }
+}
+
+export function drive(data: unknown): Outcome {
+  const input = parse(driveCaseSchema, data);
+  const notYet = notYetInControl(input.control);
+  if (notYet) throw new BadInput(notYet.path, `not yet: ${notYet.what}`);
+  return { output: runDriveCase(input) };
+}
+
+export function calc(name: string, data: unknown): Outcome {
+  const calculation = calculations[name];
+  if (!calculation) throw new BadInput('name', plannedCalculations.includes(name) ? `not yet: ${name}` : `there is no calculation "${name}"`);
+  try {
+    const { result, working } = runCalculation(calculation, parse(v.record(v.string(), v.unknown()), data));
+    return { output: { ...result, working } };
+  } catch (error) {
+    if (error instanceof CalculationError) throw new BadInput(error.argument, error.message);
+    if (error instanceof RangeError) throw new BadInput(name, error.message);
+    throw error;
+  }
+}
+
+export function calcList(): Outcome {
+  return { output: Object.values(calculations).map(({ name, title, args, results, formula, source }) => ({ name, title, args, results, formula, source })) };
+}

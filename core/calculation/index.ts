@@ -1,0 +1,10 @@
+export {
+  calculation,
+  CalculationError,
+  runCalculation,
+  type ArgumentSpec,
+  type ArgumentValue,
+  type Calculation,
+  type ResultValue,
+  type Working,
+} from './descriptor.js';

@@ -1,0 +1,66 @@
+import * as v from 'valibot';
+import { pathIssues } from '../job/index.js';
+import { shippedProfile, shippedProfiles } from './families.js';
+import { planningGaps } from './gaps.js';
+import { profileSchema, type Profile } from './profile.js';
+import { policyValue, settingForRole } from './roles.js';
+
+const copy = (family: string): Record<string, never> => JSON.parse(JSON.stringify(shippedProfiles[family])) as Record<string, never>;
+const issues = (data: unknown): string[] => pathIssues(v.safeParse(profileSchema, data).issues ?? []).map((i) => i.path);
+
+describe('device profiles', () => {
+  const has: Record<string, (p: Profile) => boolean> = {
+    'marrowick-f': (p) =>
+      planningGaps(p).length === 0 &&
+      Object.keys(p.settings).length >= 25 &&
+      p.rows.some((r) => r.option === 'card') &&
+      p.policies['onBothDirections'] !== 'unknown',
+    'ondulet-n': (p) =>
+      Object.values(p.links).filter((l) => l.kind === 'slide').length === 2 &&
+      Object.values(p.terminals).filter((t) => t.kind === 'enableInput').length === 2 &&
+      Object.values(p.macros).every((m) => m.wipes.includes('M/01')),
+    'ondulet-micro': (p) =>
+      Object.values(p.terminals).some((t) => t.kind === 'digitalInput' && t.pullUpTo === '12') && p.supply.phases === 1 && p.settings['FD'].type === 'dial',
+    'quernstone-t': (p) =>
+      p.keypad.style === 'textMenu' && Object.values(p.inputTasks).every((t) => typeof t.code === 'string') && p.incompletePair === 'warned',
+    'pendrift-s': (p) => p.kind === 'starter' && Object.values(p.terminals).some((t) => t.kind === 'thermistor'),
+    'pendrift-c': (p) =>
+      Object.values(p.settings).filter((s) => s.type === 'dial').length === 5 && Object.values(p.settings).filter((s) => s.type === 'switch').length === 6,
+  };
+  for (const [family, peculiar] of Object.entries(has)) {
+    it(`load: ${family}, with what is peculiar to it`, () => expect(peculiar(shippedProfile(family))).toBeTrue());
+  }
+
+  it('are refused with the path of every reference that leads nowhere', () => {
+    const p = copy('marrowick-f') as unknown as Profile;
+    p.rows[1].terminals.push('IN99');
+    p.links['IL'].factory = 'nowhere';
+    (p.taskSettings as Record<string, string>)['IN1'] = '999';
+    expect(issues(p)).toEqual(jasmine.arrayWithExactContents(['rows.1.terminals', 'links.IL.factory', 'taskSettings.IN1']));
+  });
+
+  it('of a drive must say how it behaves wherever a motor may move by itself', () => {
+    const p = copy('marrowick-f') as unknown as Profile;
+    delete (p.policies as Record<string, unknown>)['onPowerReturn'];
+    expect(issues(p)).toEqual(['policies.onPowerReturn']);
+  });
+
+  it('keep fields this release does not know', () => {
+    const p = { ...copy('marrowick-f'), colourOfLid: 'grey' };
+    expect((v.parse(profileSchema, p) as Record<string, unknown>)['colourOfLid']).toBe('grey');
+  });
+
+  it('take the worse behaviour where they do not know', () => {
+    const p = shippedProfile('ondulet-n');
+    expect(p.policies['onTakeover']).toBe('unknown');
+    expect(policyValue(p, {}, 'onTakeover')).toBe('followLevel');
+    expect(policyValue(p, {}, 'terminalStopUnderKeypad')).toBe('ignored');
+  });
+
+  it('find the setting and value that bring a behaviour about', () => {
+    const p = shippedProfile('marrowick-f');
+    expect(settingForRole(p, 'onPowerReturn', 'needFreshEdge')).toEqual({ code: '610', value: 0 });
+    expect(settingForRole(p, 'reverseDeadMs', 500)).toEqual({ code: '218', value: 0.5 });
+    expect(settingForRole(p, 'onBothDirections', 'fault')).toBeUndefined();
+  });
+});

@@ -1,0 +1,1 @@
+export { contactKinds, terminalsOfKind, type ContactKind } from './operator-kinds.js';

@@ -1,0 +1,86 @@
+import type { Control } from './vocabulary.js';
+
+/** A stretch in which the output frequency is y + dy·τ + ddy·τ²/2, with τ in seconds since t0. */
+export interface Stretch {
+  readonly t0: number;
+  readonly y: number;
+  readonly dy: number;
+  readonly ddy: number;
+}
+
+/** A planned change of frequency: its stretches, when it is over and where it ends. */
+export interface Ramp {
+  readonly stretches: readonly Stretch[];
+  readonly endUs: number;
+  readonly endHz: number;
+}
+
+/** Which pair of ramp times applies. */
+export type RampPair = 'main' | 'second' | 'jog' | 'quick';
+
+/** Times in seconds for 0 ↔ reference frequency, for speeding up and slowing down. */
+export function rampTimes(control: Control, pair: RampPair): { accelS: number; decelS: number } {
+  const { accelS, decelS } = control;
+  switch (pair) {
+    case 'second':
+      return { accelS: control.accel2S ?? accelS, decelS: control.decel2S ?? decelS };
+    case 'jog':
+      return { accelS: control.jogAccelS ?? accelS, decelS: control.jogDecelS ?? decelS };
+    case 'quick':
+      return { accelS, decelS: control.quickStopS ?? decelS };
+    case 'main':
+      return { accelS, decelS };
+  }
+}
+
+/**
+ * Plans a change of frequency that does not pass through zero.
+ *
+ * With an S-shape of p % each end is rounded over p % of the ramp time, so a full ramp takes T·(1 + p/100) and a change
+ * too small to reach the full slope takes 2·√(Δf·T²·(p/100)/fRef).
+ *
+ * @param t0 start, µs
+ * @param fromHz present frequency
+ * @param toHz frequency to reach, of the same sign or zero
+ * @param rampS time for 0 ↔ referenceHz, s; 0 means at once
+ * @param referenceHz frequency the ramp time refers to
+ * @param sCurvePct share of the ramp time rounded at each end, %
+ * @example planRamp(0, 0, 30, 5, 50, 0).endUs // 3_000_000
+ */
+export function planRamp(t0: number, fromHz: number, toHz: number, rampS: number, referenceHz: number, sCurvePct: number): Ramp {
+  const change = toHz - fromHz;
+  if (change === 0 || rampS === 0) return { stretches: [{ t0, y: toHz, dy: 0, ddy: 0 }], endUs: t0, endHz: toHz };
+  const sign = Math.sign(change);
+  const slope = (referenceHz / rampS) * sign;
+  const size = Math.abs(change);
+  if (sCurvePct === 0) {
+    const endUs = t0 + Math.max(1, Math.round((size / Math.abs(slope)) * 1e6));
+    return { stretches: [{ t0, y: fromHz, dy: slope, ddy: 0 }], endUs, endHz: toHz };
+  }
+  const roundS = (rampS * sCurvePct) / 100;
+  const bend = slope / roundS;
+  const short = size < Math.abs(slope) * roundS;
+  const peak = short ? sign * Math.sqrt(size * Math.abs(bend)) : slope;
+  const bendUs = Math.max(1, Math.round((peak / bend) * 1e6));
+  const straightUs = short ? 0 : Math.round((size / Math.abs(slope) - roundS) * 1e6);
+  const atBend = fromHz + (peak * peak) / (2 * bend);
+  const atEnd = toHz - (peak * peak) / (2 * bend);
+  const stretches: Stretch[] = [{ t0, y: fromHz, dy: 0, ddy: bend }];
+  if (straightUs > 0) stretches.push({ t0: t0 + bendUs, y: atBend, dy: slope, ddy: 0 });
+  stretches.push({ t0: t0 + bendUs + straightUs, y: atEnd, dy: peak, ddy: -bend });
+  return { stretches, endUs: t0 + 2 * bendUs + straightUs, endHz: toHz };
+}
+
+/** The stretch in force at t; before the first and after the last the value rests. */
+export function stretchAt(ramp: Ramp, t: number): Stretch {
+  if (t >= ramp.endUs) return { t0: ramp.endUs, y: ramp.endHz, dy: 0, ddy: 0 };
+  let at = ramp.stretches[0];
+  for (const s of ramp.stretches) if (s.t0 <= t) at = s;
+  return at;
+}
+
+/** Value of a stretch at t. */
+export function valueAt(s: Stretch, t: number): number {
+  const tau = (t - s.t0) / 1e6;
+  return s.y + (s.dy + (s.ddy * tau) / 2) * tau;
+}

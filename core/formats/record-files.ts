@@ -1,0 +1,33 @@
+import type { Profile } from '../catalogue/index.js';
+import { hashOf, type Envelope, type Evidence, type Job } from '../job/index.js';
+import { planJob } from '../plan/index.js';
+import { drawingSvg, layOut } from './drawing.js';
+import { csv, keyingTable, terminalTable, wireTable } from './tables.js';
+
+/** The job file: job, the profile it is pinned to, evidence. */
+export function envelopeOf(job: Job, profile: Profile, evidence: readonly Evidence[] = [], site?: Envelope['site']): Envelope {
+  return {
+    format: 'tactron-job',
+    version: 1,
+    job,
+    profiles: { [job.profile.sha256]: profile as Record<string, unknown> },
+    evidence: [...evidence],
+    ...(site ? { site } : {}),
+  };
+}
+
+/** All open-format files of a job's record by file name. */
+export function recordFiles(job: Job, profile: Profile, evidence: readonly Evidence[] = []): Record<string, string> {
+  const plan = planJob(job, profile);
+  const files: Record<string, string> = {
+    'job.json': `${JSON.stringify(envelopeOf(job, profile, evidence), null, 2)}\n`,
+    'wires.csv': csv(wireTable(job)),
+    'terminals.csv': csv(terminalTable(job, profile)),
+    'keying.csv': csv(keyingTable(profile, plan.ok ? plan.keying : [])),
+    'control.svg': drawingSvg(layOut(job, profile, 'control'), `${job.tag} control`),
+    'power.svg': drawingSvg(layOut(job, profile, 'power'), `${job.tag} power`),
+  };
+  files['manifest.json'] =
+    `${JSON.stringify({ job: job.id, tag: job.tag, sha256: Object.fromEntries(Object.entries(files).map(([name, text]) => [name, hashOf(text)])) }, null, 2)}\n`;
+  return files;
+}

@@ -1,0 +1,76 @@
+import type { Profile } from '../catalogue/index.js';
+import { landingParts, type Job, type Size } from '../job/index.js';
+import type { KeyLine } from '../plan/index.js';
+
+/** A table: heads and rows, ready for any writer. */
+export interface Table {
+  readonly heads: readonly string[];
+  readonly rows: readonly (readonly string[])[];
+}
+
+/** A size as it is written on a cable. */
+export function sizeText(size: Size): string {
+  return 'mm2' in size ? `${size.mm2} mm²` : `${size.awg} AWG`;
+}
+
+/** Number before words: 2, 10, 10a. */
+const byNumber = (x: string, y: string): number => x.localeCompare(y, 'en', { numeric: true });
+
+/** The wire schedule in the order of the markers. */
+export function wireTable(job: Job): Table {
+  const { adopted } = job;
+  const end = (landing: string): string => {
+    const { device, terminal } = landingParts(landing);
+    return `${adopted?.devices[device]?.tag ?? device}:${terminal}`;
+  };
+  const wires = Object.values(adopted?.wires ?? {}).sort((x, y) => byNumber(x.number, y.number));
+  return {
+    heads: ['number', 'from', 'to', 'function', 'class', 'size', 'colour', 'cable', 'core', 'length m'],
+    rows: wires.map((w) => [w.number, end(w.from), end(w.to), w.function, w.class, sizeText(w.size), w.colour, w.cable ?? '', w.core ?? '', String(w.lengthM)]),
+  };
+}
+
+/** Each terminal of the device with the wires that land on it. */
+export function terminalTable(job: Job, profile: Profile): Table {
+  const wires = Object.values(job.adopted?.wires ?? {});
+  const rows = profile.rows.flatMap((row) =>
+    row.terminals.map((terminal) => {
+      const landing = `drive:${terminal}`;
+      const here = wires.filter((w) => w.from === landing || w.to === landing).map((w) => w.number).sort(byNumber); // prettier-ignore
+      const task = Object.values(job.adopted?.assignments ?? {}).find((a) => a.at === landing)?.task ?? '';
+      const spec = profile.terminals[terminal];
+      return [row.name, terminal, spec.kind, task, here.join(' '), spec.torqueNm === undefined ? '' : String(spec.torqueNm)];
+    }),
+  );
+  return { heads: ['row', 'terminal', 'kind', 'task', 'wires', 'torque Nm'], rows };
+}
+
+/** The keying sheet. */
+export function keyingTable(profile: Profile, lines: readonly KeyLine[]): Table {
+  return {
+    heads: ['order', 'part', 'code', 'name', 'from', 'to', 'keys'],
+    rows: lines.map((line, i) => [
+      String(i + 1),
+      line.part,
+      line.code ?? '',
+      line.code ? profile.settings[line.code].name : (line.hold ?? ''),
+      String(line.from ?? ''),
+      String(line.to ?? ''),
+      line.presses.map((p) => `${p.key}×${p.times}`).join(' '),
+    ]),
+  };
+}
+
+/**
+ * Writes a table as CSV (RFC 4180). A cell that a spreadsheet would take for a formula is given a leading apostrophe.
+ *
+ * @param decimal the separator is a semicolon where the decimal mark is a comma
+ */
+export function csv(table: Table, decimal: '.' | ',' = '.'): string {
+  const separator = decimal === ',' ? ';' : ',';
+  const cell = (text: string): string => {
+    const harmless = /^[=+\-@\t\r]/u.test(text) && !/^[+-]?\d+([.,]\d+)?$/u.test(text) ? `'${text}` : text;
+    return /["\n\r;,]/u.test(harmless) ? `"${harmless.replaceAll('"', '""')}"` : harmless;
+  };
+  return [table.heads, ...table.rows].map((row) => row.map(cell).join(separator)).join('\r\n') + '\r\n';
+}

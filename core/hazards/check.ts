@@ -1,0 +1,53 @@
+import type { Profile, Value } from '../catalogue/index.js';
+import type { Evidence, EvidenceOf, Finding, Job } from '../job/index.js';
+import { planJob } from '../plan/index.js';
+import { plateFindings } from '../power/index.js';
+import {
+  bothDirectionsReleased,
+  directionNotLocked,
+  hazardContext,
+  inputsSwitch,
+  plateAgainstDevice,
+  restartWhenPowerReturns,
+  unknownPolicy,
+  type Rule,
+} from './rules.js';
+
+/** Every hazard rule; each finds nothing where it does not apply. */
+export const hazardRules: readonly Rule[] = [
+  plateAgainstDevice,
+  inputsSwitch,
+  restartWhenPowerReturns,
+  bothDirectionsReleased,
+  directionNotLocked,
+  unknownPolicy,
+];
+
+const weight = { stop: 0, warn: 1, advise: 2 } as const;
+
+/**
+ * All findings of a job: plates, plan, hazards; the gravest first, always in the same order.
+ *
+ * @param found settings as found, where they were noted
+ */
+export function checkJob(job: Job, profile: Profile, found?: Readonly<Record<string, Value>>): Finding[] {
+  const model = profile.models.find((m) => m.name === job.profile.model);
+  const plan = planJob(job, profile, found);
+  const context = hazardContext(job, profile);
+  const findings = [
+    ...plateFindings(job.plate, profile, model),
+    ...(plan.ok ? plan.findings : []),
+    ...(context ? hazardRules.flatMap((rule) => rule(context)) : []),
+  ];
+  return findings.map((f, i) => ({ f, i })).sort((x, y) => weight[x.f.severity] - weight[y.f.severity] || x.i - y.i).map(({ f }) => f); // prettier-ignore
+}
+
+/** The acceptance that covers a finding: of the same key, and made while everything it rests on was the same. */
+export function acceptanceOf(finding: Finding, evidence: readonly Evidence[]): EvidenceOf<'acceptance'> | undefined {
+  return evidence.findLast((e): e is EvidenceOf<'acceptance'> => e.kind === 'acceptance' && e.subject === `${finding.key}#${finding.basis.slice(0, 16)}`);
+}
+
+/** Subject under which the acceptance of a finding is kept. */
+export function acceptanceSubject(finding: Finding): string {
+  return `${finding.key}#${finding.basis.slice(0, 16)}`;
+}

@@ -1,0 +1,49 @@
+import * as v from 'valibot';
+import { evidenceSchema } from './evidence.js';
+import { JOB_VERSION, jobSchema } from './job.js';
+
+/** A job file: the job, the profiles it needs by hash, and its evidence. */
+export const envelopeSchema = v.strictObject({
+  format: v.literal('tactron-job'),
+  version: v.literal(1),
+  job: jobSchema,
+  profiles: v.record(v.pipe(v.string(), v.regex(/^[0-9a-f]{64}$/u, 'a SHA-256 in hexadecimal')), v.looseObject({})),
+  evidence: v.optional(v.array(evidenceSchema), []),
+  site: v.optional(v.strictObject({ id: v.pipe(v.string(), v.uuid()), name: v.pipe(v.string(), v.minLength(1), v.maxLength(120)) })),
+});
+export type Envelope = v.InferOutput<typeof envelopeSchema>;
+
+export interface PathIssue {
+  readonly path: string;
+  readonly message: string;
+}
+
+/** Issues of a failed check, each with its path as keys joined by dots. */
+export function pathIssues(issues: readonly v.BaseIssue<unknown>[]): PathIssue[] {
+  return issues.map((issue) => ({ path: v.getDotPath(issue) ?? issue.path?.map((p) => String(p.key)).join('.') ?? '', message: issue.message }));
+}
+
+export type FileRead =
+  { readonly ok: true; readonly envelope: Envelope } | { readonly ok: false; readonly why: 'newer' | 'invalid'; readonly issues: PathIssue[] };
+
+/**
+ * Reads a job file, or a bare job document.
+ *
+ * @param data parsed JSON
+ * @returns the envelope, or what does not fit, with paths; `newer` when a later release wrote it
+ */
+export function readEnvelope(data: unknown): FileRead {
+  const version = (data as { version?: unknown } | null)?.version;
+  if (typeof version === 'number' && version > JOB_VERSION) {
+    return {
+      ok: false,
+      why: 'newer',
+      issues: [{ path: 'version', message: `this file has format version ${version}; this release reads up to ${JOB_VERSION}` }],
+    };
+  }
+  const bare = typeof data === 'object' && data !== null && !('job' in data);
+  const result = v.safeParse(envelopeSchema, bare ? { format: 'tactron-job', version: 1, job: data, profiles: {} } : data);
+  if (result.success) return { ok: true, envelope: result.output };
+  const issues = pathIssues(result.issues).map((issue) => (bare ? { ...issue, path: issue.path.replace(/^job\.?/u, '') } : issue));
+  return { ok: false, why: 'invalid', issues };
+}

@@ -1,0 +1,25 @@
+/** What a finding or an event is about. */
+export interface Where {
+  readonly kind: 'wire' | 'landing' | 'device' | 'setting' | 'plate';
+  readonly id: string;
+}
+
+/** Something a person must know or put right. Its sentences are made in `words`, by rule and arguments. */
+export interface Finding {
+  /** Rule and subject: the same from run to run. */
+  readonly key: string;
+  readonly rule: string;
+  readonly severity: 'stop' | 'warn' | 'advise';
+  readonly where: readonly Where[];
+  readonly args: Readonly<Record<string, number | string | boolean>>;
+  /** Standard, formula or simulation it rests on. */
+  readonly source: string;
+  /** Hash of what it depends on: an acceptance holds only while this is the same. */
+  readonly basis: string;
+  readonly proof?: { readonly script: string; readonly atUs: number };
+}
+
+/** Key of a finding from its rule and subject. */
+export function findingKey(rule: string, subject: string): string {
+  return subject === '' ? rule : `${rule}:${subject}`;
+}

@@ -1,0 +1,40 @@
+export { envelopeSchema, pathIssues, readEnvelope, type Envelope, type FileRead, type PathIssue } from './envelope.js';
+export {
+  authorSchema,
+  evidenceSchema,
+  expectationSchema,
+  stepSchema,
+  type Author,
+  type Evidence,
+  type EvidenceBody,
+  type EvidenceKind,
+  type EvidenceOf,
+  type Expectation,
+  type Phrase,
+  type ProcedureStep,
+} from './evidence.js';
+export { findingKey, type Finding, type Where } from './finding.js';
+export { hashOf } from './hash.js';
+export {
+  actSchema,
+  emptyJob,
+  jobSchema,
+  JOB_VERSION,
+  landingParts,
+  scriptSchema,
+  wireClasses,
+  wiringSchema,
+  type Act,
+  type Adopted,
+  type AdoptedWire,
+  type Job,
+  type Script,
+  type WireSpec,
+  type Wiring,
+} from './job.js';
+export { applyPatch, disjoint, invertPatch, patchBetween, patchSchema, PatchError, valueAt, type Operation, type Patch } from './patch.js';
+export { plateSchema, type CableRun, type Load, type MotorPlate, type Plate, type Supply } from './plate.js';
+export { quantity, sizeSchema, type Size } from './quantities.js';
+export { notYetInScheme, schemeSchema, type Scheme } from './scheme.js';
+export { sortedEntries } from './sorted-entries.js';
+export { CORE_VERSION } from './version.js';

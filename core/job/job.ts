@@ -1,0 +1,174 @@
+import * as v from 'valibot';
+import { plateSchema } from './plate.js';
+import { sizeSchema } from './quantities.js';
+import { schemeSchema } from './scheme.js';
+
+export const idSchema = v.pipe(v.string(), v.regex(/^[A-Za-z0-9][A-Za-z0-9._:-]{0,79}$/u, 'an id of letters, digits, dot, dash or colon'));
+const landing = v.pipe(v.string(), v.regex(/^[^:]{1,80}:[^:]{1,40}$/u, 'a landing such as "drive:IN1"'));
+const words = v.pipe(v.string(), v.maxLength(400));
+const reason = v.pipe(v.string(), v.trim(), v.minLength(1, 'a reason'), v.maxLength(400));
+const value = v.union([v.pipe(v.number(), v.finite()), v.pipe(v.string(), v.maxLength(200)), v.boolean()]);
+const origin = v.picklist(['plan', 'person']);
+const ord = v.pipe(v.number(), v.finite());
+
+export const wireClasses = ['mains', 'motor', 'controlAc', 'controlDc', 'analogue', 'safety', 'pe'] as const;
+
+const wireEntries = {
+  number: v.pipe(v.string(), v.maxLength(20)),
+  from: landing,
+  to: landing,
+  function: words,
+  size: sizeSchema,
+  colour: v.pipe(v.string(), v.maxLength(40)),
+  cable: v.optional(idSchema),
+  core: v.optional(v.pipe(v.string(), v.maxLength(20))),
+  lengthM: v.pipe(v.number(), v.finite(), v.minValue(0), v.maxValue(5000)),
+  potential: v.pipe(v.string(), v.maxLength(40)),
+  class: v.picklist(wireClasses),
+};
+export const wireSpecSchema = v.strictObject(wireEntries);
+export type WireSpec = v.InferOutput<typeof wireSpecSchema>;
+
+const wiringEntries = {
+  devices: v.record(
+    idSchema,
+    v.strictObject({
+      kind: v.pipe(v.string(), v.maxLength(40)),
+      role: idSchema,
+      tag: v.pipe(v.string(), v.maxLength(20)),
+      params: v.record(v.string(), value),
+    }),
+  ),
+  wires: v.record(idSchema, v.strictObject({ ...wireEntries, origin })),
+  assignments: v.record(idSchema, v.strictObject({ at: landing, task: v.pipe(v.string(), v.maxLength(40)), origin })),
+  links: v.record(idSchema, v.strictObject({ position: v.pipe(v.string(), v.maxLength(40)), origin })),
+  settings: v.record(
+    v.pipe(v.string(), v.maxLength(80)),
+    v.strictObject({ value, origin, why: v.strictObject({ code: v.pipe(v.string(), v.maxLength(60)), args: v.record(v.string(), value) }) }),
+  ),
+  retired: v.record(idSchema, v.strictObject({ number: v.pipe(v.string(), v.maxLength(20)) })),
+};
+export const wiringSchema = v.strictObject(wiringEntries);
+export type Wiring = v.InferOutput<typeof wiringSchema>;
+
+/** What the panel is built to: the plan that was adopted. */
+const adoptedSchema = v.strictObject({ ...wiringEntries, planHash: v.string(), coreVersion: v.string() });
+
+const atMs = v.pipe(v.number(), v.finite(), v.minValue(0), v.maxValue(86_400_000));
+const deviceAct = { atMs, device: idSchema };
+
+/** One act of a script. */
+export const actSchema = v.variant('do', [
+  v.strictObject({ do: v.literal('supplyOn'), atMs }),
+  v.strictObject({ do: v.literal('supplyOff'), atMs }),
+  v.strictObject({ do: v.literal('press'), ...deviceAct }),
+  v.strictObject({ do: v.literal('release'), ...deviceAct }),
+  v.strictObject({ do: v.literal('turn'), ...deviceAct, position: v.pipe(v.string(), v.maxLength(20)) }),
+  v.strictObject({ do: v.literal('dial'), ...deviceAct, to: v.pipe(v.number(), v.minValue(0), v.maxValue(1)) }),
+  v.strictObject({ do: v.literal('breakWire'), atMs, wire: v.pipe(v.string(), v.maxLength(80)) }),
+  v.strictObject({ do: v.literal('mendWire'), atMs, wire: v.pipe(v.string(), v.maxLength(80)) }),
+  v.strictObject({ do: v.literal('link'), atMs, link: idSchema, position: v.pipe(v.string(), v.maxLength(40)) }),
+  v.strictObject({ do: v.literal('key'), atMs, key: v.picklist(['start', 'stop', 'reset']), down: v.boolean() }),
+]);
+export type Act = v.InferOutput<typeof actSchema>;
+export const scriptSchema = v.pipe(v.array(actSchema), v.maxLength(10_000));
+
+const jobEntries = {
+  format: v.literal('tactron-job'),
+  version: v.literal(1),
+  id: v.pipe(v.string(), v.uuid()),
+  siteId: v.pipe(v.string(), v.uuid()),
+  tag: v.pipe(v.string(), v.trim(), v.minLength(1, 'a tag'), v.maxLength(40)),
+  machine: v.pipe(v.string(), v.trim(), v.maxLength(200)),
+  practice: v.picklist(['IEC', 'NFPA']),
+  profile: v.strictObject({
+    family: v.pipe(v.string(), v.maxLength(40)),
+    model: v.pipe(v.string(), v.maxLength(40)),
+    version: v.string(),
+    sha256: v.pipe(v.string(), v.regex(/^[0-9a-f]{64}$/u, 'a SHA-256 in hexadecimal')),
+  }),
+  plate: plateSchema,
+  scheme: schemeSchema,
+  decisions: v.strictObject({
+    pins: v.record(idSchema, v.strictObject({ at: landing, why: reason })),
+    wires: v.record(idSchema, v.strictObject({ ...v.partial(wireSpecSchema).entries, why: reason })),
+    settings: v.record(v.pipe(v.string(), v.maxLength(80)), v.strictObject({ value, why: reason })),
+    devices: v.record(
+      idSchema,
+      v.strictObject({
+        ord,
+        kind: v.pipe(v.string(), v.maxLength(40)),
+        tag: v.pipe(v.string(), v.maxLength(20)),
+        params: v.record(v.string(), value),
+        why: reason,
+      }),
+    ),
+  }),
+  adopted: v.optional(adoptedSchema),
+  deviations: v.record(
+    idSchema,
+    v.strictObject({
+      ord,
+      where: v.strictObject({ kind: v.picklist(['wire', 'landing', 'device', 'setting', 'plate']), id: v.string() }),
+      actual: v.unknown(),
+      why: reason,
+    }),
+  ),
+  scripts: v.record(
+    idSchema,
+    v.strictObject({ ord, name: v.pipe(v.string(), v.trim(), v.minLength(1, 'a name'), v.maxLength(120)), acts: scriptSchema, endMs: v.optional(atMs) }),
+  ),
+};
+
+/** One job: facts, wishes, decisions and the adopted plan. The same document is file, API body and store state. */
+export const jobSchema = v.pipe(
+  v.strictObject(jobEntries),
+  v.rawCheck(({ dataset, addIssue }) => {
+    if (!dataset.typed || !dataset.value.adopted) return;
+    const { adopted } = dataset.value;
+    for (const [id, wire] of Object.entries(adopted.wires)) {
+      for (const end of ['from', 'to'] as const) {
+        const device = wire[end].slice(0, wire[end].indexOf(':'));
+        if (adopted.devices[device]) continue;
+        const step = (key: string, input: object, at: unknown): v.ObjectPathItem => ({
+          type: 'object',
+          origin: 'value',
+          input: input as Record<string, unknown>,
+          key,
+          value: at,
+        });
+        addIssue({
+          message: `the wire ends on "${device}", a device that is not there`,
+          path: [step('adopted', dataset.value, adopted), step('wires', adopted, adopted.wires), step(id, adopted.wires, wire), step(end, wire, wire[end])],
+        });
+      }
+    }
+  }),
+);
+export type Job = v.InferOutput<typeof jobSchema>;
+export type Adopted = NonNullable<Job['adopted']>;
+export type AdoptedWire = Adopted['wires'][string];
+export type Script = Job['scripts'][string];
+
+/** Highest job format version this release reads. */
+export const JOB_VERSION = 1;
+
+/** Splits a landing into its device and terminal. */
+export function landingParts(at: string): { device: string; terminal: string } {
+  const colon = at.indexOf(':');
+  return { device: at.slice(0, colon), terminal: at.slice(colon + 1) };
+}
+
+/** A job to which nothing has been entered but what it is called. */
+export function emptyJob(named: Pick<Job, 'id' | 'siteId' | 'tag' | 'machine' | 'practice' | 'profile'>): Job {
+  return {
+    format: 'tactron-job',
+    version: 1,
+    ...named,
+    plate: { motor: {}, supply: {}, load: {}, cable: {} },
+    scheme: {},
+    decisions: { pins: {}, wires: {}, settings: {}, devices: {} },
+    deviations: {},
+    scripts: {},
+  };
+}

@@ -1,0 +1,32 @@
+import { calculation } from '../calculation/index.js';
+
+/**
+ * Pole pairs, slip and rated torque from a plate: the synchronous speed lies just above the plate's.
+ *
+ * @example plateSpeed.run({ hz: 50, rpm: 1440, powerKw: 2.2 }) // { polePairs: 2, synchronousRpm: 1500, slipPct: 4, torqueNm: 14.59 }
+ */
+export const plateSpeed = calculation<
+  { hz: number; rpm: number; powerKw: number },
+  { polePairs: number; synchronousRpm: number; slipPct: number; torqueNm: number }
+>({
+  name: 'plateSpeed',
+  title: 'Pole pairs, slip and rated torque',
+  args: {
+    hz: { unit: 'Hz', title: 'plate frequency', above: 0, max: 400 },
+    rpm: { unit: 'rpm', title: 'plate speed', above: 0, max: 24_000 },
+    powerKw: { unit: 'kW', title: 'rated power', above: 0, max: 10_000 },
+  },
+  results: {
+    polePairs: { unit: '', title: 'pole pairs' },
+    synchronousRpm: { unit: 'rpm', title: 'synchronous speed' },
+    slipPct: { unit: '%', title: 'rated slip' },
+    torqueNm: { unit: 'Nm', title: 'rated torque' },
+  },
+  formula: 'p = ⌊60·f/n⌋;  n_s = 60·f/p;  s = (n_s − n)/n_s;  T = P/(2π·n/60)',
+  source: 'IEC 60034-1; synchronous speed of a rotating field',
+  run: ({ hz, rpm, powerKw }) => {
+    const polePairs = Math.floor((60 * hz) / rpm);
+    const synchronousRpm = polePairs === 0 ? 60 * hz : (60 * hz) / polePairs;
+    return { polePairs, synchronousRpm, slipPct: (100 * (synchronousRpm - rpm)) / synchronousRpm, torqueNm: (powerKw * 1000) / ((2 * Math.PI * rpm) / 60) };
+  },
+});

@@ -1,0 +1,84 @@
+import { factoryValue, roleSetting, settingForRole, type Model, type Profile, type Value } from '../catalogue/index.js';
+import type { Job, Wiring } from '../job/index.js';
+import { plateNumbers } from '../power/index.js';
+import type { Arrangement } from '../scheme/index.js';
+import { taskCode } from './assign.js';
+import { presentTerminals } from './terminals.js';
+
+export type PlannedSettings = Wiring['settings'];
+
+/** All settings as the device leaves the factory. */
+export function factorySettings(profile: Profile, model: Model): Record<string, Value> {
+  return Object.fromEntries(Object.keys(profile.settings).map((code) => [code, factoryValue(profile, model, code)]));
+}
+
+/**
+ * Values the wishes, the plate and the wiring ask for, each with its reason; then the person's own, which win.
+ *
+ * @param at terminal by function
+ * @returns settings by code, and meanings that no setting of this device can bring about
+ */
+export function planSettings(
+  job: Job,
+  profile: Profile,
+  arrangement: Arrangement,
+  at: Readonly<Record<string, string>>,
+): { settings: PlannedSettings; unmet: { role: string; wish: string }[] } {
+  const settings: PlannedSettings = {};
+  const unmet: { role: string; wish: string }[] = [];
+  const put = (code: string, value: Value, why: string, args: Record<string, Value> = {}): void =>
+    void (settings[code] = { value, origin: 'plan', why: { code: why, args } });
+  for (const [role, value] of Object.entries(plateMeanings(job))) {
+    const target = settingForRole(profile, role, value);
+    if (target) put(target.code, clampToSetting(profile, target.code, target.value), 'plate', { role });
+  }
+  for (const { role, value, wish } of arrangement.meanings) {
+    const target = settingForRole(profile, role, value);
+    if (target) put(target.code, clampToSetting(profile, target.code, target.value), role === 'commandSource' ? 'handOver' : 'wish', { wish, role });
+    else if (!fixedTo(profile, role, value)) unmet.push({ role, wish });
+  }
+  for (const id of presentTerminals(profile)) {
+    const code = profile.taskSettings[id];
+    if (code === undefined || profile.terminals[id].kind !== 'digitalInput') continue;
+    const f = arrangement.inputs.find((input) => at[input.id] === id);
+    const task = taskCode(profile, f?.task ?? 'none');
+    if (task === undefined) continue;
+    put(code, task, f ? 'wiring' : 'unused', f ? { terminal: id, task: f.task } : { terminal: id });
+  }
+  for (const [code, { value, why }] of Object.entries(job.decisions.settings)) {
+    if (profile.settings[code]) settings[code] = { value, origin: 'person', why: { code: 'person', args: { why } } };
+  }
+  return { settings, unmet };
+}
+
+function plateMeanings(job: Job): Record<string, Value> {
+  const { motor } = job.plate;
+  const n = plateNumbers(job.plate);
+  const known: Record<string, Value | undefined> = {
+    motorPowerKw: n.powerKw === undefined ? undefined : Math.round(n.powerKw * 100) / 100,
+    motorV: n.rated?.volts,
+    motorA: n.rated?.amps,
+    motorHz: n.hz,
+    motorRpm: n.rpm,
+    motorPowerFactor: n.powerFactor,
+    overloadA: n.rated?.amps,
+  };
+  return motor.power ? (Object.fromEntries(Object.entries(known).filter(([, value]) => value !== undefined)) as Record<string, Value>) : {};
+}
+
+function fixedTo(profile: Profile, role: string, value: Value): boolean {
+  const policy = profile.policies[role] ?? profile.roles[role];
+  if (policy === undefined) return roleSetting(profile, role) === undefined && (value === false || value === 0 || role.startsWith('ai1.'));
+  return typeof policy === 'object' && 'fixed' in policy && policy.fixed === value;
+}
+
+function clampToSetting(profile: Profile, code: string, value: Value): Value {
+  const { min, max } = profile.settings[code];
+  if (typeof value !== 'number') return value;
+  return Math.min(Math.max(value, min ?? -Infinity), max ?? Infinity);
+}
+
+/** Settings in force: the factory's, overlaid with what is planned. */
+export function settingsInForce(profile: Profile, model: Model, planned: PlannedSettings): Record<string, Value> {
+  return { ...factorySettings(profile, model), ...Object.fromEntries(Object.entries(planned).map(([code, { value }]) => [code, value])) };
+}

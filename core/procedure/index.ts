@@ -1,0 +1,2 @@
+export { liveSteps } from './live.js';
+export { tolerances } from './tolerances.js';

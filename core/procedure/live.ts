@@ -1,0 +1,221 @@
+import type { Profile } from '../catalogue/index.js';
+import { hashOf, sortedEntries, type Expectation, type Job, type Phrase, type ProcedureStep } from '../job/index.js';
+import { install, type Installation, type InstalledDrive } from '../installation/index.js';
+import { shaftSpeed } from '../motor/index.js';
+import { dcLinkVoltage, plateNumbers } from '../power/index.js';
+import { rehearse, signalAt, stateAt, voltsAt, type Trace } from '../rehearsal/index.js';
+import { actsOf, arrange, give, powerUp, READY_MS, take, type Arrangement, type InputFunction } from '../scheme/index.js';
+import { tolerances } from './tolerances.js';
+
+/** What the generators of steps share. */
+interface Bench {
+  readonly job: Job;
+  readonly profile: Profile;
+  readonly arrangement: Arrangement;
+  readonly installation: Installation;
+  readonly drive: InstalledDrive;
+  readonly maxHz: number;
+}
+
+const LONG_MS = 3_600_000;
+const TRAVEL_MARGIN_MS = 2000;
+
+/**
+ * Live tests of this very job, every expected value taken from simulating its own wires and settings.
+ *
+ * @returns steps in the order in which they are done; empty until a plan is adopted
+ */
+export function liveSteps(job: Job, profile: Profile): ProcedureStep[] {
+  if (!job.adopted) return [];
+  const installation = install(job, profile);
+  const drive = installation.devices.find((d): d is InstalledDrive => d.kind === 'drive');
+  if (!drive) return [];
+  const bench: Bench = { job, profile, arrangement: arrange(job), installation, drive, maxHz: drive.control.maxHz };
+  return [...supplySteps(bench), ...inputSteps(bench), ...dialSteps(bench), ...directionSteps(bench), ...rampSteps(bench), ...powerReturnSteps(bench)];
+}
+
+function step(bench: Bench, s: Omit<ProcedureStep, 'basis' | 'part'>, functions: readonly (InputFunction | 'dial' | 'supply')[]): ProcedureStep {
+  const circuit = circuitOf(bench, functions);
+  return { ...s, part: 'live', basis: hashOf([s.key, s.do, s.must, s.expect ?? null, circuit]) };
+}
+
+/** The wires, devices and terminals a step rests on: if one of them changes, its reading proves something else. */
+function circuitOf({ job, arrangement }: Bench, functions: readonly (InputFunction | 'dial' | 'supply')[]): unknown {
+  const adopted = job.adopted;
+  if (!adopted) return [];
+  const devices = functions.map((f) => (f === 'dial' ? (arrangement.dial ?? '') : f === 'supply' ? 'supply' : f.device));
+  const touches = (landing: string): boolean => devices.some((id) => landing.startsWith(`${id}:`));
+  const wires = sortedEntries(adopted.wires).filter(([, w]) => touches(w.from) || touches(w.to)).map(([id, w]) => [id, w.from, w.to]); // prettier-ignore
+  const assigned = functions.flatMap((f) => (typeof f === 'object' ? [adopted.assignments[f.id] ?? null] : []));
+  const parts = devices.map((id) => adopted.devices[id] ?? null);
+  const links = functions.some((f) => typeof f === 'object' || f === 'dial') ? adopted.links : {};
+  return { wires, assigned, parts, links };
+}
+
+const range = (nominal: number, tolerance: number, unit: string): Expectation => ({
+  kind: 'range',
+  lo: round(nominal - tolerance),
+  hi: round(nominal + tolerance),
+  nominal: round(nominal),
+  unit,
+});
+const round = (x: number): number => Math.round(x * 1e4) / 1e4;
+const phrase = (code: string, args: Phrase['args'] = {}): Phrase => ({ code, args });
+const simulated = (script: string, atMs: number) => ({ kind: 'simulation', script, atUs: Math.round(atMs * 1000) }) as const;
+
+function supplySteps(bench: Bench): ProcedureStep[] {
+  const { supplyV, phases = 3 } = plateNumbers(bench.job.plate, bench.profile);
+  if (supplyV === undefined) return [];
+  const { unloadedV } = dcLinkVoltage.run({ supplyV, phases });
+  const trace = rehearse(bench.installation, powerUp(bench.arrangement, 0), READY_MS);
+  const state = stateAt(trace, 'drive.state', READY_MS * 1000);
+  const common = { needs: [], cautions: ['liveWork', 'category'] };
+  return [
+    step(bench, { key: 'supply.volts', do: phrase('supply.volts'), must: phrase('volts', { volts: supplyV }), instrument: 'voltmeter', expect: range(supplyV, supplyV * tolerances.supplyShare, 'V'), from: { kind: 'standard', name: 'IEC 60038, ±10 %' }, ...common }, ['supply']),
+    step(bench, { key: 'supply.on', do: phrase('supply.on', { device: tagOf(bench, 'breaker') }), must: phrase('state', { state }), expect: { kind: 'state', is: state }, from: simulated('supply.on', READY_MS), needs: ['supply.volts'], cautions: ['contactsOpen'] }, ['supply']),
+    step(bench, { key: 'link.volts', do: phrase('link.volts'), must: phrase('volts', { volts: unloadedV }), instrument: 'voltmeter', expect: range(unloadedV, unloadedV * tolerances.linkShare, 'V'), from: { kind: 'formula', name: 'dcLinkVoltage' }, needs: ['supply.on'], cautions: ['liveWork', 'category'] }, ['supply']),
+  ]; // prettier-ignore
+}
+
+function inputSteps(bench: Bench): ProcedureStep[] {
+  return bench.arrangement.inputs.flatMap((f) => {
+    const terminal = terminalOf(bench, f);
+    const input = bench.drive.inputs.find((i) => i.terminal === terminal);
+    if (!input) return [];
+    const at = READY_MS + 500;
+    const trace = rehearse(bench.installation, actsOf(...powerUp(bench.arrangement, 0), give(bench.arrangement, f.id, READY_MS)), at);
+    const volts = Math.abs(voltsAt(trace, input.plus, input.minus, at * 1000)?.dc ?? 0);
+    const on = signalAt(trace, `drive.${terminal}`, at * 1000) === 1;
+    const args = { function: f.task, device: tagOf(bench, f.device), terminal, position: positionOf(bench, f) };
+    const needs = ['supply.on'];
+    return [
+      step(bench, { key: `input.${f.id}`, do: phrase('input.work', args), must: phrase(on ? 'input.on' : 'input.off', { terminal }), expect: { kind: 'state', is: on ? 'on' : 'off' }, from: simulated(`input.${f.id}`, at), needs, cautions: ['cannotRun'] }, [f]),
+      step(bench, { key: `input.${f.id}.volts`, do: phrase('input.volts', args), must: phrase('volts', { volts }), instrument: 'voltmeter', expect: range(volts, Math.max(0.5, volts * tolerances.controlShare), 'V'), from: simulated(`input.${f.id}`, at), needs: [`input.${f.id}`], cautions: ['cannotRun'] }, [f]),
+    ]; // prettier-ignore
+  });
+}
+
+function dialSteps(bench: Bench): ProcedureStep[] {
+  const { arrangement, drive, installation, maxHz } = bench;
+  const forward = arrangement.inputs[0];
+  if (!arrangement.dial || !drive.analogue || !forward) return [];
+  const { plus, minus, terminal } = drive.analogue;
+  return [0, 0.25, 0.5, 0.75, 1].flatMap((dial) => {
+    const pct = dial * 100;
+    const settled = READY_MS + rampMs(bench) + TRAVEL_MARGIN_MS;
+    const trace = rehearse(installation, actsOf(...powerUp(arrangement, dial), give(arrangement, forward.id, READY_MS)), settled);
+    const volts = voltsAt(trace, plus, minus, settled * 1000)?.dc ?? 0;
+    const hz = Math.abs(signalAt(trace, 'drive.hz', settled * 1000));
+    const args = { pct, device: tagOf(bench, arrangement.dial as string), terminal };
+    return [
+      step(bench, { key: `dial.${pct}.volts`, do: phrase('dial.volts', args), must: phrase('volts', { volts }), instrument: 'voltmeter', expect: range(volts, 10 * tolerances.analogueSpan, 'V'), from: simulated(`dial.${pct}`, settled), needs: ['supply.on'], cautions: [] }, ['dial']),
+      step(bench, { key: `dial.${pct}.hz`, do: phrase('dial.hz', args), must: phrase('hz', { hz }), expect: range(hz, Math.max(tolerances.hz, maxHz * tolerances.hzShare), 'Hz'), from: simulated(`dial.${pct}`, settled), needs: [`input.${forward.id}`], cautions: ['turns'] }, ['dial']),
+    ]; // prettier-ignore
+  });
+}
+
+function directionSteps(bench: Bench): ProcedureStep[] {
+  const { arrangement, installation } = bench;
+  const settled = READY_MS + rampMs(bench) + TRAVEL_MARGIN_MS;
+  const steps = arrangement.inputs.flatMap((f) => {
+    const trace = rehearse(installation, actsOf(...powerUp(arrangement, 0.2), give(arrangement, f.id, READY_MS)), settled);
+    const is = directionAt(trace, settled);
+    const args = { device: tagOf(bench, f.device), position: positionOf(bench, f), machine: bench.job.plate.load.forwardMeans ?? '' };
+    return [step(bench, { key: `direction.${f.id}`, do: phrase('direction.bump', args), must: phrase(`turns.${is}`, args), expect: { kind: 'state', is }, from: simulated(`direction.${f.id}`, settled), needs: [`input.${f.id}`], cautions: ['turns', 'freeToTurn'] }, [f])]; // prettier-ignore
+  });
+  return [...steps, ...speedStep(bench, settled), ...bothTogether(bench, settled)];
+}
+
+function speedStep(bench: Bench, settled: number): ProcedureStep[] {
+  const { arrangement, installation, job } = bench;
+  const { hz: ratedHz, rpm } = plateNumbers(job.plate);
+  const forward = arrangement.inputs[0];
+  const poles = bench.drive.polePairs && bench.drive.polePairs * 2;
+  if (!ratedHz || !rpm || !poles || !forward) return [];
+  const trace = rehearse(installation, actsOf(...powerUp(arrangement, 1), give(arrangement, forward.id, READY_MS)), settled);
+  const hz = Math.abs(signalAt(trace, 'drive.hz', settled * 1000));
+  const torque = job.plate.load.torquePct ?? 0;
+  const { shaftRpm, slipRpm } = shaftSpeed.run({ hz, poles, ratedHz, ratedRpm: rpm, loadTorquePct: torque });
+  const expect = range(shaftRpm, Math.max(slipRpm, shaftRpm * 0.01), 'rpm');
+  return [step(bench, { key: 'speed.full', do: phrase('speed.measure', { device: tagOf(bench, forward.device) }), must: phrase('rpm', { rpm: shaftRpm, torque }), instrument: 'tachometer', expect, from: simulated('dial.100', settled), needs: [`direction.${forward.id}`], cautions: ['turns'] }, [])]; // prettier-ignore
+}
+
+function bothTogether(bench: Bench, settled: number): ProcedureStep[] {
+  const { arrangement, installation } = bench;
+  const [forward, reverse] = ['forward', 'reverse'].map((task) => arrangement.inputs.find((f) => f.task === task));
+  if (!forward || !reverse || forward.device === reverse.device) return [];
+  const end = settled + rampMs(bench) * 2 + TRAVEL_MARGIN_MS;
+  const trace = rehearse(
+    installation,
+    actsOf(...powerUp(arrangement, 0.5), give(arrangement, forward.id, READY_MS), give(arrangement, reverse.id, settled)),
+    end,
+  );
+  const is = directionAt(trace, end);
+  const args = { forward: tagOf(bench, forward.device), reverse: tagOf(bench, reverse.device) };
+  return [step(bench, { key: 'direction.both', do: phrase('direction.both', args), must: phrase(`turns.${is}`, { machine: '' }), expect: { kind: 'state', is }, from: simulated('directions.together', end), needs: [`direction.${reverse.id}`], cautions: ['turns', 'releasedToOne'] }, [forward, reverse])]; // prettier-ignore
+}
+
+function rampSteps(bench: Bench): ProcedureStep[] {
+  const { arrangement, installation } = bench;
+  const forward = arrangement.inputs[0];
+  if (!forward) return [];
+  const stopAt = READY_MS + rampMs(bench) + TRAVEL_MARGIN_MS;
+  const end = stopAt + rampMs(bench) + TRAVEL_MARGIN_MS;
+  const trace = rehearse(installation, actsOf(...powerUp(arrangement, 1), give(arrangement, forward.id, READY_MS), take(arrangement, forward.id, stopAt)), end);
+  const times = stateTimes(trace);
+  const reached = times.find((s) => s.state === 'atSpeed');
+  const began = times.find((s) => s.state === 'accelerating');
+  const slowing = times.find((s) => s.state === 'decelerating' || s.state === 'coasting');
+  const stopped = times.find((s) => slowing && s.t > slowing.t && s.state === 'ready');
+  const hz = reached ? Math.abs(signalAt(trace, 'drive.hz', reached.t)) : 0;
+  const device = tagOf(bench, forward.device);
+  const steps: ProcedureStep[] = [];
+  const timed = (key: string, code: string, from: number, to: number): void => {
+    const s = (to - from) / 1e6;
+    steps.push(step(bench, { key, do: phrase(code, { device, hz }), must: phrase('seconds', { s, hz }), instrument: 'stopwatch', expect: range(s, Math.max(tolerances.rampS, s * tolerances.rampShare), 's'), from: simulated('ramps', to / 1000), needs: [`direction.${forward.id}`], cautions: ['turns'] }, [])); // prettier-ignore
+  };
+  if (began && reached) timed('ramp.up', 'ramp.up', began.t, reached.t);
+  if (slowing && stopped) timed('ramp.down', slowing.state === 'coasting' ? 'coast.down' : 'ramp.down', slowing.t, stopped.t);
+  return steps;
+}
+
+function powerReturnSteps(bench: Bench): ProcedureStep[] {
+  const { arrangement, installation } = bench;
+  const forward = arrangement.inputs[0];
+  if (!forward) return [];
+  const off = READY_MS + rampMs(bench) + TRAVEL_MARGIN_MS;
+  const on = off + 120_000;
+  const trace = rehearse(
+    installation,
+    actsOf(...powerUp(arrangement, 0.5), give(arrangement, forward.id, READY_MS), { do: 'supplyOff', atMs: off }, { do: 'supplyOn', atMs: on }),
+    on + 8000,
+  );
+  const restarts = Math.abs(signalAt(trace, 'drive.hz', (on + 7900) * 1000)) > 0;
+  const is = restarts ? 'startsByItself' : 'staysStopped';
+  const args = { device: tagOf(bench, forward.device), breaker: tagOf(bench, 'breaker'), position: positionOf(bench, forward) };
+  return [step(bench, { key: 'power.return', do: phrase('power.return', args), must: phrase(`power.${is}`), expect: { kind: 'state', is }, from: simulated('power.return', on + 7900), needs: [`direction.${forward.id}`], cautions: restarts ? ['turns', 'automaticRestart'] : ['turns'] }, [forward])]; // prettier-ignore
+}
+
+/** Longest time any travel between 0 and the highest frequency can take under these ramps, ms. */
+function rampMs({ drive }: Bench): number {
+  const { accelS, decelS, sCurvePct, coastS, stopMode } = drive.control;
+  return Math.min(LONG_MS, Math.max(accelS, decelS, stopMode === 'coast' ? coastS : 0) * (1 + sCurvePct / 100) * 1000);
+}
+
+function stateTimes(trace: Trace): { t: number; state: string }[] {
+  const index = trace.signals.findIndex((s) => s.id === 'drive.state');
+  const names = trace.signals[index].states ?? [];
+  return trace.segments[index].t.map((t, k) => ({ t, state: names[trace.segments[index].y[k]] }));
+}
+
+function directionAt(trace: Trace, ms: number): 'forward' | 'reverse' | 'stopped' {
+  const hz = signalAt(trace, 'drive.hz', ms * 1000);
+  return hz > 0 ? 'forward' : hz < 0 ? 'reverse' : 'stopped';
+}
+
+const tagOf = ({ job }: Bench, device: string): string => job.adopted?.devices[device]?.tag ?? device;
+const terminalOf = ({ job }: Bench, f: InputFunction): string => job.adopted?.assignments[f.id]?.at.split(':')[1] ?? '';
+const positionOf = ({ arrangement }: Bench, f: InputFunction): string => {
+  const kind = arrangement.devices.find((d) => d.id === f.device)?.kind;
+  return kind === 'selectorReverseOffForward' ? f.task : kind === 'maintainedButton' ? 'in' : kind === 'selectorOffOn' ? 'on' : 'closed';
+};

@@ -1,0 +1,3 @@
+export { handOverBlocks, type Block } from './hand-over.js';
+export { keyedValues, settingRows, snapshotOf, type SettingRow } from './three-sets.js';
+export { stepRecords, verdictOf, type StepRecord, type StepState } from './verdict.js';

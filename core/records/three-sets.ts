@@ -1,0 +1,44 @@
+import type { Profile, Value } from '../catalogue/index.js';
+import { sortedEntries, type Evidence, type EvidenceOf, type Job } from '../job/index.js';
+
+/** One setting in the three sets: as found, planned, as left. */
+export interface SettingRow {
+  readonly code: string;
+  readonly name: string;
+  readonly unit: string;
+  readonly factory: Value;
+  readonly found: Value;
+  readonly planned: Value;
+  readonly left: Value | undefined;
+  readonly state: 'same' | 'asPlanned' | 'toKey' | 'differs';
+}
+
+/** The newest snapshot of a kind. */
+export function snapshotOf(evidence: readonly Evidence[], which: 'asFound' | 'asLeft'): EvidenceOf<'snapshot'> | undefined {
+  return evidence.findLast((e): e is EvidenceOf<'snapshot'> => e.kind === 'snapshot' && e.body.which === which);
+}
+
+/** Values marked as keyed, the newest mark of each setting; undone marks are left out. */
+export function keyedValues(evidence: readonly Evidence[]): Record<string, Value> {
+  const keyed: Record<string, Value> = {};
+  for (const e of evidence) {
+    if (e.kind !== 'keyed') continue;
+    if (e.body.undone) delete keyed[e.body.code];
+    else keyed[e.body.code] = e.body.value;
+  }
+  return keyed;
+}
+
+/** Compares the three sets, setting by setting. */
+export function settingRows(job: Job, profile: Profile, factory: Readonly<Record<string, Value>>, evidence: readonly Evidence[]): SettingRow[] {
+  const found = snapshotOf(evidence, 'asFound')?.body.values ?? {};
+  const left = snapshotOf(evidence, 'asLeft')?.body.values;
+  const planned = job.adopted?.settings ?? {};
+  return sortedEntries(profile.settings).map(([code, setting]) => {
+    const f = found[code] ?? factory[code];
+    const p = planned[code]?.value ?? f;
+    const l = left?.[code];
+    const state = l !== undefined ? (l === p ? (p === factory[code] ? 'same' : 'asPlanned') : 'differs') : p === f ? 'same' : 'toKey';
+    return { code, name: setting.name, unit: setting.unit, factory: factory[code], found: f, planned: p, left: l, state };
+  });
+}

@@ -1,0 +1,292 @@
+import { Circuit, type Mode } from '../circuit/index.js';
+import type { Installation } from '../installation/index.js';
+import type { Act } from '../job/index.js';
+import type { Board, Device, Probe } from './device.js';
+import { contactsModel, dialModel, supplyModel, wiresModel } from './models/passive.js';
+import { driveModel } from './models/drive.js';
+import { appendStretch, type LandingVolts, type SignalTrace, type Trace, type TraceEvent } from './trace.js';
+
+/** Rounds at one instant after which the circuit is taken to be chasing itself. */
+const MOST_ROUNDS = 50;
+
+/** Slopes below this are rounding of a resting voltage, V/s: they would reach a threshold in years. */
+const LEAST_SLOPE = 1e-6;
+
+/** Everything that changes while a rehearsal runs; device states are immutable, so a copy holds references only. */
+export interface EngineState {
+  t: number;
+  states: readonly unknown[];
+  senses: readonly (readonly number[])[];
+  /** Next time at which each device changes by itself. */
+  wakes: readonly number[];
+  modes: readonly Mode[] | undefined;
+  solution: number;
+  lengths: { segments: number[]; instants: number; events: number; solutions: number };
+}
+
+export interface EngineOptions {
+  /** Factorise anew each time; for tests. */
+  readonly cached?: boolean;
+  /** Order in which devices are laid in; for tests: results do not depend on it. */
+  readonly order?: readonly number[];
+}
+
+/** An act at its time in integer microseconds. */
+export interface TimedAct {
+  readonly t: number;
+  readonly act: Act;
+}
+
+/**
+ * Runs an installation through time, from event to event. There is no event queue: the next time is the least of the next
+ * act, all wakes and all threshold crossings.
+ */
+export class Engine {
+  readonly trace: Trace;
+  state: EngineState;
+  private readonly devices: Device<unknown>[];
+  private readonly circuit: Circuit;
+  private readonly board: Board;
+  private readonly lastBoard: { g: Float64Array; emf: Float64Array; slope: Float64Array; re: Float64Array; im: Float64Array };
+  private readonly none: Float64Array;
+  private readonly noVolts: Float64Array;
+  private fresh = true;
+  private readonly stamped: unknown[] = [];
+  private seen: unknown[] = [];
+
+  constructor(installation: Installation, options: EngineOptions = {}) {
+    const devices = [wiresModel(installation.wires), ...installation.devices.map(modelOf)] as Device<unknown>[];
+    this.devices = options.order ? options.order.map((i) => devices[i]) : devices;
+    this.circuit = new Circuit({ nodeCount: installation.landings.length, ...installation }, { cached: options.cached });
+    const n = installation.edgeA.length;
+    const zeros = (): Float64Array => new Float64Array(n);
+    this.none = zeros();
+    this.noVolts = new Float64Array(installation.landings.length);
+    this.board = { ...this.circuit.emptyStamp(), emfSlope: zeros(), acRe: zeros(), acIm: zeros() };
+    this.lastBoard = { g: zeros(), emf: zeros(), slope: zeros(), re: zeros(), im: zeros() };
+    const signals = this.devices.flatMap((d) => d.signals);
+    const segments: SignalTrace[] = signals.map(() => ({ t: [], y: [], dy: [], ddy: [] }));
+    this.trace = { installation: installation.hash, endUs: 0, signals, segments, instants: { t: [], solution: [] }, solutions: [], events: [] };
+    this.state = {
+      t: 0,
+      states: this.devices.map((d) => d.init()),
+      senses: this.devices.map(() => []),
+      wakes: this.devices.map(() => 0),
+      modes: undefined,
+      solution: -1,
+      lengths: this.lengths(),
+    };
+    this.settle(0, []);
+  }
+
+  /** Moment of the next change after the present one that needs no act; Infinity when everything rests. */
+  nextChange(): number {
+    return Math.min(...this.state.wakes, this.nextCrossing());
+  }
+
+  /** Takes the rehearsal to `until`, applying the acts on the way. Acts must be in order and not before the present. */
+  runTo(until: number, acts: readonly TimedAct[]): void {
+    let at = 0;
+    for (;;) {
+      const nextAct = at < acts.length ? Math.max(acts[at].t, this.state.t) : Infinity;
+      const next = Math.min(nextAct, this.nextChange());
+      if (next > until) break;
+      const now: Act[] = [];
+      while (at < acts.length && acts[at].t <= next) now.push(acts[at++].act);
+      this.settle(next, now);
+    }
+    this.state = { ...this.state, t: Math.max(this.state.t, until) };
+    (this.trace as { endUs: number }).endUs = until;
+  }
+
+  snapshot(): EngineState {
+    return { ...this.state, lengths: this.lengths() };
+  }
+
+  restore(s: EngineState): void {
+    const { segments, instants, events, solutions } = this.trace;
+    segments.forEach((segment, i) => {
+      for (const list of [segment.t, segment.y, segment.dy, segment.ddy]) list.length = s.lengths.segments[i];
+    });
+    instants.t.length = instants.solution.length = s.lengths.instants;
+    events.length = s.lengths.events;
+    solutions.length = s.lengths.solutions;
+    this.state = { ...s };
+    this.fresh = true;
+    this.seen = [...s.states];
+  }
+
+  private lengths(): EngineState['lengths'] {
+    const { segments, instants, events, solutions } = this.trace;
+    return { segments: segments.map((s) => s.t.length), instants: instants.t.length, events: events.length, solutions: solutions.length };
+  }
+
+  private settle(t: number, acts: readonly Act[]): void {
+    let states = this.state.states;
+    const dirty = new Uint8Array(this.devices.length);
+    const woken = this.state.wakes.map((wake) => wake <= t);
+    for (const act of acts) {
+      states = states.map((s, i) => {
+        const next = this.devices[i].act(s, act);
+        if (next !== s) dirty[i] = 1;
+        return next;
+      });
+      this.trace.events.push({ t, of: ownerOf(act), what: act.do });
+    }
+    this.state = { ...this.state, t, states };
+    for (let round = 0; ; round++) {
+      this.solve(t);
+      const probe = this.probe();
+      const senses = this.devices.map((d, i) => d.sense(this.state.states[i], probe));
+      const due = (i: number): boolean => dirty[i] === 1 || !sameList(senses[i], this.state.senses[i]) || woken[i];
+      const stepped = this.state.states.map((s, i) => (due(i) ? this.devices[i].step(s, senses[i], t) : s));
+      const changed = stepped.some((s, i) => s !== this.state.states[i]) || senses.some((s, i) => !sameList(s, this.state.senses[i]));
+      dirty.fill(0);
+      woken.fill(false);
+      this.state = { ...this.state, states: stepped, senses };
+      if (!changed) break;
+      if (round >= MOST_ROUNDS) {
+        this.trace.events.push({ t, of: { kind: 'device', id: 'wires' }, what: 'unsettled' });
+        break;
+      }
+    }
+    this.state = { ...this.state, wakes: this.devices.map((d, i) => d.wake(this.state.states[i], t)) };
+    this.record(t);
+  }
+
+  /** Adds what can be seen of every device that changed to the trace. */
+  private record(t: number): void {
+    let signal = 0;
+    this.devices.forEach((d, i) => {
+      const now = this.state.states[i];
+      if (d.moves || this.seen[i] !== now) d.observe(now, t).forEach((stretch, k) => appendStretch(this.trace.segments[signal + k], stretch, t));
+      this.seen[i] = now;
+      signal += d.signals.length;
+    });
+  }
+
+  private solve(t: number): void {
+    const { board, lastBoard } = this;
+    this.devices.forEach((d, i) => {
+      const now = this.state.states[i];
+      if (this.fresh || d.moves || this.stamped[i] !== now) d.stamp(now, t, board);
+      this.stamped[i] = now;
+    });
+    const last = this.state.solution >= 0 ? this.trace.solutions[this.state.solution] : undefined;
+    const before = this.fresh ? undefined : last;
+    const sameSources = before !== undefined && this.modalUnchanged() && sameArray(board.emf, lastBoard.emf);
+    const sameSlope = before !== undefined && sameArray(board.emfSlope, lastBoard.slope);
+    const sameAlternating = before !== undefined && sameArray(board.acRe, lastBoard.re) && sameArray(board.acIm, lastBoard.im);
+    if (sameSources && sameSlope && sameAlternating && sameArray(board.g, lastBoard.g)) return;
+    const solution = this.circuit.solve(board, this.state.modes);
+    const sameNetwork = before !== undefined && sameArray(board.g, lastBoard.g);
+    const none = this.noVolts;
+    const respond = (sources: Float64Array, kept: Float64Array | undefined): Float64Array =>
+      kept ?? (sources.some((x) => x !== 0) ? this.circuit.respond(board, sources, this.none) : none);
+    const landing: LandingVolts = {
+      volts: solution.volts,
+      slope: respond(board.emfSlope, sameNetwork && sameSlope ? before.slope : undefined),
+      acRe: respond(board.acRe, sameNetwork && sameAlternating ? before.acRe : undefined),
+      acIm: respond(board.acIm, sameNetwork && sameAlternating ? before.acIm : undefined),
+      island: solution.island,
+    };
+    if (!solution.settled) this.trace.events.push({ t, of: { kind: 'device', id: 'wires' }, what: 'unsettled' });
+    lastBoard.g.set(board.g);
+    lastBoard.emf.set(board.emf);
+    lastBoard.slope.set(board.emfSlope);
+    lastBoard.re.set(board.acRe);
+    lastBoard.im.set(board.acIm);
+    this.rememberModal();
+    this.fresh = false;
+    this.keepSolution(t, landing);
+    this.state = { ...this.state, modes: solution.modes };
+  }
+
+  private modalBefore: number[] = [];
+  private rememberModal(): void {
+    this.modalBefore = this.board.modal.flatMap((m) => [m.volts, m.amps, m.g]);
+  }
+  private modalUnchanged(): boolean {
+    return this.board.modal.every(
+      (m, i) => m.volts === this.modalBefore[3 * i] && m.amps === this.modalBefore[3 * i + 1] && m.g === this.modalBefore[3 * i + 2],
+    );
+  }
+
+  private keepSolution(t: number, landing: LandingVolts): void {
+    const { instants, solutions } = this.trace;
+    const last = solutions[this.state.solution];
+    if (last && sameVolts(last, landing) && !landing.slope.some((x) => x !== 0)) return;
+    const index = solutions.push(landing) - 1;
+    if (instants.t[instants.t.length - 1] === t) instants.solution[instants.solution.length - 1] = index;
+    else {
+      instants.t.push(t);
+      instants.solution.push(index);
+    }
+    this.state = { ...this.state, solution: index };
+  }
+
+  private probe(): Probe {
+    const s = this.trace.solutions[this.state.solution];
+    const joined = (plus: number, minus: number): boolean => s.island[plus] === s.island[minus];
+    return {
+      volts: (plus, minus) => (joined(plus, minus) ? s.volts[plus] - s.volts[minus] : null),
+      acVolts: (plus, minus) => (joined(plus, minus) ? Math.hypot(s.acRe[plus] - s.acRe[minus], s.acIm[plus] - s.acIm[minus]) : null),
+    };
+  }
+
+  /** First moment after the present at which a sloping voltage passes a threshold, in closed form. */
+  private nextCrossing(): number {
+    const { t, solution, states } = this.state;
+    const s = this.trace.solutions[solution];
+    if (!s || !s.slope.some((x) => x !== 0)) return Infinity;
+    const since = (t - this.trace.instants.t[this.trace.instants.t.length - 1]) / 1e6;
+    let next = Infinity;
+    this.devices.forEach((d, i) => {
+      for (const { plus, minus, volts } of d.thresholds(states[i])) {
+        const slope = s.slope[plus] - s.slope[minus];
+        if (Math.abs(slope) < LEAST_SLOPE || s.island[plus] !== s.island[minus]) continue;
+        const wait = (volts - (s.volts[plus] - s.volts[minus] + slope * since)) / slope;
+        if (wait > 0) next = Math.min(next, Math.max(t + 1, Math.ceil(t + wait * 1e6)));
+      }
+    });
+    return next;
+  }
+}
+
+function modelOf(d: Installation['devices'][number]): Device<never> {
+  switch (d.kind) {
+    case 'contacts':
+      return contactsModel(d) as Device<never>;
+    case 'dial':
+      return dialModel(d) as Device<never>;
+    case 'supply':
+      return supplyModel(d) as Device<never>;
+    case 'drive':
+      return driveModel(d) as Device<never>;
+  }
+}
+
+function ownerOf(act: Act): TraceEvent['of'] {
+  if (act.do === 'breakWire' || act.do === 'mendWire') return { kind: 'wire', id: act.wire };
+  return { kind: 'device', id: 'device' in act ? act.device : act.do === 'key' || act.do === 'link' ? 'drive' : 'supply' };
+}
+
+function sameList(x: readonly number[], y: readonly number[]): boolean {
+  return x === y || (x.length === y.length && x.every((value, i) => value === y[i]));
+}
+
+function sameArray(x: Float64Array, y: Float64Array): boolean {
+  if (x === y) return true;
+  for (let i = 0; i < x.length; i++) if (x[i] !== y[i]) return false;
+  return true;
+}
+
+function sameVolts(x: LandingVolts, y: LandingVolts): boolean {
+  return (
+    sameArray(x.volts, y.volts) &&
+    sameArray(x.slope, y.slope) &&
+    sameArray(x.acRe, y.acRe) &&
+    sameArray(x.acIm, y.acIm) &&
+    x.island.every((root, i) => root === y.island[i])
+  );
+}

@@ -1,0 +1,6 @@
+export { Engine, type EngineOptions, type EngineState, type TimedAct } from './engine.js';
+export { driveStates } from './models/drive.js';
+export { rehearse, timedActs } from './script.js';
+export { Session } from './session.js';
+export { pieceAt, signalAt, stateAt, voltsAt, type LandingVolts, type SignalTrace, type Trace, type TraceEvent } from './trace.js';
+export { type SignalSpec } from './device.js';

@@ -1,0 +1,96 @@
+import { CONTACT_OHM } from '../../circuit/index.js';
+import type { InstalledContacts, InstalledDial, InstalledSupply, InstalledWire } from '../../installation/index.js';
+import type { Device } from '../device.js';
+
+const steady = (y: number, t: number) => ({ t0: t, y, dy: 0, ddy: 0 });
+const none: readonly never[] = [];
+const nothing = { moves: false, sense: () => none, wake: () => Infinity, thresholds: () => none };
+
+/** Selector, level contact, breaker: the position decides which contacts are closed. */
+export function contactsModel(d: InstalledContacts): Device<{ readonly position: string }> {
+  const at = { kind: 'device', id: d.id } as const;
+  const turn = (s: { readonly position: string }, position: string) => (position === s.position || !d.positions.includes(position) ? s : { position });
+  return {
+    ...nothing,
+    id: d.id,
+    signals: [{ id: `${d.id}.position`, of: at, unit: '', kind: 'state', states: d.positions }],
+    init: () => ({ position: d.rest }),
+    act: (s, act) => {
+      if (!('device' in act) || act.device !== d.id) return s;
+      if (act.do === 'turn') return turn(s, act.position);
+      if (act.do === 'press') return turn(s, d.positions[d.positions.length - 1]);
+      return act.do === 'release' ? turn(s, d.rest) : s;
+    },
+    stamp: (s, _t, board) => {
+      for (const c of d.contacts) board.g[c.edge] = c.closedIn.includes(s.position) ? 1 / CONTACT_OHM : 0;
+    },
+    step: (s) => s,
+    observe: (s, t) => [steady(d.positions.indexOf(s.position), t)],
+  };
+}
+
+/** Least resistance of a potentiometer track beside the wiper, Ω. */
+const TRACK_END_OHM = 0.1;
+
+export function dialModel(d: InstalledDial): Device<{ readonly at: number }> {
+  return {
+    ...nothing,
+    id: d.id,
+    signals: [{ id: `${d.id}.dial`, of: { kind: 'device', id: d.id }, unit: '%', kind: 'value' }],
+    init: () => ({ at: 0 }),
+    act: (s, act) => (act.do === 'dial' && act.device === d.id && act.to !== s.at ? { at: act.to } : s),
+    stamp: (s, _t, board) => {
+      board.g[d.lower] = 1 / Math.max(TRACK_END_OHM, s.at * d.ohm);
+      board.g[d.upper] = 1 / Math.max(TRACK_END_OHM, (1 - s.at) * d.ohm);
+    },
+    step: (s) => s,
+    observe: (s, t) => [steady(s.at * 100, t)],
+  };
+}
+
+/** Internal resistance of a supply phase, Ω. */
+const SUPPLY_OHM = 0.05;
+
+/** Three-phase supply: on or off as a whole. Phases by their exact parts, so that no engine's cosine matters. */
+export function supplyModel(d: InstalledSupply): Device<{ readonly on: boolean }> {
+  const phaseV = d.lineV / Math.sqrt(3);
+  const parts = [[1, 0], [-0.5, -Math.sqrt(3) / 2], [-0.5, Math.sqrt(3) / 2]]; // prettier-ignore
+  return {
+    ...nothing,
+    id: d.id,
+    signals: [{ id: `${d.id}.on`, of: { kind: 'device', id: d.id }, unit: '', kind: 'level' }],
+    init: () => ({ on: false }),
+    act: (s, act) => (act.do === 'supplyOn' && !s.on ? { on: true } : act.do === 'supplyOff' && s.on ? { on: false } : s),
+    stamp: (s, _t, board) => {
+      d.edges.forEach((edge, i) => {
+        board.g[edge] = s.on ? 1 / SUPPLY_OHM : 0;
+        board.acRe[edge] = s.on ? phaseV * parts[i][0] : 0;
+        board.acIm[edge] = s.on ? phaseV * parts[i][1] : 0;
+      });
+    },
+    step: (s) => s,
+    observe: (s, t) => [steady(s.on ? 1 : 0, t)],
+  };
+}
+
+/** All wires together: each whole or broken. */
+export function wiresModel(wires: readonly InstalledWire[]): Device<{ readonly broken: readonly string[] }> {
+  const find = (name: string) => wires.find((w) => w.id === name || w.number === name);
+  return {
+    ...nothing,
+    id: 'wires',
+    signals: [],
+    init: () => ({ broken: [] }),
+    act: (s, act) => {
+      if (act.do !== 'breakWire' && act.do !== 'mendWire') return s;
+      const wire = find(act.wire);
+      if (!wire || (act.do === 'breakWire') === s.broken.includes(wire.id)) return s;
+      return { broken: act.do === 'breakWire' ? [...s.broken, wire.id] : s.broken.filter((id) => id !== wire.id) };
+    },
+    stamp: (s, _t, board) => {
+      for (const wire of wires) board.g[wire.edge] = s.broken.includes(wire.id) ? 0 : 1 / wire.ohm;
+    },
+    step: (s) => s,
+    observe: () => [],
+  };
+}

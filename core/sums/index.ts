@@ -1,0 +1,1 @@
+export { calculations, plannedCalculations } from './registry.js';

@@ -1,0 +1,3 @@
+export { dimensions, toBase, unitsOf, type Dimension, type Quantity, type UnitOf } from './dimensions.js';
+export { formatNumber, formatQuantity, formatValue, type DecimalMark } from './format.js';
+export { parseQuantity, type Parsed } from './parse.js';

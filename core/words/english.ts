@@ -1,0 +1,112 @@
+import { formatNumber } from '../units/index.js';
+
+type Args = Readonly<Record<string, number | string | boolean>>;
+const n = (x: unknown, digits = 2): string => (typeof x === 'number' ? formatNumber(x, digits) : String(x));
+const likely = (x: unknown, unit = ''): string => (typeof x === 'number' && x > 0 ? ` Most likely ${n(x, 3)}${unit} is meant.` : '');
+
+/** Names of values that stand for themselves in sentences. */
+export const names: Readonly<Record<string, string>> = {
+  off: 'off', on: 'on', poweringUp: 'powering up', noMains: 'no supply', faulted: 'fault', enableOpen: 'enable open', accelerating: 'speeding up',
+  atSpeed: 'at speed', decelerating: 'slowing down', reversePause: 'pause at zero', jogging: 'jogging', coasting: 'coasting', blocked: 'start not followed', ready: 'ready',
+  forward: 'runs forward', reverse: 'runs in reverse', stopped: 'does not turn', staysStopped: 'stays stopped', startsByItself: 'starts by itself',
+  delta: 'delta', star: 'star', series: 'series', parallel: 'parallel', none: 'none', stop: 'stop', fault: 'fault', firstWins: 'first wins',
+  stopOpen: 'the stop circuit is open', needFreshEdge: 'a new start is needed: open the run contact, then close it', wrongPlace: 'another place has command',
+  noReverse: 'reverse is locked', inhibited: 'the output is inhibited', zeroReference: 'the reference is zero',
+  bothDirections: 'both directions are given together', startsTogether: 'both starts came together', undervoltage: 'DC link too low', inputPhaseLoss: 'a supply phase is missing',
+  nobody: 'nobody', behindGuard: 'behind a guard', atMachine: 'people at the machine',
+}; // prettier-ignore
+
+/** What a finding says: what, why, and what to do. */
+export const findings: Readonly<Record<string, (a: Args) => { what: string; why: string; remedy: string }>> = {
+  'plate.efficiencyImpossible': (a) => ({ what: `Efficiency ${n(a['value'])} is not possible.`, why: 'A motor gives out less than it takes in: efficiency lies between 0 and 1.', remedy: `Read the plate again.${likely(a['likely'])}` }),
+  'plate.powerFactorImpossible': (a) => ({ what: `Power factor ${n(a['value'])} is not possible.`, why: 'cos φ lies between 0 and 1.', remedy: `Read the plate again.${likely(a['likely'])}` }),
+  'plate.speedAtOrAboveSynchronous': (a) => ({ what: `${n(a['rpm'], 0)} rpm is at or above synchronous speed (${n(a['synchronous'], 0)} rpm).`, why: 'An induction motor runs just below the speed of its field.', remedy: `Read the rated speed again.${likely(a['likely'], ' rpm')}` }),
+  'plate.slipTooLarge': (a) => ({ what: `${n(a['rpm'], 0)} rpm would be ${n(a['slipPct'], 0)} % below synchronous speed (${n(a['synchronous'], 0)} rpm).`, why: 'Rated slip is a few per cent; this number does not belong to a motor at this frequency.', remedy: `Read speed and frequency again.${likely(a['likely'], ' rpm')}` }),
+  'plate.currentDisagrees': (a) => ({
+    what: `Plate current ${n(a['amps'])} A and power disagree: ${n(a['reckoned'])} A is reckoned, ${n(Math.abs(Number(a['offPct'])), 0)} % apart.`,
+    why: 'I = P/(η·√3·U·cosφ); more than 15 % apart is a typing error more often than a strange motor.',
+    remedy: a['swapped'] ? 'The currents of the two voltages seem to be swapped.' : a['hp'] ? 'Is the power in hp and not in kW?' : `Compare power, current, efficiency and power factor with the plate.${likely(a['likely'], ' A')}`,
+  }),
+  'plate.voltageRatio': (a) => ({ what: `The two plate voltages are ${n(a['ratio'])} apart; ${n(a['wanted'])} is usual for this connection.`, why: 'Delta and star differ by √3, parallel and series by 2.', remedy: 'Check both voltages and the kind of connection.' }),
+  'plate.noLinkSuits': (a) => ({ what: `Neither plate voltage suits ${n(a['outputV'], 0)} V.`, why: 'The motor would be starved or saturated in either link position.', remedy: 'Check the supply voltage and the plate; otherwise another motor or another device.' }),
+  'plate.linkWrong': (a) => ({ what: `The links are in ${names[String(a['link'])]}; this supply needs ${names[String(a['wanted'])]}.`, why: `The windings would get ${n(a['voltsPct'], 0)} % of their voltage and the motor ${n(a['torquePct'], 0)} % of its torque${Number(a['voltsPct']) > 100 ? ', with the iron saturated and a large current' : ''}.`, remedy: `With everything isolated and proved dead, put the links in ${names[String(a['wanted'])]}; then measure the winding resistances.` }),
+  'plate.supplyOutsideDevice': (a) => ({ what: `${n(a['supplyV'], 0)} V is outside the range of ${String(a['device'])} (${n(a['low'], 0)}–${n(a['high'], 0)} V).`, why: 'Above its range a device is destroyed; below, it trips on undervoltage.', remedy: 'Choose a device for this supply, or check the voltage entered.' }),
+  'plate.singlePhaseFeed': (a) => ({ what: `${String(a['device'])} is made for three phases and the supply has one.`, why: 'Fed from one phase it gives about half its current at most.', remedy: 'Ask the maker for the single-phase rating, or choose a device made for it.' }),
+  'device.currentShort': (a) => ({ what: `The motor draws ${n(a['amps'])} A; ${String(a['model'])} gives ${n(a['ratedA'])} A for ever (${n(a['sharePct'], 0)} %).`, why: 'The device would trip on overload, or limit the torque.', remedy: 'Choose a larger model on the Plate stage.' }),
+  'input.doesNotSwitch': (a) => ({ what: `Working ${String(a['device'])} does not switch ${String(a['terminal'])}.`, why: 'In the rehearsal of this wiring the voltage at the input never reaches its on threshold.', remedy: 'Follow the wires from the feed to the input and its common on the Land stage.' }),
+  'input.commonMissing': (a) => ({ what: `No input works: ${String(a['common'])} is joined to nothing that fits the contacts.`, why: `The input common is the return of every input${a['link'] ? `; link ${String(a['link'])} stands at "${String(a['position'])}"` : ''}.`, remedy: 'Put the input link in the position of the plan, or wire the common.' }),
+  'restart.powerReturn': (a) => ({ what: `If power returns while ${String(a['device'])} is closed, the motor starts by itself ${n(a['afterS'], 1)} s later.`, why: a['stated'] ? `Automatic restart is stated in the scheme; exposed: ${names[String(a['exposed'])]}.` : 'The scheme does not ask for automatic restart.', remedy: a['stated'] ? 'Keep it only where nobody can be at the machine; give a start warning and a notice. Otherwise set the device to wait for a new start.' : 'Set the device to wait for a new start after power-off.' }),
+  'directions.releasedToOne': () => ({ what: 'With both directions closed, letting go of one starts the motor the other way by itself.', why: 'The device stops while both are closed and follows the contact that remains.', remedy: 'Use one selector for both directions, interlock the two contacts, or accept it with a reason.' }),
+  'direction.notLocked': (a) => ({ what: `Only forward is wanted, but reverse is not locked${a['terminal'] ? ` and ${String(a['terminal'])} can ask for it` : ''}.`, why: 'A stray input or the keypad can turn the machine the wrong way.', remedy: 'Lock reverse in the device, and give the input no task.' }),
+  'policy.unknown': (a) => ({ what: `The profile of ${String(a['device'])} does not say how it behaves: ${String(a['policy'])}.`, why: 'The worse behaviour was simulated.', remedy: 'Look it up in the maker’s manual, put it in the profile, and try it in the live tests.' }),
+  'plan.tooManyConductors': (a) => ({ what: `${String(a['landing'])} would hold more conductors than it may.`, why: 'The profile limits the conductors of a terminal.', remedy: 'Use a double ferrule where allowed, or an extra terminal.' }),
+  'plan.logicFixed': () => ({ what: 'This device cannot be switched the way that is wished.', why: 'Its input common is fixed.', remedy: 'The plan follows the device; clear the wish on the Scheme stage.' }),
+  'plan.wishUnmet': (a) => ({ what: `No setting of this device brings about the wish "${String(a['wish'])}".`, why: `It has no setting for ${String(a['role'])}.`, remedy: 'Change the wish, or choose another device.' }),
+  'decision.unmet': (a) => ({ what: `A decision can no longer be kept: ${String(a['what'])}.`, why: 'The terminal or wire it names is not there, or is taken.', remedy: 'Land the wire again, or clear the decision.' }),
+}; // prettier-ignore
+
+/** What a step says, what a reading must show, and why a line is keyed. */
+export const phrases: Readonly<Record<string, (a: Args) => string>> = {
+  'supply.volts': () => 'Measure the supply between L1 and L2, L2 and L3, L3 and L1. Enter the one furthest from nominal.',
+  'supply.on': (a) => `With every run contact open and the dial at zero, close ${String(a['device'])}. Nothing may move. Read the display.`,
+  'link.volts': () => 'Measure the DC link with the motor stopped.',
+  'input.work': (a) => `Dial at zero. Put ${String(a['device'])} to ${String(a['position'])} and read the state of ${String(a['terminal'])} on the display.`,
+  'input.volts': (a) => `With ${String(a['device'])} still at ${String(a['position'])}, measure ${String(a['terminal'])} against the input common.`,
+  'dial.volts': (a) => `Turn ${String(a['device'])} to ${n(a['pct'])} %. Measure ${String(a['terminal'])} against its common.`,
+  'dial.hz': (a) => `Run forward with ${String(a['device'])} at ${n(a['pct'])} %. Read the output frequency when it is steady.`,
+  'direction.bump': (a) => `Dial at 20 %. Put ${String(a['device'])} to ${String(a['position'])} and watch the shaft.`,
+  'direction.both': (a) => `Dial at 50 %. Close ${String(a['forward'])}, then ${String(a['reverse'])} as well. Watch the shaft. Open ${String(a['forward'])} first only when everybody is clear.`,
+  'speed.measure': () => 'Dial at 100 %, running forward. Measure the shaft speed.',
+  'ramp.up': (a) => `Dial at 100 %. Start with ${String(a['device'])} and time the rise to ${n(a['hz'], 1)} Hz.`,
+  'ramp.down': (a) => `From ${n(a['hz'], 1)} Hz, stop with ${String(a['device'])} and time the fall to zero.`,
+  'coast.down': (a) => `From ${n(a['hz'], 1)} Hz, stop with ${String(a['device'])} and time until the shaft stands.`,
+  'power.return': (a) => `Dial at 50 %, ${String(a['device'])} at ${String(a['position'])}, motor running: open ${String(a['breaker'])}. Wait until the display is dark, stand clear, close ${String(a['breaker'])}.`,
+  volts: (a) => `${n(a['volts'])} V`,
+  hz: (a) => `${n(a['hz'])} Hz`,
+  rpm: (a) => `${n(a['rpm'], 0)} rpm at ${n(a['torque'], 0)} % load torque; uncoupled it runs nearer to synchronous speed`,
+  seconds: (a) => `${n(a['s'])} s`,
+  state: (a) => `The display says: ${names[String(a['state'])] ?? String(a['state'])}.`,
+  'input.on': (a) => `${String(a['terminal'])} is on.`,
+  'input.off': (a) => `${String(a['terminal'])} stays off.`,
+  'turns.forward': (a) => `The motor runs forward${a['machine'] ? `: ${String(a['machine'])}` : ''}.`,
+  'turns.reverse': () => 'The motor runs in reverse.',
+  'turns.stopped': () => 'The motor does not turn.',
+  'power.staysStopped': () => 'The motor stays stopped until the contact is opened and closed again.',
+  'power.startsByItself': () => 'The motor starts by itself.',
+  'hold.openRunContacts': () => 'Open every run contact and keep it open. Dial at zero.',
+  'hold.noteAsFound': () => 'Note the values as found before anything is changed.',
+  'hold.contactsStillOpen': () => 'Check again: every run contact open, nobody at the machine.',
+  'hold.readBack': () => 'Read back every line, compare, and store a copy.',
+  makeSafe: () => 'The keypad takes command, so no terminal can start the motor while tasks change.',
+  handOver: () => 'Last of all: the terminals take command.',
+  plate: () => 'From the motor plate.',
+  wish: (a) => `From the scheme: ${wishNames[String(a['wish'])] ?? String(a['wish'])}.`,
+  wiring: (a) => `The wire for this task lands on ${String(a['terminal'])}.`,
+  unused: (a) => `Nothing lands on ${String(a['terminal'])}; an unused input holds no task.`,
+  freeTask: (a) => `Frees the task for setting ${String(a['code'])}: two inputs must not hold it.`,
+  person: (a) => `Your own value: ${String(a['why'])}`,
+  'block.noPlan': () => 'No plan is adopted yet.',
+  'block.finding': (a) => `An open finding: ${String(a['title'] ?? a['rule'])}`,
+  'block.steps.open': (a) => `${n(a['count'], 0)} live ${a['count'] === 1 ? 'test is' : 'tests are'} not done.`,
+  'block.steps.fail': (a) => `${n(a['count'], 0)} live ${a['count'] === 1 ? 'test has' : 'tests have'} failed.`,
+  'block.steps.stale': (a) => `${n(a['count'], 0)} ${a['count'] === 1 ? 'reading is' : 'readings are'} stale: test again.`,
+  'block.settingsDiffer': (a) => `${n(a['count'], 0)} ${a['count'] === 1 ? 'setting' : 'settings'} as left differ from the plan, the first ${String(a['first'])}.`,
+  'block.noAsLeft': () => 'The settings as left are not recorded.',
+}; // prettier-ignore
+
+const wishNames: Readonly<Record<string, string>> = {
+  startStop: 'how it starts and stops', direction: 'direction', speed: 'where the speed comes from', maxHz: 'highest frequency', minHz: 'lowest frequency',
+  accelS: 'time to speed up', decelS: 'time to slow down', stopMode: 'how it stops', powerReturn: 'what happens when power returns', status: 'status wanted',
+}; // prettier-ignore
+
+/** Usual cautions by code. */
+export const cautions: Readonly<Record<string, string>> = {
+  liveWork: 'Live measurement: only by a competent person, guarded probes, covers back at once. Local rules apply.',
+  category: 'Meter and leads of the category the supply asks for; true RMS with a low-pass on a drive output.',
+  contactsOpen: 'Every run contact open, dial at zero, everybody told.',
+  cannotRun: 'The dial is at zero; still stand clear of the machine.',
+  turns: 'The motor turns. Guards on, everybody clear, a stop within reach.',
+  freeToTurn: 'The machine must be declared free to turn, or the motor uncoupled.',
+  automaticRestart: 'The motor starts by itself when power returns. Nobody at the machine.',
+  releasedToOne: 'Letting go of one contact starts the motor the other way.',
+};

@@ -1,0 +1,1 @@
+export { say, sayCaution, sayFinding, sayName, type Saying } from './say.js';

@@ -1,0 +1,312 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test, type Browser, type Page } from '@playwright/test';
+import { readFileSync } from 'node:fs';
+
+const url = (): string => process.env['TACTRON_URL'] as string;
+const auger = '0d3f2a1c-7b64-4c1e-8a7d-5e9b1c2d3a11';
+
+async function open(browser: Browser, path: string, preferences: object = {}): Promise<Page> {
+  const page = await (await browser.newContext({ acceptDownloads: true })).newPage();
+  const author = { name: 'A. Hollis', role: 'commissioning electrician' };
+  await page.addInitScript(
+    (stored) => localStorage.getItem('tactron.preferences') ?? localStorage.setItem('tactron.preferences', stored),
+    JSON.stringify({ author, ...preferences }),
+  );
+  await page.goto(url() + path);
+  return page;
+}
+
+const stage = (page: Page, name: string) => page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: new RegExp(`\\d ${name}`, 'u') });
+const saved = (page: Page) => expect(page.locator('.save')).toContainText('kept on server', { timeout: 15_000 });
+/** The reckoning has caught up with the last change. */
+const settled = (page: Page) => expect(page.locator('main[aria-busy=false]')).toBeVisible();
+
+async function type(page: Page, block: string, label: string, text: string): Promise<void> {
+  const field = page.getByRole('region', { name: block, exact: true }).getByLabel(label, { exact: true });
+  await field.fill(text);
+  await field.press('Enter');
+}
+
+async function enterPlates(page: Page): Promise<void> {
+  await page.getByRole('region', { name: 'Supply' }).getByRole('radio', { name: '3-phase' }).click();
+  await type(page, 'Supply', 'Voltage', '400');
+  await type(page, 'Supply', 'Frequency', '50 Hz');
+  await type(page, 'Motor cable', 'Length', '20 m');
+  await page.getByRole('region', { name: 'Motor cable' }).getByLabel('Conductor').fill('1,5 mm²');
+  await page.getByRole('region', { name: 'Motor cable' }).getByLabel('Conductor').press('Tab');
+  await page.getByRole('radio', { name: 'Δ / Y' }).click();
+  for (const [label, text] of [['Power', '1,5 kW'], ['Frequency', '50'], ['Voltage Δ', '230'], ['Current Δ', '5,8'], ['Voltage Y', '400'], ['Current Y', '3,35'], ['Speed', '1430'], ['cos φ', '0,79'], ['Efficiency η', '0,82']] as const) await type(page, 'Motor', label, text); // prettier-ignore
+  await page.getByRole('radio', { name: 'Y star' }).click();
+  await type(page, 'Load', 'Torque, % of rated', '60');
+}
+
+test('a new job by hand: planned, a wire moved, keyed, rehearsed, tested with a retest, reloaded, handed over', async ({ browser }) => {
+  const page = await open(browser, '/jobs');
+  await page.getByRole('button', { name: 'New job' }).click();
+  await page.locator('select[name=site]').selectOption('new');
+  await page.getByLabel('Name of the site').fill('Brackenhill Dairy');
+  await page.getByRole('textbox', { name: 'Tag' }).fill('BD-PRESS');
+  await page.getByRole('textbox', { name: 'Machine' }).fill('Curd press');
+  await page.locator('select[name=model]').selectOption('F01');
+  await page.getByRole('button', { name: 'Make the job' }).click();
+  await expect(page.getByRole('heading', { name: 'BD-PRESS' })).toBeVisible();
+
+  await enterPlates(page);
+  await expect(page.getByRole('button', { name: /link, stopped 566 V/u })).toBeVisible();
+  await expect(page.getByRole('button', { name: /link star/u })).toBeVisible();
+  await type(page, 'Motor', 'Speed', '4130');
+  await expect(page.locator('.problem')).toContainText('Most likely 1430 rpm');
+  await type(page, 'Motor', 'Speed', '1430');
+  await expect(page.locator('.problem')).toHaveCount(0);
+
+  await stage(page, 'Scheme').click();
+  await page.getByRole('radio', { name: /^Two-wire/u }).click();
+  await page.getByRole('radio', { name: 'forward and reverse' }).click();
+  await page.getByRole('radio', { name: /^one selector/u }).click();
+  await page.getByRole('radio', { name: 'the same selector' }).click();
+  await page.getByRole('radio', { name: 'dial at the station' }).click();
+  await page.getByLabel('Dial', { exact: true }).fill('4,7 kΩ');
+  await page.getByLabel('Dial', { exact: true }).press('Enter');
+  await page.getByLabel('Up to it in, s').fill('3');
+  await page.getByLabel('Up to it in, s').press('Enter');
+  await page.getByRole('radio', { name: /^stays stopped/u }).click();
+  await page.getByRole('radio', { name: 'people at the machine' }).click();
+  await expect(page.getByText('After the power cut the motor stays stopped')).toBeVisible();
+
+  await stage(page, 'Land').click();
+  const wires = page.getByRole('table', { name: 'Wire schedule' });
+  await expect(wires.getByRole('row', { name: /run reverse while closed/u })).toContainText('T1:IN2');
+  await saved(page);
+  await settled(page);
+  const wire = page.locator('g.wire', { has: page.locator('title', { hasText: /^wire 15, to$/u }) });
+  await expect(async () => {
+    const end = await wire.locator('circle.end').last().boundingBox();
+    const target = await page.locator('circle.catch[data-landing="drive:IN4"]').boundingBox();
+    if (!end || !target) throw new Error('the drawing shows no wire 15');
+    await page.mouse.move(end.x + end.width / 2, end.y + end.height / 2);
+    await page.mouse.down();
+    await page.mouse.move(target.x + target.width / 2, target.y + target.height / 2, { steps: 8 });
+    await page.mouse.up();
+    await expect(wires.getByRole('row', { name: /run reverse while closed/u })).toContainText('T1:IN4', { timeout: 2000 });
+  }).toPass({ timeout: 12_000 });
+  await expect(page.getByText('run reverse while closed on T1:IN4')).toBeVisible();
+
+  await stage(page, 'Key').click();
+  await expect(page.getByRole('region', { name: 'Current line' })).toContainText('Open every run contact');
+  for (;;) {
+    await settled(page);
+    const button = page.getByRole('region', { name: 'Current line' }).getByRole('button', { name: /^(Keyed|Done)$/u });
+    if (!(await button.isVisible())) break;
+    const done = Number((await page.getByText(/lines done/u).textContent())?.match(/(\d+) of/u)?.[1]);
+    await button.click();
+    await expect(page.getByText(new RegExp(`^\\s*${done + 1} of \\d+ lines done`, 'u'))).toBeVisible();
+  }
+  await expect(page.getByText('Every line is keyed.')).toBeVisible();
+  await page.getByRole('button', { name: 'Enter as left' }).click();
+  await page.getByRole('button', { name: 'Keep as left' }).click();
+  await expect(page.getByText('as left is recorded')).toBeVisible();
+
+  await stage(page, 'Rehearse').click();
+  await page.getByRole('button', { name: 'Supply off' }).click();
+  await page.getByRole('button', { name: '100', exact: true }).click();
+  await expect(page.locator('.device .state')).toHaveText('ready', { timeout: 10_000 });
+  await page.getByRole('radio', { name: 'reverse' }).click();
+  await expect(page.getByRole('button', { name: /^IN4 ●/u })).toContainText('24 V');
+  await expect(page.locator('.device .state')).toHaveText('at speed', { timeout: 15_000 });
+  await expect(page.locator('.motor')).toContainText('reverse');
+  await page.getByLabel('Keep what was done').fill('Reverse by hand');
+  await page.getByRole('button', { name: /^Keep \d+ acts/u }).click();
+  await expect(page.getByRole('button', { name: 'Reverse by hand', exact: true })).toBeVisible();
+
+  await stage(page, 'Live').click();
+  await expect(page.getByRole('region', { name: 'Current test' })).toContainText('Measure the supply');
+  const total = Number((await page.getByText(/ of \d+ passed/u).textContent())?.match(/of (\d+)/u)?.[1]);
+  expect(total).toBeGreaterThan(18);
+  for (let passed = 0, failed = false; passed < total;) {
+    await settled(page);
+    const current = page.getByRole('region', { name: 'Current test' });
+    const value = current.locator('.value');
+    if (await value.isVisible()) {
+      const expected = Number((await value.textContent())?.trim().split(' ')[0].replace('−', '-'));
+      const wrong = !failed && passed === 4;
+      await current
+        .getByRole('textbox')
+        .first()
+        .fill(String(wrong ? 3 : expected));
+      await current.getByRole('textbox').first().press('Enter');
+      if (wrong) {
+        failed = true;
+        await expect(current.locator('.verdict')).toContainText('fail');
+        continue;
+      }
+    } else {
+      const words = (await current.locator('.words').textContent()) ?? '';
+      const answer = /stays off/u.test(words)
+        ? 'off'
+        : /is on/u.test(words)
+          ? 'on'
+          : /forward/u.test(words)
+            ? 'runs forward'
+            : /reverse/u.test(words)
+              ? 'runs in reverse'
+              : /stays stopped/u.test(words)
+                ? 'stays stopped'
+                : 'ready';
+      await current.getByRole('button', { name: answer, exact: true }).click();
+    }
+    await expect(page.getByText(`${++passed} of ${total} passed`)).toBeVisible();
+  }
+  await saved(page);
+
+  await page.reload();
+  await stage(page, 'Hand over').click();
+  await expect(page.getByRole('heading', { name: 'Nothing blocks hand-over' })).toBeVisible();
+  await expect(page.locator('.record')).toContainText('earlier: 3 V (fail)');
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Job file' }).click();
+  const file = JSON.parse(readFileSync(await (await download).path(), 'utf8')) as { job: { tag: string }; evidence: unknown[] };
+  expect(file.job.tag).toBe('BD-PRESS');
+  expect(file.evidence.length).toBeGreaterThan(total);
+
+  await stage(page, 'Scheme').click();
+  await page.getByLabel('Up to it in, s').fill('6');
+  await page.getByLabel('Up to it in, s').press('Enter');
+  await page.getByRole('button', { name: 'Adopt the change' }).click();
+  await stage(page, 'Live').click();
+  await expect(page.getByText('stale, test again')).toHaveCount(1);
+  await expect(page.getByText(`${total - 1} of ${total} passed`)).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(page.getByText(`${total} of ${total} passed`)).toBeVisible();
+});
+
+test('by keyboard alone: stages, a wire end, a reading, undo and the list of keys', async ({ browser }) => {
+  const page = await open(browser, '/jobs');
+  await page.getByRole('link', { name: 'FM-AUGER' }).first().focus();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'FM-AUGER' })).toBeVisible();
+  await page.keyboard.press('3');
+  await expect(page.getByRole('table', { name: 'Wire schedule' })).toBeVisible();
+  await page.getByRole('button', { name: '13', exact: true }).focus();
+  await page.keyboard.press('Enter');
+  await page.getByRole('region', { name: 'Move a wire end' }).getByLabel('to', { exact: true }).focus();
+  await page.keyboard.type('T1:IN3');
+  await expect(page.getByText('run forward while closed on T1:IN3')).toBeVisible();
+  await page.locator('body').click({ position: { x: 5, y: 400 } });
+  await page.keyboard.press('Control+z');
+  await expect(page.getByText('run forward while closed on T1:IN3')).toBeHidden();
+  await page.keyboard.press('5');
+  await page.getByRole('button', { name: 'Supply off' }).focus();
+  await page.keyboard.press('Space');
+  await expect(page.getByRole('button', { name: 'Supply on' })).toBeVisible();
+  await expect(page.locator('.device .state')).toHaveText('ready', { timeout: 10_000 });
+  await page.getByRole('button', { name: '50', exact: true }).focus();
+  await page.keyboard.press('Enter');
+  await page.getByRole('radio', { name: 'closed' }).focus();
+  await page.keyboard.press('Space');
+  await expect(page.locator('.motor')).toContainText('forward', { timeout: 10_000 });
+  await page.keyboard.press('7');
+  await page.getByLabel(/^Reading/u).focus();
+  await page.keyboard.type('398,5');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('1 of 20 passed')).toBeVisible();
+  await page.locator('body').click({ position: { x: 5, y: 700 } });
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog')).toContainText('open a stage');
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog')).toBeHidden();
+  await page.keyboard.press('g');
+  await page.keyboard.press('j');
+  await expect(page.getByRole('heading', { name: 'Jobs' })).toBeVisible();
+});
+
+test('two windows on one job: disjoint edits merge live, the same field asks', async ({ browser }) => {
+  const first = await open(browser, `/jobs/${auger}/plate`);
+  const second = await open(browser, `/jobs/${auger}/plate`, { author: { name: 'B. Orrin', role: '' } });
+  await expect(second.getByRole('region', { name: 'Motor', exact: true })).toBeVisible();
+  await type(first, 'Motor cable', 'Length', '44 m');
+  await expect(second.getByRole('region', { name: 'Motor cable' }).getByLabel('Length')).toHaveValue('44 m');
+  await type(second, 'Load', 'Gear ratio i', '9.8');
+  await expect(first.getByRole('region', { name: 'Load' }).getByLabel('Gear ratio i')).toHaveValue('9.8');
+
+  await first.route('**/changes', (route) => route.abort());
+  await type(first, 'Supply', 'Breaker', '16 A');
+  await expect(first.locator('.save')).toContainText('waiting');
+  await type(second, 'Supply', 'Breaker', '20 A');
+  await saved(second);
+  await first.unroute('**/changes');
+  await expect(first.getByRole('alert')).toContainText('Two people changed the same thing', { timeout: 15_000 });
+  await expect(first.getByRole('alert')).toContainText('B. Orrin');
+  await first.getByRole('button', { name: 'Keep mine' }).click();
+  await saved(first);
+  await expect(second.getByRole('region', { name: 'Supply' }).getByLabel('Breaker')).toHaveValue('16 A');
+});
+
+test('the server gone: what is typed is kept here, survives a reload, and arrives when it is back', async ({ browser }) => {
+  const page = await open(browser, `/jobs/${auger}/plate`);
+  await expect(page.getByRole('region', { name: 'Motor', exact: true })).toBeVisible();
+  await page.route('**/api/**', (route) => route.abort());
+  await type(page, 'Load', 'Torque, % of rated', '70');
+  await expect(page.locator('.save')).toContainText('waiting');
+  await page.reload();
+  await expect(page.getByRole('region', { name: 'Load' }).getByLabel('Torque, % of rated')).toHaveValue('70');
+  await page.unroute('**/api/**');
+  await saved(page);
+  await page.keyboard.press('Control+z');
+  await expect(page.getByRole('region', { name: 'Load' }).getByLabel('Torque, % of rated')).toHaveValue('75');
+  await saved(page);
+});
+
+test('jobs: search in the address, copy, archive, export and import, a file that does not fit, an unknown job', async ({ browser }) => {
+  const page = await open(browser, '/jobs?search=auger');
+  await expect(page.getByRole('link', { name: 'FM-AUGER', exact: true })).toBeVisible();
+  await page.getByRole('searchbox').fill('nothing like it');
+  await expect(page.getByText('Nothing fits these filters.')).toBeVisible();
+  await expect(page).toHaveURL(/search=nothing/u);
+  await page.getByRole('button', { name: 'Show all' }).click();
+  await page.getByRole('button', { name: 'More for FM-AUGER', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'Copy' }).click();
+  await expect(page.getByRole('link', { name: 'FM-AUGER-copy' })).toBeVisible();
+  await page.getByRole('button', { name: 'More for FM-AUGER-copy' }).click();
+  await page.getByRole('menuitem', { name: 'Archive' }).click();
+  await expect(page.getByRole('link', { name: 'FM-AUGER-copy' })).toBeHidden();
+  const job = JSON.parse(readFileSync('demo/fm-auger.tactron.json', 'utf8')) as { version: number; job: { tag: string } };
+  const importFile = (data: unknown) =>
+    page
+      .locator('input[type=file]')
+      .setInputFiles({ name: 'job.json', mimeType: 'application/json', buffer: Buffer.from(typeof data === 'string' ? data : JSON.stringify(data)) });
+  await importFile({ ...job, version: 4 });
+  await expect(page.getByRole('status')).toContainText('this release reads up to 1');
+  await importFile('{');
+  await expect(page.getByRole('status')).toContainText('not JSON');
+  await importFile({ ...job, job: { ...job.job, tag: '<img src=x onerror=alert(1)>' } });
+  await expect(page.getByRole('link', { name: '<img src=x' })).toBeVisible();
+  await page.goto(`${url()}/jobs/00000000-0000-4000-8000-000000000000/plate`);
+  await page.getByRole('link', { name: 'Back to all jobs' }).click();
+  await expect(page.getByRole('heading', { name: 'Jobs' })).toBeVisible();
+});
+
+test('every view is clean for assistive technology in both themes, and fits tablet and phone', async ({ browser }) => {
+  test.setTimeout(150_000);
+  const views = ['/jobs', '/library', ...['plate', 'scheme', 'land', 'key', 'rehearse', 'dead', 'live', 'handover'].map((s) => `/jobs/${auger}/${s}`)];
+  for (const theme of ['day', 'plant']) {
+    const page = await open(browser, '/jobs', { theme });
+    for (const view of views) {
+      await page.goto(url() + view);
+      await expect(page.locator('main').first()).not.toContainText('Reading', { timeout: 10_000 });
+      await page.waitForTimeout(500);
+      const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze();
+      expect(violations.map((v) => `${theme} ${view} ${v.id}: ${v.nodes[0].html.slice(0, 160)}`)).toEqual([]);
+    }
+    await page.context().close();
+  }
+  const page = await open(browser, '/jobs');
+  for (const width of [820, 390]) {
+    await page.setViewportSize({ width, height: 1000 });
+    for (const view of views) {
+      await page.goto(url() + view);
+      await page.waitForTimeout(400);
+      const over = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
+      expect(over, `${view} at ${width}`).toBeLessThanOrEqual(0);
+    }
+  }
+});

@@ -1,0 +1,17 @@
+import { defineConfig } from '@playwright/test';
+
+export default defineConfig({
+  testDir: '.',
+  timeout: 90_000,
+  workers: 1,
+  retries: 0,
+  reporter: 'list',
+  outputDir: '../test-results',
+  globalSetup: './server.ts',
+  use: {
+    actionTimeout: 10_000,
+    viewport: { width: 1280, height: 800 },
+    launchOptions: { executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-dev-shm-usage', '--disable-gpu'] },
+    trace: 'off',
+  },
+});

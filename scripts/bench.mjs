@@ -1,0 +1,8 @@
+import { nodePackages, buildAll, chromium } from './lib/setup.mjs';
+import { show } from './lib/run.mjs';
+
+nodePackages();
+chromium();
+buildAll();
+const { code } = await show(process.execPath, ['--conditions=source', '--import', 'tsx', 'bench/bench.ts']);
+process.exit(code);

@@ -1,0 +1,4 @@
+import { buildAll, nodePackages } from './lib/setup.mjs';
+
+nodePackages();
+buildAll({ force: true });

@@ -1,0 +1,16 @@
+process.env.CHROME_BIN ??= '/usr/bin/chromium';
+
+module.exports = (config) =>
+  config.set({
+    frameworks: ['jasmine'],
+    plugins: [require('karma-jasmine'), require('karma-chrome-launcher')],
+    reporters: ['progress'],
+    browsers: ['Chromium'],
+    customLaunchers: {
+      Chromium: { base: 'ChromeHeadless', flags: ['--no-sandbox', '--disable-gpu', '--disable-dev-shm-usage', '--disable-background-networking'] },
+    },
+    hostname: '127.0.0.1',
+    listenAddress: '127.0.0.1',
+    singleRun: true,
+    client: { jasmine: { random: true } },
+  });

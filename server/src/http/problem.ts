@@ -1,0 +1,55 @@
+import type { ErrorRequestHandler, Response } from 'express';
+import * as v from 'valibot';
+import { pathIssues, type PathIssue } from '@tactron/core/job';
+
+/** An answer that says what is wrong, where, and what to do (RFC 9457). */
+export class Problem extends Error {
+  constructor(
+    readonly status: number,
+    readonly type: string,
+    readonly title: string,
+    readonly more: Readonly<Record<string, unknown>> = {},
+  ) {
+    super(title);
+  }
+}
+
+/** Checks a body or query. @throws Problem 400 with the path of everything that does not fit */
+export function checked<S extends v.GenericSchema>(schema: S, data: unknown): v.InferOutput<S> {
+  const result = v.safeParse(schema, data);
+  if (result.success) return result.output;
+  throw invalid(pathIssues(result.issues));
+}
+
+export function invalid(issues: readonly PathIssue[]): Problem {
+  const [first] = issues;
+  return new Problem(400, 'invalid', `Does not fit at "${first.path}": ${first.message}. Nothing was stored.`, { path: first.path, issues });
+}
+
+export function send(res: Response, problem: Problem): void {
+  res
+    .status(problem.status)
+    .type('application/problem+json')
+    .send(JSON.stringify({ type: `urn:tactron:problem:${problem.type}`, title: problem.title, status: problem.status, ...problem.more }));
+}
+
+const goneCodes = new Set(['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT', '57P01', '57P02', '57P03', '08006', '08003', '08001']);
+
+/** Last handler: problems as they are, known failures in words, anything else without internals. */
+export const problemHandler: ErrorRequestHandler = (error: unknown, _req, res, _next) => {
+  if (res.headersSent) {
+    res.end();
+    return;
+  }
+  if (error instanceof Problem) return send(res, error);
+  const { code, type, message, driverError } = error as { code?: string; type?: string; message?: string; driverError?: { code?: string } };
+  if (type === 'entity.too.large') return send(res, new Problem(413, 'tooLarge', 'The body is too large. Nothing was stored.'));
+  if (type === 'entity.parse.failed') return send(res, new Problem(400, 'notJson', 'The body is no JSON. Nothing was stored.', { path: '' }));
+  const gone =
+    goneCodes.has(code ?? '') ||
+    goneCodes.has(driverError?.code ?? '') ||
+    /Connection terminated|timeout exceeded when trying to connect|not established/u.test(message ?? '');
+  if (gone) return send(res, new Problem(503, 'databaseGone', 'The database does not answer. Your work is kept here and is sent when it is back.'));
+  console.error(error);
+  send(res, new Problem(500, 'internal', 'Something went wrong in the server. Your work is kept here; try again.'));
+};

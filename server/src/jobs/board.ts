@@ -1,0 +1,73 @@
+import { DataSource } from 'typeorm';
+import * as v from 'valibot';
+import type { Job } from '@tactron/core/job';
+import { JobRow } from '../db/entities.js';
+
+const count = (fallback: number, max: number) =>
+  v.optional(v.pipe(v.string(), v.transform(Number), v.number(), v.integer(), v.minValue(0), v.maxValue(max)), String(fallback));
+
+export const boardQuery = v.object({
+  search: v.optional(v.pipe(v.string(), v.maxLength(100)), ''),
+  site: v.optional(v.union([v.literal(''), v.pipe(v.string(), v.uuid())]), ''),
+  family: v.optional(v.pipe(v.string(), v.maxLength(60)), ''),
+  archived: v.optional(v.picklist(['no', 'yes']), 'no'),
+  page: count(0, 100_000),
+  size: count(24, 100),
+});
+
+/** One row of the board: what the job is called, and the document its trail is made from. */
+export interface BoardRow {
+  readonly id: string;
+  readonly siteId: string;
+  readonly revision: number;
+  readonly updatedAt: string;
+  readonly job: Pick<Job, 'tag' | 'machine' | 'profile' | 'plate' | 'scheme' | 'practice'> & { readonly adopted: boolean };
+  readonly evidence: number;
+}
+
+/** Jobs by search and filters, a page at a time. */
+export async function board(db: DataSource, query: v.InferOutput<typeof boardQuery>): Promise<{ total: number; rows: BoardRow[] }> {
+  const jobs = db
+    .getRepository(JobRow)
+    .createQueryBuilder('j')
+    .where('j.archived = :archived', { archived: query.archived === 'yes' });
+  if (query.search) jobs.andWhere('(j.tag ILIKE :like OR j.machine ILIKE :like)', { like: `%${query.search.replace(/[\\%_]/gu, '\\$&')}%` });
+  if (query.site) jobs.andWhere('j.site_id = :site', { site: query.site });
+  if (query.family) jobs.andWhere('j.family = :family', { family: query.family });
+  const total = await jobs.getCount();
+  const page = await jobs
+    .select('j.id', 'id')
+    .orderBy('j.tag')
+    .addOrderBy('j.id')
+    .offset(query.page * query.size)
+    .limit(query.size)
+    .getRawMany<{ id: string }>();
+  const raw = page.length === 0 ? [] : await rowsOf(db, page.map(({ id }) => id)); // prettier-ignore
+  const rows = raw.map(({ id, siteId, revision, updatedAt, evidence, ...job }) => ({
+    id,
+    siteId,
+    revision,
+    updatedAt: (updatedAt as Date).toISOString(),
+    evidence,
+    job,
+  }));
+  return { total, rows: rows as unknown as BoardRow[] };
+}
+
+/** The page's rows alone are unpacked: documents are large, and a sort over all of them would read every one. */
+function rowsOf(db: DataSource, ids: readonly string[]): Promise<Record<string, never>[]> {
+  return db
+    .getRepository(JobRow)
+    .createQueryBuilder('j')
+    .select(['j.id AS id', 'j.site_id AS "siteId"', 'j.revision AS revision', 'j.updated_at AS "updatedAt"', 'j.tag AS tag', 'j.machine AS machine'])
+    .addSelect(`j.document->'profile'`, 'profile')
+    .addSelect(`j.document->'plate'`, 'plate')
+    .addSelect(`j.document->'scheme'`, 'scheme')
+    .addSelect(`j.document->>'practice'`, 'practice')
+    .addSelect(`jsonb_exists(j.document, 'adopted')`, 'adopted')
+    .addSelect('(SELECT count(*)::int FROM evidence e WHERE e.job_id = j.id)', 'evidence')
+    .where('j.id = ANY(:ids)', { ids })
+    .orderBy('j.tag')
+    .addOrderBy('j.id')
+    .getRawMany();
+}

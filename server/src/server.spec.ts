@@ -1,0 +1,238 @@
+import { randomUUID } from 'node:crypto';
+import pg from 'pg';
+import { shippedProfile } from '@tactron/core/catalogue';
+import { emptyJob, hashOf, type Evidence, type Job, type Operation } from '@tactron/core/job';
+import { EvidenceRow, JobChangeRow } from './db/entities.js';
+import { changeHash, type Change } from './jobs/changes.js';
+import { evidenceHash } from './evidence/store.js';
+import { databaseUrls, openBed, type Bed } from './testing/testbed.js';
+
+const profile = shippedProfile('marrowick-f');
+const author = { name: 'T. Ester', role: 'electrician' };
+let bed: Bed;
+let siteId: string;
+
+const newJob = (tag = 'S-1'): Job =>
+  emptyJob({
+    id: randomUUID(),
+    siteId,
+    tag,
+    machine: 'sieve',
+    practice: 'IEC',
+    profile: { family: profile.family, model: 'F02', version: '1', sha256: hashOf(profile) },
+  });
+const change = (base: number, patch: Operation[], id: string = randomUUID()): Change => ({ id, base, patch, author, atClient: '2026-01-01T08:00:00.000Z' });
+const replace = (path: string, value: unknown): Operation[] => [{ op: 'replace', path, value }];
+const reading = (jobId: string, more: Partial<Evidence> = {}): Evidence =>
+  ({
+    id: randomUUID(),
+    jobId,
+    jobRevision: 0,
+    kind: 'keyed',
+    subject: '212',
+    body: { code: '212', value: 5 },
+    author,
+    atClient: '2026-01-01T08:00:00.000Z',
+    coreVersion: '0.1.0',
+    ...more,
+  }) as Evidence;
+
+async function made(tag?: string): Promise<Job> {
+  const job = newJob(tag);
+  expect((await bed.ask('POST', 'jobs', job)).status).toBe(201);
+  return job;
+}
+
+describe('server', () => {
+  beforeAll(async () => {
+    bed = await openBed();
+    siteId = randomUUID();
+    await bed.ask('POST', 'sites', { id: siteId, name: 'Test hall' });
+  });
+  afterAll(() => bed.close());
+
+  it('has the schema its migrations say, and nothing to add', async () => {
+    const { createDataSource } = await import('./db/data-source.js');
+    const owner = await createDataSource(databaseUrls().owner, 1).initialize();
+    const log = await owner.driver.createSchemaBuilder().log();
+    await owner.destroy();
+    expect(log.upQueries.map((q) => q.query)).toEqual([]);
+  });
+
+  it('cannot change or remove evidence and history in its own role', async () => {
+    const client = new pg.Client({ connectionString: databaseUrls().app });
+    await client.connect();
+    for (const table of ['evidence', 'job_change']) {
+      for (const sql of [`UPDATE ${table} SET job_id = job_id`, `DELETE FROM ${table}`, `TRUNCATE ${table}`]) {
+        await expectAsync(client.query(sql))
+          .withContext(sql)
+          .toBeRejectedWithError(/permission denied/u);
+      }
+    }
+    await client.end();
+  });
+
+  describe('changes', () => {
+    it('are applied in order, chained by hash', async () => {
+      const job = await made();
+      const sent = [change(0, replace('/tag', 'S-2')), change(1, replace('/machine', 'grader'))];
+      for (const c of sent) expect((await bed.ask('POST', `jobs/${job.id}/changes`, c)).status).toBe(200);
+      const { body } = await bed.ask('GET', `jobs/${job.id}`);
+      expect([body['revision'], (body['job'] as Job).tag, (body['job'] as Job).machine]).toEqual([2, 'S-2', 'grader'] as never[]);
+      const rows = await bed.db.getRepository(JobChangeRow).find({ where: { jobId: job.id }, order: { revision: 'ASC' } });
+      let prev = '';
+      rows.forEach((row, i) => {
+        expect([row.prevHash, row.hash]).toEqual([prev, changeHash(prev, sent[i], job.id, i + 1)]);
+        prev = row.hash;
+      });
+    });
+
+    it('sent again get the original answer and are not applied twice', async () => {
+      const job = await made();
+      const first = change(0, [{ op: 'add', path: '/plate/load/name', value: 'x' }]);
+      const second = change(1, replace('/plate/load/name', 'y'));
+      for (const c of [first, second, first, second, first]) expect((await bed.ask('POST', `jobs/${job.id}/changes`, c)).status).toBe(200);
+      const { body } = await bed.ask('GET', `jobs/${job.id}`);
+      expect([body['revision'], (body['job'] as Job).plate.load.name]).toEqual([2, 'y'] as never[]);
+    });
+
+    it('on an old revision are answered with the document now and the changes since', async () => {
+      const job = await made();
+      await bed.ask('POST', `jobs/${job.id}/changes`, change(0, replace('/tag', 'NEW')));
+      const { status, body } = await bed.ask('POST', `jobs/${job.id}/changes`, change(0, replace('/tag', 'OLD')));
+      expect([status, (body['job'] as Job).tag, body['revision'], (body['changes'] as unknown[]).length]).toEqual([412, 'NEW', 1, 1] as never[]);
+    });
+
+    it('at the same moment: one goes in, the others hear of it', async () => {
+      const job = await made();
+      const answers = await Promise.all(Array.from({ length: 12 }, (_, i) => bed.ask('POST', `jobs/${job.id}/changes`, change(0, replace('/tag', `T${i}`)))));
+      expect(answers.map((a) => a.status).sort()).toEqual([200, ...Array<number>(11).fill(412)]);
+    });
+
+    it('that do not fit are refused with their path, and nothing is stored', async () => {
+      const job = await made();
+      const refused = async (patch: Operation[]) => {
+        const { status, body, type } = await bed.ask('POST', `jobs/${job.id}/changes`, change(0, patch));
+        expect(type).toContain('application/problem+json');
+        return `${status} ${String(body['path'])}`;
+      };
+      expect(await refused(replace('/plate/motor', { power: { v: 2, u: 'horses' } }))).toBe('400 plate.motor.power.u');
+      expect(await refused(replace('/plate/nothing/here', 1))).toBe('400 patch /plate/nothing/here');
+      expect(await refused(replace('/id', randomUUID()))).toBe('400 id');
+      expect(await refused([{ op: 'test', path: '/tag', value: 'other' }])).toBe('400 patch /tag');
+      expect((await bed.ask('GET', `jobs/${job.id}`)).body['revision']).toBe(0 as never);
+    });
+
+    it('are told to other windows by server-sent events', async () => {
+      const job = await made();
+      const stop = new AbortController();
+      const stream = await fetch(`${bed.url}/api/jobs/${job.id}/events`, { signal: stop.signal });
+      const reader = (stream.body as ReadableStream<Uint8Array>).getReader();
+      let text = '';
+      const listening = (async () => {
+        for (let part = await reader.read(); !part.done; part = await reader.read()) text += new TextDecoder().decode(part.value);
+      })().catch(() => undefined);
+      // a listener whose connection was cut a moment ago hears of nothing until it is back: then the next change is told
+      for (let base = 0; base < 40 && !text.includes('event: change'); base++) {
+        await bed.ask('POST', `jobs/${job.id}/changes`, change(base, replace('/tag', `HEARD ${base}`)));
+        await new Promise((done) => setTimeout(done, 100));
+      }
+      expect(text).toMatch(/event: change\nid: \d+\ndata: \{"revision":\d+\}/u);
+      stop.abort();
+      await listening;
+    });
+  });
+
+  describe('evidence', () => {
+    it('is kept in order, chained, once each however often it is sent', async () => {
+      const job = await made();
+      const list = [reading(job.id), reading(job.id), reading(job.id)];
+      await bed.ask('POST', `jobs/${job.id}/evidence`, list.slice(0, 2));
+      await bed.ask('POST', `jobs/${job.id}/evidence`, list);
+      const rows = await bed.db.getRepository(EvidenceRow).find({ where: { jobId: job.id }, order: { seq: 'ASC' } });
+      expect(rows.map((r) => r.id)).toEqual(list.map((e) => e.id));
+      let prev = '';
+      rows.forEach((row, i) => {
+        expect([row.prevHash, row.hash]).toEqual([prev, evidenceHash(prev, list[i])]);
+        prev = row.hash;
+      });
+    });
+
+    it('of another job, of an unknown kind or without a name is refused whole', async () => {
+      const job = await made();
+      for (const bad of [reading(randomUUID()), reading(job.id, { kind: 'rumour' as never }), reading(job.id, { author: { name: ' ', role: '' } })]) {
+        expect((await bed.ask('POST', `jobs/${job.id}/evidence`, [reading(job.id), bad])).status).toBe(400);
+      }
+      expect((await bed.ask('GET', `jobs/${job.id}/evidence`)).body).toEqual([] as never);
+    });
+  });
+
+  describe('files', () => {
+    it('go out and come in again as the same job, and as a copy when it is here already', async () => {
+      const job = await made();
+      await bed.ask('POST', `jobs/${job.id}/evidence`, [reading(job.id)]);
+      const file = (await bed.ask('GET', `jobs/${job.id}/file`)).body as Record<string, unknown>;
+      const copied = await bed.ask('POST', 'import', file);
+      expect([copied.status, copied.body['copied'] as boolean]).toEqual([201, true]);
+      const moved = { ...file, job: { ...(file['job'] as Job), id: randomUUID() }, evidence: [] };
+      const { body } = await bed.ask('POST', 'import', moved);
+      expect(body['copied']).toBe(false as never);
+      const { body: there } = await bed.ask('GET', `jobs/${String(body['id'])}`);
+      expect(hashOf({ ...(there['job'] as Job), id: job.id })).toBe(hashOf(job));
+    });
+
+    it('of a newer version, with a false profile hash or a broken body are refused and nothing is stored', async () => {
+      const job = newJob('X-1');
+      const count = async () => Number((await bed.ask('GET', 'jobs?search=X-1')).body['total']);
+      const before = await count();
+      const envelope = { format: 'tactron-job', version: 1, job, profiles: {} };
+      expect((await bed.ask('POST', 'import', { ...envelope, version: 9 })).body['type']).toBe('urn:tactron:problem:newerFormat' as never);
+      expect((await bed.ask('POST', 'import', { ...envelope, profiles: { ['0'.repeat(64)]: profile } })).status).toBe(400);
+      expect((await bed.ask('POST', 'import', '{"half')).body['type']).toBe('urn:tactron:problem:notJson' as never);
+      expect((await bed.ask('POST', 'import', { ...envelope, evidence: [{ id: 1 }] })).body['path']).toMatch(/^evidence\.0/u);
+      expect(await count()).toBe(before);
+    });
+  });
+
+  it('finds jobs by text, site and family, a page at a time, and treats % as text', async () => {
+    const tag = `Q%${randomUUID().slice(0, 6)}`;
+    await made(`${tag}-a`);
+    const second = await made(`${tag}-b`);
+    const total = async (query: string) => Number((await bed.ask('GET', `jobs?${query}`)).body['total']);
+    expect(await total(`search=${encodeURIComponent(tag)}`)).toBe(2);
+    expect(await total(`search=${encodeURIComponent('%%')}`)).toBe(0);
+    expect(await total(`search=${encodeURIComponent(tag)}&family=ondulet-n`)).toBe(0);
+    expect(((await bed.ask('GET', `jobs?search=${encodeURIComponent(tag)}&size=1&page=1`)).body['rows'] as { id: string }[])[0].id).toBe(second.id);
+    await bed.ask('POST', `jobs/${second.id}/archive`, { archived: true });
+    expect(await total(`search=${encodeURIComponent(tag)}`)).toBe(1);
+    expect((await bed.ask('GET', 'jobs?page=-1')).status).toBe(400);
+  });
+
+  it('refuses writes from other sites, oversize bodies and unknown addresses', async () => {
+    expect((await bed.ask('POST', 'sites', { id: randomUUID(), name: 'x' }, { origin: 'http://elsewhere.example' })).status).toBe(403);
+    expect((await bed.ask('POST', 'sites', { id: randomUUID(), name: 'x' }, { 'sec-fetch-site': 'cross-site' })).status).toBe(403);
+    expect((await bed.ask('POST', 'jobs', { big: 'x'.repeat(3_000_000) })).status).toBe(413);
+    expect((await bed.ask('GET', 'nowhere')).status).toBe(404);
+    expect((await bed.ask('GET', `jobs/${randomUUID()}`)).status).toBe(404);
+    expect((await bed.ask('GET', 'jobs/not-an-id')).status).toBe(400);
+  });
+
+  it('publishes the JSON Schema of a job file', async () => {
+    const { body } = await bed.ask('GET', 'schema/job.json');
+    expect(Object.keys((body as unknown as { properties: object }).properties)).toContain('job');
+  });
+
+  it('goes on by itself when its connections were cut', async () => {
+    const job = await made();
+    const owner = new pg.Client({ connectionString: databaseUrls().owner });
+    await owner.connect();
+    await owner.query(`SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE usename = 'tactron_app'`);
+    await owner.end();
+    let status = 0;
+    for (let tries = 0; tries < 20 && status !== 200; tries++) {
+      ({ status } = await bed.ask('GET', `jobs/${job.id}`));
+      expect([200, 503]).toContain(status);
+    }
+    expect(status).toBe(200);
+  });
+});

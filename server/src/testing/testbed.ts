@@ -1,0 +1,52 @@
+import { createServer, type Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import type { DataSource } from 'typeorm';
+import { seedProfiles } from '../catalogue/routes.js';
+import { createDataSource, migrate } from '../db/data-source.js';
+import { createApp } from '../http/app.js';
+import { JobEvents } from '../http/events.js';
+
+/** Addresses of the test database, made by the test script. */
+export function databaseUrls(): { app: string; owner: string } {
+  const [app, owner] = [process.env['TACTRON_DB_URL'], process.env['TACTRON_DB_OWNER_URL']];
+  if (!app || !owner) throw new Error('run these tests with "npm test": it starts a PostgreSQL for them');
+  return { app, owner };
+}
+
+export interface Bed {
+  readonly db: DataSource;
+  readonly url: string;
+  close(): Promise<void>;
+  ask(method: string, path: string, body?: unknown, headers?: Record<string, string>): Promise<{ status: number; body: Record<string, never>; type: string }>;
+}
+
+/** A server of its own on the migrated test database. */
+export async function openBed(): Promise<Bed> {
+  const { app, owner } = databaseUrls();
+  await migrate(owner);
+  const db = await createDataSource(app).initialize();
+  await seedProfiles(db);
+  const events = new JobEvents(app);
+  const server: Server = createServer(createApp(db, events));
+  await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
+  const url = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
+  return {
+    db,
+    url,
+    close: async () => {
+      await events.close();
+      server.closeAllConnections();
+      await new Promise((done) => server.close(done));
+      await db.destroy();
+    },
+    ask: async (method, path, body, headers = {}) => {
+      const text = typeof body === 'string' ? body : body === undefined ? undefined : JSON.stringify(body);
+      const answer = await fetch(`${url}/api/${path}`, {
+        method,
+        headers: { ...(text === undefined ? {} : { 'content-type': 'application/json' }), ...headers },
+        body: text,
+      });
+      return { status: answer.status, type: answer.headers.get('content-type') ?? '', body: (await answer.json().catch(() => ({}))) as Record<string, never> };
+    },
+  };
+}

@@ -1,0 +1,23 @@
+import { Routes } from '@angular/router';
+
+export const routes: Routes = [
+  { path: '', pathMatch: 'full', redirectTo: 'jobs' },
+  { path: 'jobs', title: 'Jobs · Tactron', loadComponent: () => import('./jobs/jobs-board').then((m) => m.JobsBoard) },
+  { path: 'library', title: 'Library · Tactron', loadComponent: () => import('./library/library').then((m) => m.Library) },
+  {
+    path: 'jobs/:jobId',
+    loadComponent: () => import('./frame/job-frame').then((m) => m.JobFrame),
+    children: [
+      { path: '', pathMatch: 'full', redirectTo: 'plate' },
+      { path: 'plate', loadComponent: () => import('./stages/plate/plate-stage').then((m) => m.PlateStage) },
+      { path: 'scheme', loadComponent: () => import('./stages/scheme/scheme-stage').then((m) => m.SchemeStage) },
+      { path: 'land', loadComponent: () => import('./stages/land/land-stage').then((m) => m.LandStage) },
+      { path: 'key', loadComponent: () => import('./stages/key/key-stage').then((m) => m.KeyStage) },
+      { path: 'rehearse', loadComponent: () => import('./stages/rehearse/rehearse-stage').then((m) => m.RehearseStage) },
+      { path: 'dead', loadComponent: () => import('./stages/dead/dead-stage').then((m) => m.DeadStage) },
+      { path: 'live', loadComponent: () => import('./stages/live/live-stage').then((m) => m.LiveStage) },
+      { path: 'handover', loadComponent: () => import('./stages/handover/handover-stage').then((m) => m.HandoverStage) },
+    ],
+  },
+  { path: '**', loadComponent: () => import('./frame/lost').then((m) => m.Lost) },
+];

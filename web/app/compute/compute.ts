@@ -1,0 +1,40 @@
+import { Injectable } from '@angular/core';
+import { wrap, type Remote } from 'comlink';
+import type { Evidence, Job } from '@tactron/core/job';
+import type { Profile } from '@tactron/core/catalogue';
+import type { Derived } from './compute.types';
+import type { DeriveWorker } from './derive.worker';
+import type { RehearseWorker } from './rehearse.worker';
+
+/** Everything heavy runs here, away from the interface's thread, behind two typed proxies. */
+@Injectable({ providedIn: 'root' })
+export class Compute {
+  private deriver: Remote<DeriveWorker> | undefined;
+  private crashed: ((error: Error) => void) | undefined;
+
+  private derivers(): Remote<DeriveWorker> {
+    if (this.deriver) return this.deriver;
+    const worker = new Worker(new URL('./derive.worker', import.meta.url), { type: 'module' });
+    worker.onerror = () => {
+      this.deriver = undefined;
+      this.crashed?.(new Error('The reckoning stopped. It starts anew with the next change.'));
+    };
+    return (this.deriver = wrap<DeriveWorker>(worker));
+  }
+
+  async derive(job: Job, profile: Profile, evidence: readonly Evidence[]): Promise<Derived> {
+    const stopped = new Promise<never>((_done, fail) => (this.crashed = fail));
+    return Promise.race([this.derivers().derive(job, profile, evidence), stopped]);
+  }
+
+  async files(job: Job, profile: Profile, evidence: readonly Evidence[]): Promise<Record<string, string>> {
+    return this.derivers().files(job, profile, evidence);
+  }
+
+  /** A worker of its own for one rehearsal: nothing else queues behind a press. */
+  rehearsal(failed: () => void): { worker: Remote<RehearseWorker>; end: () => void } {
+    const worker = new Worker(new URL('./rehearse.worker', import.meta.url), { type: 'module' });
+    worker.onerror = failed;
+    return { worker: wrap<RehearseWorker>(worker), end: () => worker.terminate() };
+  }
+}

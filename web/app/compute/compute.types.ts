@@ -1,0 +1,65 @@
+import type { Calculation, Working } from '@tactron/core/calculation';
+import type { Value } from '@tactron/core/catalogue';
+import type { Drawing } from '@tactron/core/formats';
+import type { Adopted, Evidence, EvidenceOf, Finding, Job } from '@tactron/core/job';
+import type { KeyLine, NoPlan, PlanCost } from '@tactron/core/plan';
+import type { PlateFact } from '@tactron/core/power';
+import type { Block, SettingRow, StepRecord } from '@tactron/core/records';
+import type { Profile } from '@tactron/core/catalogue';
+
+/** A finding with its words, and the acceptance that covers it. */
+export interface SaidFinding {
+  readonly finding: Finding;
+  readonly what: string;
+  readonly why: string;
+  readonly remedy: string;
+  readonly subject: string;
+  readonly accepted: EvidenceOf<'acceptance'> | null;
+}
+
+export interface SaidStep extends StepRecord {
+  readonly do: string;
+  readonly must: string;
+  readonly cautions: readonly string[];
+  /** Words of the state it expects, and of the other answers that can be given. */
+  readonly choices: readonly { readonly value: string; readonly name: string }[];
+}
+
+export interface SaidLine extends KeyLine {
+  readonly name: string;
+  readonly unit: string;
+  readonly fromText: string;
+  readonly toText: string;
+  readonly reason: string;
+  readonly done: boolean;
+}
+
+export interface SaidRow extends SettingRow {
+  readonly factoryText: string;
+  readonly foundText: string;
+  readonly plannedText: string;
+  readonly leftText: string;
+  readonly choices: readonly { readonly value: Value; readonly name: string }[];
+  readonly group: string;
+  readonly reason: string;
+}
+
+/** Everything a stage shows that is reckoned and not entered. Never stored. */
+export interface Derived {
+  readonly facts: readonly PlateFact[];
+  readonly plate: { readonly needed: number; readonly missing: readonly string[] };
+  readonly scheme: { readonly needed: number; readonly missing: readonly string[] };
+  readonly findings: readonly SaidFinding[];
+  readonly plan: { readonly ok: true; readonly cost: PlanCost; readonly alternatives: number } | NoPlan;
+  readonly adoption: Adopted | null;
+  readonly lines: readonly SaidLine[];
+  readonly rows: readonly SaidRow[];
+  readonly steps: readonly SaidStep[];
+  readonly blocks: readonly (Block & { readonly text: string })[];
+  readonly control: Drawing;
+  readonly power: Drawing;
+  /** Names of the person's values, for showing: states, links, classes. */
+  readonly names: Readonly<Record<string, string>>;
+}
+
+export type { Calculation, Evidence, Job, Profile, Working };

@@ -1,0 +1,106 @@
+import { expose } from 'comlink';
+import { factoryValue, type Profile, type Setting, type Value } from '@tactron/core/catalogue';
+import { layOut, recordFiles } from '@tactron/core/formats';
+import { acceptanceOf, acceptanceSubject, checkJob } from '@tactron/core/hazards';
+import type { Evidence, Job } from '@tactron/core/job';
+import { adoption, planJob } from '@tactron/core/plan';
+import { plateFacts, plateMissing } from '@tactron/core/power';
+import { liveSteps } from '@tactron/core/procedure';
+import { handOverBlocks, keyedValues, settingRows, snapshotOf, stepRecords, type SettingRow, type StepRecord } from '@tactron/core/records';
+import { schemeMissing } from '@tactron/core/scheme';
+import { say, sayCaution, sayFinding, sayName } from '@tactron/core/words';
+import type { Derived, SaidLine, SaidRow, SaidStep } from './compute.types';
+
+const otherAnswers: Readonly<Record<string, readonly string[]>> = {
+  on: ['on', 'off'], off: ['on', 'off'], forward: ['forward', 'reverse', 'stopped'], reverse: ['forward', 'reverse', 'stopped'], stopped: ['forward', 'reverse', 'stopped'],
+  staysStopped: ['staysStopped', 'startsByItself'], startsByItself: ['staysStopped', 'startsByItself'],
+}; // prettier-ignore
+
+function saidStep(record: StepRecord): SaidStep {
+  const { step } = record;
+  const is = step.expect?.kind === 'state' ? step.expect.is : '';
+  const answers = is === '' ? [] : (otherAnswers[is] ?? [is, 'faulted', 'off', 'blocked'].filter((x, i, all) => all.indexOf(x) === i));
+  return {
+    ...record,
+    do: say(step.do),
+    must: say(step.must),
+    cautions: step.cautions.map(sayCaution),
+    choices: answers.map((value) => ({ value, name: sayName(value) })),
+  };
+}
+
+function valueText(setting: Setting | undefined, value: Value | undefined): string {
+  if (value === undefined) return '';
+  const choice = setting?.choices?.[String(value)];
+  if (choice) return `${String(value)} · ${choice}`;
+  return `${String(value)}${setting?.unit ? ` ${setting.unit}` : ''}`;
+}
+
+function saidRow(row: SettingRow, profile: Profile, job: Job): SaidRow {
+  const setting = profile.settings[row.code];
+  const numeric = typeof row.factory === 'number';
+  const why = job.adopted?.settings[row.code]?.why;
+  return {
+    ...row,
+    group: setting.group,
+    factoryText: valueText(setting, row.factory),
+    foundText: valueText(setting, row.found),
+    plannedText: valueText(setting, row.planned),
+    leftText: valueText(setting, row.left),
+    choices: Object.entries(setting.choices ?? {}).map(([key, name]) => ({ value: numeric ? Number(key) : key, name: `${key} · ${name}` })),
+    reason: why ? say(why) : '',
+  };
+}
+
+const worker = {
+  derive(job: Job, profile: Profile, evidence: readonly Evidence[]): Derived {
+    const model = profile.models.find((m) => m.name === job.profile.model);
+    const found = snapshotOf(evidence, 'asFound')?.body.values;
+    const factory = model ? Object.fromEntries(Object.keys(profile.settings).map((code) => [code, factoryValue(profile, model, code)])) : {};
+    const plan = planJob(job, profile, found ? { ...factory, ...found } : undefined);
+    const findings = checkJob(job, profile, found ? { ...factory, ...found } : undefined).map((finding) => ({
+      finding, ...sayFinding(finding), subject: acceptanceSubject(finding), accepted: acceptanceOf(finding, evidence) ?? null,
+    })); // prettier-ignore
+    const keyed = keyedValues(evidence);
+    const rows = model ? settingRows(job, profile, factory, evidence) : [];
+    const steps = stepRecords(liveSteps(job, profile), evidence);
+    const open = findings.filter((f) => !f.accepted).map((f) => f.finding);
+    const blocks = handOverBlocks(job, open, steps, rows, evidence).map((block) => {
+      const named = findings.find((f) => f.finding.key === block.key);
+      return { ...block, text: say({ code: block.code, args: named ? { ...block.args, title: named.what } : block.args }) };
+    });
+    const lines = (plan.ok ? plan.keying : []).map((line): SaidLine => {
+      const setting = line.code === undefined ? undefined : profile.settings[line.code];
+      return {
+        ...line, name: setting?.name ?? '', unit: setting?.unit ?? '', fromText: valueText(setting, line.from), toText: valueText(setting, line.to), reason: say(line.why),
+        done: keyed[line.key] === (line.code === undefined ? true : line.to),
+      }; // prettier-ignore
+    });
+    const said: Record<string, string> = {};
+    for (const task of Object.values(profile.inputTasks)) said[task.meaning] = task.name;
+    for (const name of ['delta', 'star', 'series', 'parallel', 'none']) said[`link.${name}`] = sayName(name);
+    return {
+      facts: plateFacts(job.plate, profile, model),
+      plate: plateMissing(job.plate),
+      scheme: schemeMissing(job.scheme),
+      findings,
+      plan: plan.ok ? { ok: true, cost: plan.cost, alternatives: plan.alternatives.length } : plan,
+      adoption: plan.ok ? adoption(plan) : null,
+      lines,
+      rows: rows.map((row) => saidRow(row, profile, job)),
+      steps: steps.map(saidStep),
+      blocks,
+      control: layOut(job, profile, 'control'),
+      power: layOut(job, profile, 'power'),
+      names: said,
+    };
+  },
+
+  files(job: Job, profile: Profile, evidence: readonly Evidence[]): Record<string, string> {
+    return recordFiles(job, profile, evidence);
+  },
+};
+
+export type DeriveWorker = typeof worker;
+
+expose(worker);

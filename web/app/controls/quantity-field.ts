@@ -1,0 +1,109 @@
+import { Component, computed, effect, inject, input, output, signal } from '@angular/core';
+import { formatQuantity, parseQuantity, type Dimension, type Quantity } from '@tactron/core/units';
+import { Preferences } from '../frame/preferences';
+
+let count = 0;
+
+/** A field for a quantity: any unit of its dimension, comma or point; an ambiguous number is asked about. */
+@Component({
+  selector: 'tac-quantity',
+  template: `
+    <label class="named" [attr.for]="id">{{ label() }}</label>
+    <input
+      class="field mono"
+      [id]="id"
+      autocomplete="off"
+      inputmode="text"
+      [value]="text()"
+      [attr.aria-invalid]="problem() || flagged() ? true : null"
+      [attr.aria-describedby]="problem() ? id + '-problem' : null"
+      [placeholder]="placeholder()"
+      (input)="typing($any($event.target).value)"
+      (change)="accept()"
+      (keydown.enter)="accept()"
+    />
+    @if (problem(); as p) {
+      <div class="problem" [id]="id + '-problem'" role="alert">
+        {{ p }}
+        @for (reading of readings(); track reading) {
+          <button class="act" type="button" (click)="choose(reading)">{{ show(reading) }}</button>
+        }
+      </div>
+    }
+  `,
+  styles: `
+    :host {
+      display: grid;
+      gap: 3px;
+      min-width: 0;
+    }
+    .problem {
+      color: var(--bad);
+      font-size: 13px;
+    }
+    .problem button {
+      margin: 4px 6px 0 0;
+    }
+  `,
+})
+export class QuantityField {
+  readonly label = input.required<string>();
+  readonly dimension = input.required<Dimension>();
+  readonly value = input<Quantity | undefined>();
+  readonly unit = input<string>();
+  readonly min = input(0);
+  readonly flagged = input(false);
+  readonly changed = output<Quantity | undefined>();
+
+  protected readonly id = `quantity-${++count}`;
+  private readonly preferences = inject(Preferences);
+  protected readonly text = signal('');
+  protected readonly problem = signal<string | null>(null);
+  protected readonly readings = signal<readonly number[]>([]);
+  protected readonly placeholder = computed(() => this.unit() ?? '');
+
+  constructor() {
+    effect(() => {
+      const q = this.value();
+      this.text.set(q ? formatQuantity(q, this.preferences.decimal()) : '');
+      this.problem.set(null);
+      this.readings.set([]);
+    });
+  }
+
+  protected typing(text: string): void {
+    this.text.set(text);
+    this.problem.set(null);
+  }
+
+  protected accept(): void {
+    const parsed = parseQuantity(this.text(), this.dimension(), this.value()?.u ?? this.unit());
+    this.readings.set([]);
+    if (parsed.ok) {
+      if (parsed.quantity.v < this.min()) return this.problem.set(`At least ${this.min()}.`);
+      this.problem.set(null);
+      const { v, u } = this.value() ?? {};
+      if (parsed.quantity.v !== v || parsed.quantity.u !== u) this.changed.emit(parsed.quantity);
+      return;
+    }
+    if (parsed.why === 'empty') {
+      if (this.value()) this.changed.emit(undefined);
+      return;
+    }
+    if (parsed.why === 'ambiguous') {
+      this.readings.set(parsed.readings);
+      return this.problem.set('Which one is meant?');
+    }
+    this.problem.set(parsed.why === 'unknownUnit' ? `Unknown unit. Use ${parsed.units?.filter(Boolean).join(', ')}.` : 'This is no number.');
+  }
+
+  protected choose(v: number): void {
+    this.readings.set([]);
+    this.problem.set(null);
+    this.changed.emit({ v, u: this.value()?.u ?? this.unit() ?? '' });
+  }
+
+  protected show(v: number): string {
+    return formatQuantity({ v, u: this.unit() ?? '' }, this.preferences.decimal());
+  }
+}

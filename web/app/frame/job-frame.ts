@@ -1,0 +1,126 @@
+import { Component, DestroyRef, computed, effect, inject, input, signal } from '@angular/core';
+import { MatMenuModule } from '@angular/material/menu';
+import { MatTooltipModule } from '@angular/material/tooltip';
+import { Router, RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
+import { Store } from '@ngrx/store';
+import { v4 as uuid } from 'uuid';
+import { Icon, type IconName } from '../controls/icon';
+import { JobActions } from '../job-state/job.actions';
+import { OpenJob } from '../job-state/open-job';
+import { Keys } from './keys';
+import { Lost } from './lost';
+import { Pocket } from './pocket';
+import { Preferences } from './preferences';
+import { hintOf, trailOf } from './trail';
+
+const saveMarks: Record<string, { icon: IconName; text: string }> = {
+  keeping: { icon: 'here', text: 'keeping…' },
+  here: { icon: 'here', text: 'kept here' },
+  server: { icon: 'server', text: 'kept on server' },
+  waiting: { icon: 'waiting', text: 'kept here, waiting for server' },
+};
+
+/** Head strip, walk, pocket and hint line around the stage of an open job. */
+@Component({
+  selector: 'tac-job-frame',
+  imports: [RouterOutlet, RouterLink, RouterLinkActive, MatMenuModule, MatTooltipModule, Icon, Pocket, Lost],
+  templateUrl: './job-frame.html',
+  styleUrl: './job-frame.scss',
+})
+export class JobFrame {
+  readonly jobId = input.required<string>();
+
+  private readonly store = inject(Store);
+  private readonly router = inject(Router);
+  protected readonly open = inject(OpenJob);
+  protected readonly preferences = inject(Preferences);
+  protected readonly state = this.open.state;
+  protected readonly states = ['DEAD', 'CONTROL LIVE', 'MAIN LIVE'] as const;
+  protected readonly slow = signal(false);
+
+  protected readonly saved = computed(() => saveMarks[this.state().save]);
+  protected readonly openFindings = computed(() => this.open.derived()?.findings.filter((f) => !f.accepted) ?? []);
+  protected readonly stops = computed(() => this.openFindings().filter((f) => f.finding.severity === 'stop').length);
+  protected readonly trail = computed(() => trailOf(this.open.job(), this.open.derived()));
+  protected readonly hint = computed(() => hintOf(this.open.job(), this.open.derived()));
+  protected readonly isolation = computed(() => {
+    const last = this.open.evidence().findLast((e) => e.kind === 'isolation');
+    return last?.kind === 'isolation' ? { state: last.body.state, by: last.author.name, at: last.atClient } : null;
+  });
+  /** A plan that differs from the adopted one and waits for a person, since evidence exists. */
+  protected readonly proposal = computed(() => {
+    const adoption = this.open.derived()?.adoption;
+    const adopted = this.open.job()?.adopted;
+    const waits = !adopted || this.open.evidence().some((e) => e.kind !== 'isolation');
+    return adoption && waits && adoption.planHash !== adopted?.planHash ? adoption : null;
+  });
+  protected readonly proposalText = computed(() => {
+    const [now, next] = [this.open.job()?.adopted, this.proposal()];
+    if (!next) return '';
+    if (!now) return 'nothing is adopted yet';
+    const settings = Object.keys({ ...now.settings, ...next.settings }).filter((code) => now.settings[code]?.value !== next.settings[code]?.value);
+    const wires = Object.keys({ ...now.wires, ...next.wires }).filter((id) => JSON.stringify(now.wires[id]) !== JSON.stringify(next.wires[id]));
+    const parts = [
+      settings.length
+        ? `settings ${settings.map((code) => `${code}: ${now.settings[code]?.value ?? '–'} → ${next.settings[code]?.value ?? '–'}`).join(', ')}`
+        : '',
+      wires.length ? `wires ${wires.map((id) => next.wires[id]?.number ?? now.wires[id]?.number).join(', ')}` : '',
+    ].filter(Boolean);
+    return parts.join('; ') || 'devices or links';
+  });
+
+  protected readonly keys = inject(Keys);
+
+  constructor() {
+    effect(() => this.store.dispatch(JobActions.open({ id: this.jobId() })));
+    const { keys } = this;
+    const off = [keys.on('undo', () => this.open.undo()), keys.on('redo', () => this.open.redo()), keys.on('n', () => this.go())];
+    effect((cleanup) => {
+      const loading = this.state().status === 'loading' || (this.state().status === 'ready' && !this.open.derived());
+      const timer = loading ? setTimeout(() => this.slow.set(true), 300) : undefined;
+      if (!loading) this.slow.set(false);
+      cleanup(() => clearTimeout(timer));
+    });
+    effect(() => {
+      const job = this.open.job();
+      document.title = job ? `${job.tag} · Tactron` : 'Tactron';
+    });
+    inject(DestroyRef).onDestroy(() => {
+      off.forEach((end) => end());
+      this.store.dispatch(JobActions.close());
+    });
+  }
+
+  protected declare(state: (typeof this.states)[number]): void {
+    this.open.record('isolation', 'isolation', { state });
+  }
+
+  protected go(): void {
+    const hint = this.hint();
+    if (hint) void this.router.navigate(['/jobs', this.jobId(), hint.stage]);
+  }
+
+  protected retry(): void {
+    this.store.dispatch(JobActions.open({ id: this.jobId() }));
+  }
+
+  protected keepMine(): void {
+    this.store.dispatch(JobActions.keepMine({ changeId: uuid() }));
+  }
+
+  protected takeTheirs(): void {
+    this.store.dispatch(JobActions.takeTheirs());
+  }
+
+  protected dismiss(): void {
+    this.store.dispatch(JobActions.dismiss());
+  }
+
+  protected clock(iso: string): string {
+    return new Date(iso).toLocaleString('en-GB', { hour: '2-digit', minute: '2-digit', day: '2-digit', month: 'short' });
+  }
+
+  protected shown(patch: readonly { path: string; value?: unknown }[]): string {
+    return patch.map((p) => `${p.path.slice(1).replaceAll('/', ' › ')}: ${JSON.stringify(p.value)}`).join('; ');
+  }
+}

@@ -1,0 +1,62 @@
+import { Injectable, inject } from '@angular/core';
+import { MatDialog } from '@angular/material/dialog';
+import { Router } from '@angular/router';
+import { Preferences } from './preferences';
+
+export const stageNames = ['plate', 'scheme', 'land', 'key', 'rehearse', 'dead', 'live', 'handover'] as const;
+export type StageName = (typeof stageNames)[number];
+
+type Handler = () => void;
+
+/** Single-letter keys: off while typing, and as a whole when the person switches them off. */
+@Injectable({ providedIn: 'root' })
+export class Keys {
+  private readonly router = inject(Router);
+  private readonly dialog = inject(MatDialog);
+  private readonly preferences = inject(Preferences);
+  private readonly handlers = new Map<string, Handler[]>();
+  private afterG = 0;
+
+  listen(): void {
+    document.addEventListener('keydown', (event) => this.press(event));
+  }
+
+  /** Gives a key a meaning until the returned function is called. */
+  on(key: string, handler: Handler): () => void {
+    const list = this.handlers.get(key) ?? [];
+    this.handlers.set(key, [handler, ...list]);
+    return () => this.handlers.set(key, (this.handlers.get(key) ?? []).filter((h) => h !== handler)); // prettier-ignore
+  }
+
+  /** Opens the list of keys, with the preferences. */
+  help(): void {
+    void import('./key-help').then((m) => this.dialog.open(m.KeyHelp));
+  }
+
+  private press(event: KeyboardEvent): void {
+    const typing = event.target instanceof HTMLElement && (event.target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/u.test(event.target.tagName));
+    if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z' && !typing) {
+      event.preventDefault();
+      return this.call(event.shiftKey ? 'redo' : 'undo');
+    }
+    if (typing || event.ctrlKey || event.metaKey || event.altKey || this.dialog.openDialogs.length > 0) return;
+    if (event.key === '?') return this.help();
+    if (!this.preferences.singleKeys()) return;
+    if (Date.now() - this.afterG < 1500 && (event.key === 'j' || event.key === 'l')) {
+      this.afterG = 0;
+      return void this.router.navigateByUrl(event.key === 'j' ? '/jobs' : '/library');
+    }
+    if (event.key === 'g') this.afterG = Date.now();
+    const stage = stageNames[Number(event.key) - 1];
+    const job = /^\/jobs\/([^/?]+)/u.exec(this.router.url)?.[1];
+    if (stage && job) return void this.router.navigate(['/jobs', job, stage]);
+    if (this.handlers.get(event.key)?.length) {
+      event.preventDefault();
+      this.call(event.key);
+    }
+  }
+
+  private call(key: string): void {
+    this.handlers.get(key)?.[0]?.();
+  }
+}

@@ -1,0 +1,43 @@
+import { Component, computed, inject, output, signal } from '@angular/core';
+import type { Working } from '@tactron/core/calculation';
+import { Router } from '@angular/router';
+import { formatValue } from '@tactron/core/units';
+import { Icon } from '../controls/icon';
+import type { SaidFinding } from '../compute/compute.types';
+import { OpenJob } from '../job-state/open-job';
+import { Preferences } from './preferences';
+
+/** Findings, why it is so, and the working of the number last touched. */
+@Component({
+  selector: 'tac-pocket',
+  imports: [Icon],
+  templateUrl: './pocket.html',
+  styleUrl: './pocket.scss',
+})
+export class Pocket {
+  readonly closed = output<void>();
+  protected readonly open = inject(OpenJob);
+  private readonly preferences = inject(Preferences);
+  private readonly router = inject(Router);
+  protected readonly accepting = signal<string | null>(null);
+  protected readonly reason = signal('');
+
+  protected readonly findings = computed(() => this.open.derived()?.findings ?? []);
+  protected working(): Working | null {
+    if (!this.router.url.includes('/plate')) return null;
+    const facts = this.open.derived()?.facts ?? [];
+    return (facts.find((f) => f.id === this.open.picked()) ?? facts.at(0))?.working ?? null;
+  }
+
+  protected number(value: unknown, unit: string): string {
+    if (Array.isArray(value)) return value.join(', ');
+    return typeof value === 'number' ? formatValue(value, unit, 4, this.preferences.decimal()) : `${String(value)}${unit ? ` ${unit}` : ''}`;
+  }
+
+  protected accept(f: SaidFinding): void {
+    if (!this.reason().trim()) return;
+    this.open.record('acceptance', f.subject, { rule: f.finding.rule, args: { ...f.finding.args }, reason: this.reason().trim() });
+    this.accepting.set(null);
+    this.reason.set('');
+  }
+}

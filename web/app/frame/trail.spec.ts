@@ -1,0 +1,41 @@
+import type { Derived } from '../compute/compute.types';
+import type { Job } from '@tactron/core/job';
+import { hintOf, trailOf } from './trail';
+
+const job = { adopted: { wires: {} }, scripts: {} } as unknown as Job;
+const derived = (more: Partial<Derived>): Derived =>
+  ({
+    facts: [],
+    plate: { needed: 9, missing: [] },
+    scheme: { needed: 5, missing: [] },
+    findings: [],
+    lines: [],
+    steps: [],
+    blocks: [],
+    rows: [],
+    ...more,
+  }) as unknown as Derived;
+const finding = (rule: string, severity: string, accepted = false) => ({
+  finding: { rule, severity, key: rule, where: [] },
+  what: rule,
+  accepted: accepted ? {} : null,
+});
+
+describe('the next act', () => {
+  const stage = (d: Derived): string | undefined => hintOf(job, d)?.stage;
+  it('goes from plates over wishes and hazards to keys, tests and hand-over', () => {
+    expect(stage(derived({ plate: { needed: 9, missing: ['a'] } }))).toBe('plate');
+    expect(stage(derived({ findings: [finding('plate.linkWrong', 'stop')] as never }))).toBe('plate');
+    expect(stage(derived({ scheme: { needed: 5, missing: ['a'] } }))).toBe('scheme');
+    expect(stage(derived({ findings: [finding('restart.powerReturn', 'stop')] as never }))).toBe('scheme');
+    expect(stage(derived({ findings: [finding('restart.powerReturn', 'stop', true)] as never, lines: [{ done: false, code: '212' }] as never }))).toBe('key');
+    expect(stage(derived({ steps: [{ state: 'open', do: 'x' }, { state: 'stale', do: 'y' }] as never }))).toBe('live'); // prettier-ignore
+    expect(hintOf(job, derived({ steps: [{ state: 'open', do: 'x' }, { state: 'stale', do: 'y' }] as never }))?.text).toContain('y'); // prettier-ignore
+    expect(stage(derived({}))).toBe('handover');
+  });
+
+  it('counts what is missing in the walk', () => {
+    const marks = Object.fromEntries(trailOf(job, derived({ plate: { needed: 9, missing: ['a', 'b'] }, steps: [{ state: 'pass' }, { state: 'stale' }] as never })).map((m) => [m.name, m.mark])); // prettier-ignore
+    expect([marks['plate'], marks['live'], marks['dead']]).toEqual(['7/9', '1 to redo', 'later']);
+  });
+});

@@ -1,0 +1,137 @@
+import { provideZonelessChangeDetection } from '@angular/core';
+import { TestBed } from '@angular/core/testing';
+import { provideEffects } from '@ngrx/effects';
+import { provideStore, Store } from '@ngrx/store';
+import { emptyJob, type Evidence, type Job } from '@tactron/core/job';
+import { Api, ApiError } from './api';
+import { JobActions } from './job.actions';
+import { JobEffects } from './job.effects';
+import { emptyState, type JobState } from './job.model';
+import { jobFeature } from './job.reducer';
+import { LocalStore } from './local-store';
+
+const author = { name: 'A', role: '' };
+const id = '11111111-1111-4111-8111-111111111111';
+const job = (): Job =>
+  emptyJob({
+    id,
+    siteId: '22222222-2222-4222-8222-222222222222',
+    tag: 'T-1',
+    machine: '',
+    practice: 'IEC',
+    profile: { family: 'x', model: 'y', version: '1', sha256: 'a'.repeat(64) },
+  });
+const soon = (ms = 30): Promise<void> => new Promise((done) => setTimeout(done, ms));
+
+/** What happened in which order: what the browser kept, what went to the server. */
+let story: string[];
+let answers: (() => Promise<unknown>)[];
+let store: Store;
+
+function bed(): void {
+  story = [];
+  answers = [];
+  const answer = (what: string, fallback: unknown): Promise<unknown> => {
+    story.push(what);
+    return answers.length ? (answers.shift() as () => Promise<unknown>)() : Promise.resolve(fallback);
+  };
+  let revision = 7;
+  const api: Partial<Record<keyof Api, unknown>> = {
+    job: () => Promise.resolve({ job: job(), revision, archived: false }),
+    evidence: () => Promise.resolve([]),
+    profile: () => Promise.resolve({}),
+    changesAfter: () => Promise.resolve([]),
+    change: (_id: string, c: { base: number }) => answer(`send on ${c.base}`, { revision: ++revision }),
+    addEvidence: (_id: string, list: Evidence[]) => answer(`evidence ${list.map((e) => e.id).join()}`, list),
+  };
+  const local: Partial<LocalStore> = {
+    load: () => Promise.resolve({ base: undefined, outbox: [], evidence: [], undo: [], redo: [] }) as never,
+    keepBase: () => Promise.resolve(),
+    keep: (_id, outbox, evidence, _u, _r, sent) => {
+      story.push(`keep ${outbox.length}+${evidence.length}${sent.length ? ` drop ${sent.length}` : ''}`);
+      return Promise.resolve();
+    },
+  };
+  TestBed.configureTestingModule({
+    providers: [
+      provideZonelessChangeDetection(),
+      { provide: Api, useValue: api },
+      { provide: LocalStore, useValue: local },
+      provideStore({ [jobFeature.name]: jobFeature.reducer }, { initialState: { [jobFeature.name]: emptyState } }),
+      provideEffects(JobEffects),
+    ],
+  });
+  store = TestBed.inject(Store);
+  (window as unknown as { EventSource: unknown }).EventSource = undefined;
+}
+
+const state = (): JobState => {
+  let now = emptyState;
+  store.select(jobFeature.selectJobState).subscribe((s) => (now = s)).unsubscribe(); // prettier-ignore
+  return now;
+};
+const edit = (change: Partial<Job>, changeId: string): void =>
+  store.dispatch(JobActions.edit({ after: { ...(state().job as Job), ...change }, label: 'x', changeId, author, atClient: '2026-01-01T00:00:00Z' }));
+
+describe('saving', () => {
+  const real = EventSource;
+  beforeEach(async () => {
+    bed();
+    store.dispatch(JobActions.open({ id }));
+    await soon();
+  });
+  afterEach(() => {
+    store.dispatch(JobActions.close());
+    (window as unknown as { EventSource: unknown }).EventSource = real;
+  });
+
+  it('keeps a change in the browser before it goes to the server', async () => {
+    edit({ tag: 'T-2' }, 'c1');
+    await soon();
+    expect(story.slice(0, 2)).toEqual(['keep 1+0', 'send on 7']);
+    expect([state().save, state().revision, state().outbox.length]).toEqual(['server', 8, 0]);
+  });
+
+  it('sends changes one after the other, each on the revision the one before made', async () => {
+    edit({ tag: 'T-2' }, 'c1');
+    edit({ tag: 'T-3' }, 'c2');
+    edit({ tag: 'T-4' }, 'c3');
+    await soon(80);
+    expect(story.filter((s) => s.startsWith('send'))).toEqual(['send on 7', 'send on 8', 'send on 9']);
+    expect([state().job?.tag, state().base?.tag, state().save]).toEqual(['T-4', 'T-4', 'server']);
+  });
+
+  it('says that it waits when the server is gone, keeps the change, and sends it again', async () => {
+    answers.push(() => Promise.reject(new ApiError(0, 'The server does not answer.')));
+    edit({ tag: 'T-2' }, 'c1');
+    await soon();
+    expect([state().save, state().outbox.length, state().job?.tag]).toEqual(['waiting', 1, 'T-2']);
+    await soon(2200);
+    expect([state().save, state().outbox.length, story.filter((s) => s.startsWith('send')).length]).toEqual(['server', 0, 2]);
+  });
+
+  it('lays its change over what came from elsewhere, and sends it on the new revision', async () => {
+    const theirs = { ...job(), machine: 'theirs' };
+    const changes = [{ id: 't', revision: 8, patch: [{ op: 'replace', path: '/machine', value: 'theirs' }], author, atClient: '' }];
+    answers.push(() => Promise.reject(new ApiError(412, 'changed elsewhere', { job: theirs, revision: 8, changes })));
+    edit({ tag: 'T-2' }, 'c1');
+    await soon(80);
+    expect(story.filter((s) => s.startsWith('send'))).toEqual(['send on 7', 'send on 8']);
+    expect([state().job?.tag, state().job?.machine]).toEqual(['T-2', 'theirs']);
+  });
+
+  it('takes a refused change back and says why', async () => {
+    answers.push(() => Promise.reject(new ApiError(400, 'Does not fit at "tag": a tag.')));
+    edit({ tag: '' }, 'c1');
+    await soon();
+    expect([state().job?.tag, state().outbox.length, state().problem]).toEqual(['T-1', 0, 'Does not fit at "tag": a tag.']);
+  });
+
+  it('sends evidence after the changes it rests on', async () => {
+    edit({ tag: 'T-2' }, 'c1');
+    store.dispatch(JobActions.record({ evidence: { id: 'e1', kind: 'keyed' } as Evidence }));
+    await soon(80);
+    expect(story.filter((s) => !s.startsWith('keep'))).toEqual(['send on 7', 'evidence e1']);
+    expect(state().waitingEvidence).toEqual([]);
+  });
+});

@@ -1,0 +1,74 @@
+import type { Author, Evidence, Job, Operation } from '@tactron/core/job';
+import type { Profile } from '@tactron/core/catalogue';
+
+/** A change that waits to be kept on the server. */
+export interface PendingChange {
+  readonly id: string;
+  readonly jobId: string;
+  readonly order: number;
+  readonly patch: Operation[];
+  readonly author: Author;
+  readonly atClient: string;
+}
+
+/** A step that can be taken back, or done again: the patch that does it, and the one that takes it back. */
+export interface UndoStep {
+  readonly label: string;
+  readonly back: Operation[];
+  readonly forth: Operation[];
+}
+
+export interface ServerChange {
+  readonly id: string;
+  readonly revision: number;
+  readonly patch: Operation[];
+  readonly author: Author;
+  readonly atClient: string;
+}
+
+/** Two people changed the same thing: what this window wanted, and what stands on the server. */
+export interface Conflict {
+  readonly mine: PendingChange;
+  readonly theirs: readonly ServerChange[];
+}
+
+export type SaveState = 'keeping' | 'here' | 'server' | 'waiting';
+
+export interface JobState {
+  readonly status: 'none' | 'loading' | 'ready' | 'missing' | 'failed';
+  readonly id: string;
+  readonly job: Job | null;
+  readonly base: Job | null;
+  readonly revision: number;
+  readonly archived: boolean;
+  readonly profile: Profile | null;
+  readonly evidence: readonly Evidence[];
+  readonly waitingEvidence: readonly Evidence[];
+  readonly outbox: readonly PendingChange[];
+  readonly undo: readonly UndoStep[];
+  readonly redo: readonly UndoStep[];
+  readonly save: SaveState;
+  readonly conflict: Conflict | null;
+  readonly problem: string | null;
+}
+
+export const emptyState: JobState = {
+  status: 'none',
+  id: '',
+  job: null,
+  base: null,
+  revision: 0,
+  archived: false,
+  profile: null,
+  evidence: [],
+  waitingEvidence: [],
+  outbox: [],
+  undo: [],
+  redo: [],
+  save: 'server',
+  conflict: null,
+  problem: null,
+};
+
+/** How many steps can be taken back. */
+export const MOST_UNDO = 100;

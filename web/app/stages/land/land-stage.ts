@@ -1,0 +1,137 @@
+import { CdkDrag, type CdkDragEnd } from '@angular/cdk/drag-drop';
+import { Component, computed, inject, signal } from '@angular/core';
+import { landingParts, type AdoptedWire, type Job } from '@tactron/core/job';
+import type { DrawnWire } from '@tactron/core/formats';
+import { Choice } from '../../controls/choice';
+import { OpenJob } from '../../job-state/open-job';
+
+interface WireRow {
+  readonly id: string;
+  readonly wire: AdoptedWire;
+  readonly from: string;
+  readonly to: string;
+  readonly size: string;
+  readonly does: string;
+}
+
+/** Terminal row, station and wires; the schedule with the same selection; wire ends moved by drag or keyboard. */
+@Component({
+  selector: 'tac-land-stage',
+  imports: [CdkDrag, Choice],
+  templateUrl: './land-stage.html',
+  styleUrl: './land-stage.scss',
+})
+export class LandStage {
+  protected readonly open = inject(OpenJob);
+  protected readonly view = signal<'control' | 'power'>('control');
+  protected readonly views = [
+    { value: 'control', name: 'Control wires' },
+    { value: 'power', name: 'Power wires' },
+  ];
+  protected readonly selected = signal<string | null>(null);
+  protected readonly why = signal('');
+  protected readonly refused = signal<string | null>(null);
+  protected readonly job = computed(() => this.open.job() as Job);
+  protected readonly drawing = computed(() => this.open.derived()?.[this.view()] ?? null);
+  protected readonly rows = computed<readonly WireRow[]>(() => {
+    const { adopted } = this.job();
+    const shown = new Set(this.drawing()?.wires.map((w) => w.id));
+    return Object.entries(adopted?.wires ?? {})
+      .filter(([id]) => shown.has(id))
+      .sort(([, x], [, y]) => x.number.localeCompare(y.number, 'en', { numeric: true }))
+      .map(([id, wire]) => ({
+        id,
+        wire,
+        from: this.name(wire.from),
+        to: this.name(wire.to),
+        size: 'mm2' in wire.size ? `${wire.size.mm2} mm²` : `${wire.size.awg} AWG`,
+        does: this.does(wire),
+      }));
+  });
+  protected readonly chosen = computed(() => this.rows().find((row) => row.id === this.selected()));
+  protected readonly targets = computed(
+    () => this.drawing()?.devices.flatMap((d) => d.terminals.map((t) => ({ landing: t.landing, name: this.name(t.landing) }))) ?? [],
+  );
+  protected readonly decisions = computed(() => {
+    const { pins, wires } = this.job().decisions;
+    return [
+      ...Object.entries(pins).map(([id, d]) => ({ id, kind: 'pins' as const, text: `${this.functionName(id)} on ${this.name(d.at)}`, why: d.why })),
+      ...Object.entries(wires).map(([id, d]) => ({ id, kind: 'wires' as const, text: `wire ${this.job().adopted?.wires[id]?.number ?? id}: ${[d.from, d.to].filter((x) => x !== undefined).map((x) => this.name(x)).join(' → ')}`, why: d.why })),
+    ]; // prettier-ignore
+  });
+  protected readonly findings = computed(() =>
+    (this.open.derived()?.findings ?? []).filter((f) => f.finding.where.some((w) => w.kind === 'landing' || w.kind === 'wire')),
+  );
+
+  protected name(landing: string): string {
+    const { device, terminal } = landingParts(landing);
+    return `${this.job().adopted?.devices[device]?.tag ?? device}:${terminal}`;
+  }
+
+  protected task(landing: string): string {
+    const task = Object.values(this.job().adopted?.assignments ?? {}).find((a) => a.at === landing)?.task;
+    return task ? (this.open.derived()?.names[task] ?? task) : '';
+  }
+
+  protected points(wire: DrawnWire): string {
+    return wire.points.map((p) => p.join(',')).join(' ');
+  }
+
+  protected ends(wire: DrawnWire) {
+    return [
+      { end: 'from' as const, at: wire.points[0] },
+      { end: 'to' as const, at: wire.points[wire.points.length - 1] },
+    ];
+  }
+
+  protected dropped(event: CdkDragEnd, id: string, end: 'from' | 'to'): void {
+    event.source.reset();
+    const at = 'changedTouches' in event.event ? event.event.changedTouches[0] : event.event;
+    const target = document.elementsFromPoint(at.clientX, at.clientY).find((e) => e instanceof SVGElement && e.dataset['landing']);
+    if (target instanceof SVGElement && target.dataset['landing']) this.move(id, end, target.dataset['landing']);
+  }
+
+  /** Moves one end of a wire. An input function moves with its wire: it is pinned to the new terminal. */
+  protected move(id: string, end: 'from' | 'to', landing: string): void {
+    const { adopted } = this.job();
+    const wire = adopted?.wires[id];
+    if (!adopted || !wire || wire[end] === landing) return;
+    const other = wire[end === 'from' ? 'to' : 'from'];
+    if (other === landing) return this.refused.set('Both ends of a wire cannot land on the same terminal.');
+    const { device, terminal } = landingParts(landing);
+    const assigned = Object.entries(adopted.assignments).find(([, a]) => a.at === wire[end]);
+    const kind = device === 'drive' ? this.open.profile()?.terminals[terminal]?.kind : undefined;
+    const taken = Object.entries(adopted.assignments).find(([fn, a]) => a.at === landing && fn !== assigned?.[0]);
+    if (assigned && taken) return this.refused.set(`${this.name(landing)} already carries ${this.functionName(taken[0])}. Move that wire first.`);
+    this.refused.set(null);
+    const why = this.why().trim() || 'moved on the drawing';
+    this.open.edit(`wire ${wire.number} to ${this.name(landing)}`, (draft) => {
+      if (assigned && kind === 'digitalInput') draft.decisions.pins[assigned[0]] = { at: landing, why };
+      else draft.decisions.wires[id] = { ...draft.decisions.wires[id], [end]: landing, why };
+    });
+    this.why.set('');
+  }
+
+  protected forget(decision: { id: string; kind: 'pins' | 'wires' }): void {
+    this.open.edit('decision cleared', (draft) => void delete draft.decisions[decision.kind][decision.id]);
+  }
+
+  private functionName(id: string): string {
+    const task = this.job().adopted?.assignments[id]?.task ?? id;
+    return this.open.derived()?.names[task] ?? task;
+  }
+
+  private does(wire: AdoptedWire): string {
+    const assigned = Object.values(this.job().adopted?.assignments ?? {}).find((a) => a.at === wire.from || a.at === wire.to);
+    if (assigned) return this.open.derived()?.names[assigned.task] ?? assigned.task;
+    const [kind, of = ''] = wire.function.split('.');
+    const words: Record<string, string> = {
+      feed: wire.class === 'controlDc' ? 'feed to the contact' : `feed ${of}`,
+      supply: `supply ${of}`,
+      motor: `motor ${of}`,
+      dial: `dial, ${of} end`,
+      inputCommon: 'input common',
+    };
+    return wire.function === 'dial.wiper' ? 'dial, wiper' : (words[kind] ?? wire.function);
+  }
+}

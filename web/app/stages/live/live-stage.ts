@@ -1,0 +1,141 @@
+import { Component, computed, effect, inject, signal } from '@angular/core';
+import { formatNumber, formatValue, parseQuantity } from '@tactron/core/units';
+import type { SaidStep } from '../../compute/compute.types';
+import { Preferences } from '../../frame/preferences';
+import { OpenJob } from '../../job-state/open-job';
+import { DialChart } from './dial-chart';
+
+const stateMarks: Readonly<Record<string, string>> = { open: 'to do', pass: 'pass', fail: 'fail', stale: 'stale' };
+
+/** Of two readings a thousand apart, the one that can belong to what is expected; undefined where both could. */
+function nearer([small, large]: readonly [number, number], expect: SaidStep['step']['expect']): number | undefined {
+  if (expect?.kind !== 'range') return undefined;
+  const size = Math.max(Math.abs(expect.lo), Math.abs(expect.hi));
+  const far = (x: number): number => Math.abs(Math.log(Math.abs(x) / size));
+  return far(small) < far(large) / 3 ? small : far(large) < far(small) / 3 ? large : undefined;
+}
+
+/** One live test at a time: what to do, what must come, the reading, the verdict at once. */
+@Component({
+  selector: 'tac-live-stage',
+  imports: [DialChart],
+  templateUrl: './live-stage.html',
+  styleUrl: './live-stage.scss',
+})
+export class LiveStage {
+  protected readonly open = inject(OpenJob);
+  private readonly preferences = inject(Preferences);
+  protected readonly steps = computed(() => this.open.derived()?.steps ?? []);
+  protected readonly picked = signal<string | null>(null);
+  protected readonly current = computed<SaidStep | undefined>(() => {
+    const steps = this.steps();
+    return steps.find((s) => s.step.key === this.picked()) ?? steps.find((s) => s.state !== 'pass') ?? steps.at(-1);
+  });
+  protected readonly text = signal('');
+  protected readonly note = signal('');
+  protected readonly problem = signal<string | null>(null);
+  protected readonly announced = signal('');
+  protected readonly waiting = computed(() => {
+    const current = this.current();
+    if (!current) return [];
+    return current.step.needs.flatMap((key) => {
+      const needed = this.steps().find((s) => s.step.key === key);
+      return needed && needed.state !== 'pass' ? [needed] : [];
+    });
+  });
+  protected readonly passed = computed(() => this.steps().filter((s) => s.state === 'pass').length);
+
+  constructor() {
+    let last = '';
+    effect(() => {
+      const key = this.current()?.step.key ?? '';
+      if (key === last) return;
+      last = key;
+      this.text.set('');
+      this.note.set('');
+      this.problem.set(null);
+    });
+  }
+
+  protected mark(state: string): string {
+    return stateMarks[state];
+  }
+
+  protected short(step: SaidStep): string {
+    return step.do.length > 64 ? `${step.do.slice(0, 62).replace(/\s\S*$/u, '')} …` : step.do;
+  }
+
+  protected range(step: SaidStep): string {
+    const { expect } = step.step;
+    if (expect?.kind !== 'range') return '';
+    const mark = this.preferences.decimal();
+    const digits = Math.abs(expect.hi - expect.lo) < 1 ? 2 : 1;
+    return `${formatNumber(expect.lo, digits, mark)} … ${formatNumber(expect.hi, digits, mark)} ${expect.unit}`;
+  }
+
+  protected nominal(step: SaidStep): string {
+    const { expect } = step.step;
+    return expect?.kind === 'range' ? formatValue(expect.nominal, expect.unit, 4, this.preferences.decimal()) : '';
+  }
+
+  protected unit(step: SaidStep): string {
+    return step.step.expect?.kind === 'range' ? step.step.expect.unit : '';
+  }
+
+  protected from(step: SaidStep): string {
+    const { from } = step.step;
+    return from.kind === 'simulation' ? "simulated from this job's own wires and settings" : `${from.kind}: ${from.name}`;
+  }
+
+  protected answer(step: SaidStep, value: string): void {
+    this.keep(step, value);
+  }
+
+  protected enter(step: SaidStep): void {
+    const parsed = parseQuantity(this.text().replace(/[a-zµ°%²·/]+\s*$/iu, ''), 'number');
+    if (parsed.ok) return this.keep(step, parsed.quantity.v);
+    if (parsed.why === 'ambiguous') {
+      const meant = nearer(parsed.readings, step.step.expect);
+      if (meant !== undefined) return this.keep(step, meant);
+      return this.problem.set(`Is it ${parsed.readings[0]} or ${parsed.readings[1]}? Write it without a thousands mark.`);
+    }
+    this.problem.set('Enter the reading as a number.');
+  }
+
+  protected reading(step: SaidStep): string {
+    const reading = step.reading?.body.reading;
+    if (reading === undefined) return '';
+    return typeof reading === 'number'
+      ? formatValue(reading, step.reading?.body.unit ?? '', 5, this.preferences.decimal())
+      : (step.choices.find((c) => c.value === reading)?.name ?? String(reading));
+  }
+
+  protected clock(iso: string | undefined): string {
+    return iso ? new Date(iso).toLocaleString('en-GB', { hour: '2-digit', minute: '2-digit', day: '2-digit', month: 'short' }) : '';
+  }
+
+  /** Keeps the reading with the whole step in it; an earlier one is superseded, not changed. */
+  private keep(step: SaidStep, reading: number | string): void {
+    const { expect } = step.step;
+    if (!expect) return;
+    const ok = expect.kind === 'state' ? reading === expect.is : typeof reading === 'number' && reading >= expect.lo && reading <= expect.hi;
+    const body = {
+      step: step.step,
+      reading,
+      verdict: ok ? 'pass' : 'fail',
+      ...(expect.kind === 'range' ? { unit: expect.unit } : {}),
+      ...(this.note().trim() ? { note: this.note().trim() } : {}),
+    } as const;
+    this.open.record(
+      'reading',
+      step.step.key,
+      body,
+      step.reading ? { supersedes: step.reading.id, why: step.state === 'stale' ? 'tested again: the job changed' : 'tested again' } : {},
+    );
+    this.announced.set(`${ok ? 'Pass' : 'Fail'}: ${step.must}`);
+    this.picked.set(ok ? null : step.step.key);
+    this.text.set('');
+    this.note.set('');
+    this.problem.set(null);
+  }
+}

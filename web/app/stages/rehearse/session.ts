@@ -1,0 +1,144 @@
+import { DestroyRef, Injectable, computed, inject, signal } from '@angular/core';
+import { v4 as uuid } from 'uuid';
+import type { Act, Job } from '@tactron/core/job';
+import type { Profile, SettingValues } from '@tactron/core/catalogue';
+import { Compute } from '../../compute/compute';
+import type { Opened } from '../../compute/rehearse.worker';
+
+export type SettingsChoice = 'planned' | 'factory' | { id: string; values: SettingValues };
+
+type Log = readonly { t: number; act: Act }[];
+
+/** How much of what is known ahead is left when more is asked for, µs. */
+const REFILL_US = 4_000_000;
+
+/**
+ * The live rehearsal of one page: it plays what the worker has worked out ahead, and sends acts. Frames of an older act
+ * are dropped by their number. Nothing of it is in the store: it changes with every picture.
+ */
+@Injectable()
+export class RehearsalSession {
+  private readonly compute = inject(Compute);
+  private link = this.start();
+  private seq = 0;
+  private refilling = false;
+  private frame = 0;
+  private lastTick = 0;
+  private job: Job | null = null;
+  private profile: Profile | null = null;
+  private from: SettingsChoice = 'planned';
+  /** Done when the rehearsal asked for last is open; an act before that waits for it. */
+  private ready: Promise<void> = Promise.resolve();
+
+  readonly opened = signal<Opened | null>(null);
+  readonly nowUs = signal(0);
+  readonly playing = signal(true);
+  readonly rate = signal(1);
+  readonly problem = signal<string | null>(null);
+  readonly log = signal<Log>([]);
+  readonly latencyMs = signal(0);
+  readonly trace = computed(() => this.opened()?.trace ?? null);
+
+  constructor() {
+    const tick = (at: number): void => {
+      this.advance(at);
+      this.frame = requestAnimationFrame(tick);
+    };
+    this.frame = requestAnimationFrame(tick);
+    inject(DestroyRef).onDestroy(() => {
+      cancelAnimationFrame(this.frame);
+      this.link.end();
+    });
+  }
+
+  /** Opens a rehearsal; with the same log when the installation changed under it, from the beginning otherwise. */
+  open(job: Job, profile: Profile, from: SettingsChoice, log: Log, keepTime: boolean): Promise<void> {
+    this.ready = this.reopen(job, profile, from, log, keepTime);
+    return this.ready;
+  }
+
+  private async reopen(job: Job, profile: Profile, from: SettingsChoice, log: Log, keepTime: boolean): Promise<void> {
+    Object.assign(this, { job, profile, from });
+    this.seq++;
+    const mine = this.seq;
+    try {
+      const opened = await this.link.worker.open(job, profile, from, [...log]);
+      if (mine !== this.seq) return;
+      this.opened.set(opened);
+      this.log.set(opened.log);
+      if (!keepTime) this.nowUs.set(0);
+      this.problem.set(null);
+    } catch (error) {
+      this.problem.set(error instanceof Error ? error.message : String(error));
+    }
+  }
+
+  /** Acts now. What was known beyond this moment is worked out anew. */
+  async act(...acts: DistributiveOmit<Act, 'atMs'>[]): Promise<void> {
+    await this.ready;
+    if (!this.opened()) return;
+    const t = Math.round(this.nowUs());
+    const mine = ++this.seq;
+    const begin = performance.now();
+    const frame = await this.link.worker.act(mine, t, acts.map((act) => ({ ...act, atMs: t / 1000 }) as Act)); // prettier-ignore
+    if (frame.seq !== this.seq) return;
+    this.opened.set({ ...(this.opened() as Opened), ...frame });
+    this.log.set(frame.log);
+    this.latencyMs.set(performance.now() - begin);
+  }
+
+  restart(log: Log = []): void {
+    if (this.job && this.profile) void this.open(this.job, this.profile, this.from, log, false);
+    this.playing.set(true);
+  }
+
+  /** Goes to the next moment at which any signal changes by itself. */
+  step(): void {
+    const trace = this.trace();
+    if (!trace) return;
+    this.playing.set(false);
+    const now = this.nowUs();
+    const next = Math.min(...trace.segments.map((s) => s.t.find((t) => t > now) ?? Infinity));
+    if (Number.isFinite(next)) this.nowUs.set(next);
+  }
+
+  /** The acts so far as a script to keep. */
+  script(name: string, ord: number): { id: string; script: Job['scripts'][string] } {
+    const acts = this.log().map(({ t, act }) => ({ ...act, atMs: t / 1000 }));
+    return { id: `s${uuid().slice(0, 8)}`, script: { ord, name, acts, endMs: Math.round(this.nowUs() / 1000) } };
+  }
+
+  private start(): ReturnType<Compute['rehearsal']> {
+    return this.compute.rehearsal(() => {
+      this.problem.set('The rehearsal stopped and was started again from its acts.');
+      this.link = this.start();
+      if (this.job && this.profile) void this.open(this.job, this.profile, this.from, this.log(), true);
+    });
+  }
+
+  private advance(at: number): void {
+    const passed = this.lastTick ? Math.min(at - this.lastTick, 100) : 0;
+    this.lastTick = at;
+    const trace = this.trace();
+    if (!trace || !this.playing()) return;
+    this.nowUs.set(Math.min(this.nowUs() + passed * 1000 * this.rate(), trace.endUs));
+    if (!this.refilling && trace.endUs - this.nowUs() < REFILL_US) void this.refill();
+  }
+
+  private async refill(): Promise<void> {
+    this.refilling = true;
+    const mine = this.seq;
+    try {
+      const frame = await this.link.worker.reach(mine, Math.round(this.nowUs()));
+      if (mine === this.seq) this.opened.set({ ...(this.opened() as Opened), ...frame });
+    } catch {
+      this.problem.set('The rehearsal does not answer. Start it again.');
+      this.playing.set(false);
+    } finally {
+      this.refilling = false;
+    }
+  }
+}
+
+type DistributiveOmit<T, K extends PropertyKey> = T extends unknown ? Omit<T, K> : never;
+export type SessionAct = DistributiveOmit<Act, 'atMs'>;
