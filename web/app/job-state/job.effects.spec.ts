@@ -21,7 +21,12 @@ const job = (): Job =>
     practice: 'IEC',
     profile: { family: 'x', model: 'y', version: '1', sha256: 'a'.repeat(64) },
   });
-const soon = (ms = 30): Promise<void> => new Promise((done) => setTimeout(done, ms));
+/** Waits until `what` holds, however slow the machine; a spec that waits in vain fails on what it expects next. */
+async function until(what: () => boolean): Promise<void> {
+  for (let tries = 0; tries < 600 && !what(); tries++) await new Promise((done) => setTimeout(done, 5));
+}
+const sent = (n: number): boolean => story.filter((s) => s.startsWith('send')).length === n;
+const quiet = (): boolean => state().outbox.length === 0 && state().waitingEvidence.length === 0;
 
 /** What happened in which order: what the browser kept, what went to the server. */
 let story: string[];
@@ -78,7 +83,7 @@ describe('saving', () => {
   beforeEach(async () => {
     bed();
     store.dispatch(JobActions.open({ id }));
-    await soon();
+    await until(() => state().status === 'ready');
   });
   afterEach(() => {
     store.dispatch(JobActions.close());
@@ -87,7 +92,7 @@ describe('saving', () => {
 
   it('keeps a change in the browser before it goes to the server', async () => {
     edit({ tag: 'T-2' }, 'c1');
-    await soon();
+    await until(quiet);
     expect(story.slice(0, 2)).toEqual(['keep 1+0', 'send on 7']);
     expect([state().save, state().revision, state().outbox.length]).toEqual(['server', 8, 0]);
   });
@@ -96,7 +101,7 @@ describe('saving', () => {
     edit({ tag: 'T-2' }, 'c1');
     edit({ tag: 'T-3' }, 'c2');
     edit({ tag: 'T-4' }, 'c3');
-    await soon(80);
+    await until(quiet);
     expect(story.filter((s) => s.startsWith('send'))).toEqual(['send on 7', 'send on 8', 'send on 9']);
     expect([state().job?.tag, state().base?.tag, state().save]).toEqual(['T-4', 'T-4', 'server']);
   });
@@ -104,9 +109,9 @@ describe('saving', () => {
   it('says that it waits when the server is gone, keeps the change, and sends it again', async () => {
     answers.push(() => Promise.reject(new ApiError(0, 'The server does not answer.')));
     edit({ tag: 'T-2' }, 'c1');
-    await soon();
+    await until(() => state().save === 'waiting');
     expect([state().save, state().outbox.length, state().job?.tag]).toEqual(['waiting', 1, 'T-2']);
-    await soon(2200);
+    await until(quiet);
     expect([state().save, state().outbox.length, story.filter((s) => s.startsWith('send')).length]).toEqual(['server', 0, 2]);
   });
 
@@ -115,7 +120,7 @@ describe('saving', () => {
     const changes = [{ id: 't', revision: 8, patch: [{ op: 'replace', path: '/machine', value: 'theirs' }], author, atClient: '' }];
     answers.push(() => Promise.reject(new ApiError(412, 'changed elsewhere', { job: theirs, revision: 8, changes })));
     edit({ tag: 'T-2' }, 'c1');
-    await soon(80);
+    await until(() => sent(2) && quiet());
     expect(story.filter((s) => s.startsWith('send'))).toEqual(['send on 7', 'send on 8']);
     expect([state().job?.tag, state().job?.machine]).toEqual(['T-2', 'theirs']);
   });
@@ -123,14 +128,14 @@ describe('saving', () => {
   it('takes a refused change back and says why', async () => {
     answers.push(() => Promise.reject(new ApiError(400, 'Does not fit at "tag": a tag.')));
     edit({ tag: '' }, 'c1');
-    await soon();
+    await until(() => state().problem !== null);
     expect([state().job?.tag, state().outbox.length, state().problem]).toEqual(['T-1', 0, 'Does not fit at "tag": a tag.']);
   });
 
   it('sends evidence after the changes it rests on', async () => {
     edit({ tag: 'T-2' }, 'c1');
     store.dispatch(JobActions.record({ evidence: { id: 'e1', kind: 'keyed' } as Evidence }));
-    await soon(80);
+    await until(quiet);
     expect(story.filter((s) => !s.startsWith('keep'))).toEqual(['send on 7', 'evidence e1']);
     expect(state().waitingEvidence).toEqual([]);
   });

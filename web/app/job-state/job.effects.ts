@@ -1,7 +1,23 @@
 import { Injectable, inject } from '@angular/core';
 import { Actions, createEffect, ofType } from '@ngrx/effects';
 import { Store } from '@ngrx/store';
-import { concatMap, exhaustMap, filter, from, map, merge, mergeMap, Observable, of, switchMap, takeUntil, timer, withLatestFrom } from 'rxjs';
+import {
+  asapScheduler,
+  concatMap,
+  exhaustMap,
+  filter,
+  from,
+  map,
+  merge,
+  mergeMap,
+  Observable,
+  observeOn,
+  of,
+  switchMap,
+  takeUntil,
+  timer,
+  withLatestFrom,
+} from 'rxjs';
 import { Api, ApiError } from './api';
 import { JobActions } from './job.actions';
 import type { JobState, ServerChange } from './job.model';
@@ -60,7 +76,10 @@ export class JobEffects {
     ).pipe(
       withLatestFrom(this.state),
       filter(([, s]) => s.status === 'ready' && !s.conflict && (s.outbox.length > 0 || s.waitingEvidence.length > 0 || s.save === 'waiting')),
-      exhaustMap(([, s]) => from(this.send(s)).pipe(mergeMap((actions) => actions))),
+      exhaustMap(([, s]) => from(this.send(s))),
+      // The answer is told after this round has ended: told within it, the next round it asks for would be dropped.
+      observeOn(asapScheduler),
+      mergeMap((actions) => actions),
     ),
   );
 
