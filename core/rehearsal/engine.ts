@@ -122,56 +122,72 @@ export class Engine {
   }
 
   private settle(t: number, acts: readonly Act[]): void {
-    let states = this.state.states;
-    const dirty = new Uint8Array(this.devices.length);
-    const woken = this.state.wakes.map((wake) => wake <= t);
+    const { devices } = this;
+    const due = new Uint8Array(devices.length);
+    for (let i = 0; i < due.length; i++) if (this.state.wakes[i] <= t) due[i] = 1;
+    const acted = this.state.states.slice();
     for (const act of acts) {
-      states = states.map((s, i) => {
-        const next = this.devices[i].act(s, act);
-        if (next !== s) dirty[i] = 1;
-        return next;
-      });
+      for (let i = 0; i < due.length; i++) {
+        const next = devices[i].act(acted[i], act);
+        if (next !== acted[i]) due[i] = 1;
+        acted[i] = next;
+      }
       this.trace.events.push({ t, of: ownerOf(act), what: act.do });
     }
-    this.state = { ...this.state, t, states };
-    for (let round = 0; ; round++) {
-      this.solve(t);
-      const probe = this.probe();
-      const senses = this.devices.map((d, i) => d.sense(this.state.states[i], probe));
-      const due = (i: number): boolean => dirty[i] === 1 || !sameList(senses[i], this.state.senses[i]) || woken[i];
-      const stepped = this.state.states.map((s, i) => (due(i) ? this.devices[i].step(s, senses[i], t) : s));
-      const changed = stepped.some((s, i) => s !== this.state.states[i]) || senses.some((s, i) => !sameList(s, this.state.senses[i]));
-      dirty.fill(0);
-      woken.fill(false);
-      this.state = { ...this.state, states: stepped, senses };
-      if (!changed) break;
+    this.state = { ...this.state, t, states: acted };
+    for (let round = 0; this.round(t, due); round++) {
+      due.fill(0);
       if (round >= MOST_ROUNDS) {
         this.trace.events.push({ t, of: { kind: 'device', id: 'wires' }, what: 'unsettled' });
         break;
       }
     }
-    this.state = { ...this.state, wakes: this.devices.map((d, i) => d.wake(this.state.states[i], t)) };
+    this.state = { ...this.state, wakes: devices.map((d, i) => d.wake(this.state.states[i], t)) };
     this.record(t);
+  }
+
+  /** Solves, lets every device sense that one solution, and steps those that are due. @returns whether anything changed */
+  private round(t: number, due: Uint8Array): boolean {
+    this.solve(t);
+    const probe = this.probe();
+    const { states, senses } = this.state;
+    const sensed = senses.slice();
+    const stepped = states.slice();
+    let changed = false;
+    for (let i = 0; i < due.length; i++) {
+      const now = this.devices[i].sense(states[i], probe);
+      const same = sameList(now, senses[i]);
+      sensed[i] = same ? senses[i] : now;
+      if (same && due[i] === 0) continue;
+      stepped[i] = this.devices[i].step(states[i], sensed[i], t);
+      if (!same || stepped[i] !== states[i]) changed = true;
+    }
+    if (changed) this.state = { ...this.state, states: stepped, senses: sensed };
+    return changed;
   }
 
   /** Adds what can be seen of every device that changed to the trace. */
   private record(t: number): void {
     let signal = 0;
-    this.devices.forEach((d, i) => {
+    for (let i = 0; i < this.devices.length; i++) {
+      const d = this.devices[i];
       const now = this.state.states[i];
-      if (d.moves || this.seen[i] !== now) d.observe(now, t).forEach((stretch, k) => appendStretch(this.trace.segments[signal + k], stretch, t));
+      if (d.moves || this.seen[i] !== now) {
+        const stretches = d.observe(now, t);
+        for (let k = 0; k < stretches.length; k++) appendStretch(this.trace.segments[signal + k], stretches[k], t);
+      }
       this.seen[i] = now;
       signal += d.signals.length;
-    });
+    }
   }
 
   private solve(t: number): void {
     const { board, lastBoard } = this;
-    this.devices.forEach((d, i) => {
+    for (let i = 0; i < this.devices.length; i++) {
       const now = this.state.states[i];
-      if (this.fresh || d.moves || this.stamped[i] !== now) d.stamp(now, t, board);
+      if (this.fresh || this.stamped[i] !== now || this.devices[i].moves) this.devices[i].stamp(now, t, board);
       this.stamped[i] = now;
-    });
+    }
     const last = this.state.solution >= 0 ? this.trace.solutions[this.state.solution] : undefined;
     const before = this.fresh ? undefined : last;
     const sameSources = before !== undefined && this.modalUnchanged() && sameArray(board.emf, lastBoard.emf);
@@ -202,14 +218,15 @@ export class Engine {
     this.state = { ...this.state, modes: solution.modes };
   }
 
-  private modalBefore: number[] = [];
+  private modalBefore: { volts: number; amps: number; g: number }[] = [];
   private rememberModal(): void {
-    this.modalBefore = this.board.modal.flatMap((m) => [m.volts, m.amps, m.g]);
+    this.modalBefore = this.board.modal.map(({ volts, amps, g }) => ({ volts, amps, g }));
   }
   private modalUnchanged(): boolean {
-    return this.board.modal.every(
-      (m, i) => m.volts === this.modalBefore[3 * i] && m.amps === this.modalBefore[3 * i + 1] && m.g === this.modalBefore[3 * i + 2],
-    );
+    return this.board.modal.every((m, i) => {
+      const before = this.modalBefore[i];
+      return m.volts === before.volts && m.amps === before.amps && m.g === before.g;
+    });
   }
 
   private keepSolution(t: number, landing: LandingVolts): void {
