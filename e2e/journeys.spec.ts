@@ -285,6 +285,35 @@ test('jobs: search in the address, copy, archive, export and import, a file that
   await expect(page.getByRole('heading', { name: 'Jobs' })).toBeVisible();
 });
 
+test('what was found, what is accepted by name, and a job under another name', async ({ browser }) => {
+  const page = await open(browser, `/jobs/${auger}/key`);
+  await page.getByRole('radio', { name: 'As found' }).click();
+  await page.getByLabel('110 Motor rated power').fill('lots');
+  await page.getByLabel('110 Motor rated power').press('Tab');
+  await expect(page.getByRole('alert')).toContainText('110');
+  await page.getByLabel('110 Motor rated power').fill('7,5');
+  await page.getByLabel('110 Motor rated power').press('Tab');
+  await page.getByRole('button', { name: 'Keep as found' }).click();
+  await expect(page.getByRole('list', { name: 'All lines in order' }).getByRole('button', { name: /110 Motor rated power 2.2 kW/u })).toBeVisible();
+
+  await stage(page, 'Scheme').click();
+  await page.getByRole('button', { name: 'Accept with a reason…' }).first().click();
+  await expect(page.getByRole('button', { name: 'Accept by name' })).toBeDisabled();
+  await page.getByLabel('Reason').fill('Behind a fixed guard, with a notice.');
+  await page.getByRole('button', { name: 'Accept by name' }).click();
+  await expect(page.getByRole('complementary', { name: 'Pocket' })).toContainText('A. Hollis: “Behind a fixed guard, with a notice.”');
+  await saved(page);
+  await stage(page, 'Hand over').click();
+  await expect(page.locator('.record')).toContainText('Behind a fixed guard, with a notice.');
+
+  await page.goto(`${url()}/jobs`);
+  await page.getByRole('button', { name: 'More for FM-AUGER', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'Rename' }).click();
+  await page.getByRole('textbox', { name: 'Machine' }).fill('Green-malt auger, floor 2');
+  await page.getByRole('button', { name: 'Rename' }).click();
+  await expect(page.getByText('Green-malt auger, floor 2')).toBeVisible();
+});
+
 test('every view is clean for assistive technology in both themes, and fits tablet and phone', async ({ browser }) => {
   test.setTimeout(150_000);
   const views = ['/jobs', '/library', ...['plate', 'scheme', 'land', 'key', 'rehearse', 'dead', 'live', 'handover'].map((s) => `/jobs/${auger}/${s}`)];

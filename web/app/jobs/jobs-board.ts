@@ -7,7 +7,7 @@ import { firstValueFrom } from 'rxjs';
 import { v4 as uuid } from 'uuid';
 import { Icon } from '../controls/icon';
 import { Keys } from '../frame/keys';
-import { Preferences } from '../frame/preferences';
+import { PlaceStrip } from '../frame/place-strip';
 import { Api, type BoardEntry, type SiteEntry } from '../job-state/api';
 import { boardTrail } from './board-trail';
 
@@ -16,7 +16,7 @@ const PAGE = 24;
 /** All sites and jobs: what is next on each. Search and filters stay in the address. */
 @Component({
   selector: 'tac-jobs-board',
-  imports: [RouterLink, MatMenuModule, Icon],
+  imports: [RouterLink, MatMenuModule, Icon, PlaceStrip],
   templateUrl: './jobs-board.html',
   styleUrl: './jobs-board.scss',
 })
@@ -25,8 +25,7 @@ export class JobsBoard {
   private readonly router = inject(Router);
   private readonly dialog = inject(MatDialog);
   private readonly query = toSignal(inject(ActivatedRoute).queryParamMap);
-  protected readonly preferences = inject(Preferences);
-  protected readonly keys = inject(Keys);
+  private readonly keys = inject(Keys);
   protected readonly searchBox = viewChild<ElementRef<HTMLInputElement>>('searchBox');
 
   protected readonly search = computed(() => this.query()?.get('search') ?? '');

@@ -1,22 +1,17 @@
 import { Component, inject, signal } from '@angular/core';
-import { RouterLink } from '@angular/router';
 import type { Profile } from '@tactron/core/catalogue';
-import { Icon } from '../controls/icon';
-import { Keys } from '../frame/keys';
-import { Preferences } from '../frame/preferences';
+import { PlaceStrip } from '../frame/place-strip';
 import { Api, type ProfileEntry } from '../job-state/api';
 
 /** Device profiles, to be read: terminals, settings, and how the device behaves where it matters. */
 @Component({
   selector: 'tac-library',
-  imports: [RouterLink, Icon],
+  imports: [PlaceStrip],
   templateUrl: './library.html',
   styleUrl: './library.scss',
 })
 export class Library {
   private readonly api = inject(Api);
-  protected readonly preferences = inject(Preferences);
-  protected readonly keys = inject(Keys);
   protected readonly entries = signal<readonly ProfileEntry[] | null>(null);
   protected readonly open = signal<Profile | null>(null);
   protected readonly failed = signal<string | null>(null);

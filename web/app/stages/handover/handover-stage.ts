@@ -7,6 +7,7 @@ import type { SaidStep } from '../../compute/compute.types';
 import { Icon } from '../../controls/icon';
 import { Preferences } from '../../frame/preferences';
 import { OpenJob } from '../../job-state/open-job';
+import { pageFoot } from './page-foot';
 
 /** The record as it will print, with what blocks it first; and the job file. */
 @Component({
@@ -58,6 +59,10 @@ export class HandoverStage {
     (this.open.derived()?.rows ?? []).filter((row) => row.planned !== row.factory || row.found !== row.factory || row.state === 'differs'),
   );
   protected readonly accepted = computed(() => (this.open.derived()?.findings ?? []).filter((f) => f.accepted));
+
+  constructor() {
+    pageFoot(() => `${this.job().tag} · revision ${this.open.state().revision} · ${this.today}`);
+  }
 
   protected expected(step: SaidStep): string {
     const { expect } = step.step;
