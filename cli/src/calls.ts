@@ -9,7 +9,7 @@ import { pathIssues, scriptSchema } from '@tactron/core/job';
 import { planJob } from '@tactron/core/plan';
 import { liveSteps } from '@tactron/core/procedure';
 import { rehearse, signalAt, stateAt, voltsAt, type Trace } from '@tactron/core/rehearsal';
-import { calculations, plannedCalculations } from '@tactron/core/sums';
+import { calculations } from '@tactron/core/sums';
 import { say, sayFinding } from '@tactron/core/words';
 import { BadInput, type Outcome } from './bad-input.js';
 import { jobInput, plannedJob } from './job-input.js';
@@ -103,7 +103,7 @@ export function drive(data: unknown): Outcome {
 
 export function calc(name: string, data: unknown): Outcome {
   const calculation = calculations[name];
-  if (!calculation) throw new BadInput('name', plannedCalculations.includes(name) ? `not yet: ${name}` : `there is no calculation "${name}"`);
+  if (!calculation) throw new BadInput('name'.includes(name) ? `not yet: ${name}` : `there is no calculation "${name}"`);
   try {
     const { result, working } = runCalculation(calculation, parse(v.record(v.string(), v.unknown()), data));
     return { output: { ...result, working } };

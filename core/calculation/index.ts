@@ -5,6 +5,8 @@ export {
   type ArgumentSpec,
   type ArgumentValue,
   type Calculation,
+  type Fields,
   type ResultValue,
   type Working,
 } from './descriptor.js';
+export { between, choice, positive, result, upTo } from './arguments.js';

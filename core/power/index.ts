@@ -7,3 +7,14 @@ export { plateFacts, plateNumbers, type PlateBlock, type PlateFact, type PlateNu
 export { plateFindings, plateMissing } from './plate-findings.js';
 export { unbalance } from './unbalance.js';
 export { copperOhm, voltageDrop } from './voltage-drop.js';
+export { shortestAcceleration } from './acceleration.js';
+export { braking, dcLinkRise, LOSS_TORQUE_SHARE, overhaulingBraking } from './braking.js';
+export { ampacity, ampacityOf, ampacityTables, areaOf, awgAreaMm2, groundingSize, peSize, sizeKey, type AmpacityTable } from './conductors.js';
+export { controlTransformer, supplyBudget } from './control-supply.js';
+export { derating } from './derating.js';
+export { singlePhaseFeed, singlePhaseInputCurrent, startDip, unbalanceDerating } from './feed.js';
+export { insulationAt40, minimumInsulation, polarizationIndex } from './insulation.js';
+export { cableCharging, earthLeakage, filterLeakage } from './leakage.js';
+export { longestCable, protectiveConductor } from './longest-cable.js';
+export { currentDistortion, enclosureHeat, lowSpeedTorque, prospectiveCurrent } from './place.js';
+export { reflectedWave } from './reflected-wave.js';

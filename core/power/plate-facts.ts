@@ -66,7 +66,7 @@ export function plateFacts(plate: Plate, profile?: Profile, model?: Model): Plat
     if (!done) return;
     for (const [result, id] of Object.entries(ids)) {
       const value = done.result[result];
-      if (value !== null && typeof value !== 'boolean') facts.push({ id, block, value, unit: c.results[result].unit, working: done.working });
+      if (typeof value === 'number' || typeof value === 'string') facts.push({ id, block, value, unit: c.results[result].unit, working: done.working });
     }
   };
   add('supply', dcLinkVoltage, { supplyV: n.supplyV, phases: n.phases }, { unloadedV: 'dcLinkStopped', loadedV: 'dcLinkLoaded' });

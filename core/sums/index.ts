@@ -1,1 +1,1 @@
-export { calculations, plannedCalculations } from './registry.js';
+export { calculationGroups, calculations } from './registry.js';

@@ -1,34 +1,48 @@
 import type { Calculation } from '../calculation/index.js';
-import { motorCurrent, plateSpeed, shaftSpeed } from '../motor/index.js';
-import { dcLinkVoltage, discharge, inertiaAtMotor, unbalance, voltageDrop } from '../power/index.js';
+import {
+  fitMotor, machineSpeed, minimumStartVoltage, motorBreakdown, motorCurrent, motorLoadPoint, motorPoint, plateSpeed, runUp, shaftSpeed, startAgainstClass,
+  startTorqueAtLimit, tripTime,
+} from '../motor/index.js'; // prettier-ignore
+import {
+  ampacity, braking, cableCharging, controlTransformer, currentDistortion, dcLinkRise, dcLinkVoltage, derating, discharge, earthLeakage, enclosureHeat, filterLeakage,
+  groundingSize, inertiaAtMotor, insulationAt40, longestCable, lowSpeedTorque, minimumInsulation, overhaulingBraking, peSize, polarizationIndex, prospectiveCurrent,
+  protectiveConductor, reflectedWave, shortestAcceleration, singlePhaseFeed, singlePhaseInputCurrent, startDip, supplyBudget, unbalance, unbalanceDerating, voltageDrop,
+} from '../power/index.js'; // prettier-ignore
+import { calibrate } from './calibrate.js';
+import { dialChart, dialLoading } from './dial.js';
 import { rampTime, reversalTime, sCurveTime } from './ramps.js';
-import { analogScale, analogScaleInverse, dialLoading } from './signals.js';
+import { analogBiasGain, bipolarReference, signalLoss } from './references.js';
+import { analogScale, analogScaleInverse } from './signals.js';
+import { controllerFullScale, converterResolution, shuntReading } from './sources.js';
 
-const all: readonly Calculation[] = [
-  analogScale,
-  analogScaleInverse,
-  dialLoading,
-  shaftSpeed,
-  rampTime,
-  sCurveTime,
-  reversalTime,
-  inertiaAtMotor,
-  dcLinkVoltage,
-  motorCurrent,
-  plateSpeed,
-  voltageDrop,
-  unbalance,
-  discharge,
-];
+/** Calculations by what they are about, in the order in which Sums shows them. */
+export const calculationGroups: readonly { readonly id: string; readonly title: string; readonly calculations: readonly Calculation[] }[] = [
+  {
+    id: 'signals', title: 'Signals and speed',
+    calculations: [
+      analogScale, analogScaleInverse, analogBiasGain, signalLoss, bipolarReference, shuntReading, converterResolution, controllerFullScale, dialLoading, dialChart,
+      shaftSpeed, machineSpeed, calibrate,
+    ],
+  },
+  {
+    id: 'ramps', title: 'Ramps and braking',
+    calculations: [rampTime, sCurveTime, reversalTime, shortestAcceleration, inertiaAtMotor, braking, overhaulingBraking, dcLinkRise, dcLinkVoltage],
+  },
+  {
+    id: 'supply', title: 'Supply, cable, protection',
+    calculations: [
+      motorCurrent, voltageDrop, longestCable, ampacity, peSize, groundingSize, protectiveConductor, prospectiveCurrent, earthLeakage, filterLeakage, cableCharging,
+      reflectedWave, unbalance, unbalanceDerating, currentDistortion, singlePhaseFeed, singlePhaseInputCurrent, derating, enclosureHeat, controlTransformer, supplyBudget,
+      startDip, minimumInsulation, insulationAt40, polarizationIndex, discharge,
+    ],
+  },
+  {
+    id: 'motor', title: 'Motor and start',
+    calculations: [
+      plateSpeed, lowSpeedTorque, fitMotor, motorPoint, motorBreakdown, motorLoadPoint, runUp, minimumStartVoltage, startTorqueAtLimit, tripTime, startAgainstClass,
+    ],
+  },
+]; // prettier-ignore
 
 /** Every calculation by its name. */
-export const calculations: Readonly<Record<string, Calculation>> = Object.fromEntries(all.map((c) => [c.name, c]));
-
-/** Names that are documented and not built yet. */
-export const plannedCalculations: readonly string[] = [
-  'analogBiasGain', 'signalLoss', 'bipolarReference', 'shuntReading', 'converterResolution', 'controllerFullScale', 'dialChart', 'machineSpeed', 'calibrate',
-  'shortestAcceleration', 'braking', 'overhaulingBraking', 'dcLinkRise', 'longestCable', 'earthLeakage', 'filterLeakage', 'cableCharging', 'reflectedWave',
-  'unbalanceDerating', 'singlePhaseFeed', 'singlePhaseInputCurrent', 'derating', 'controlTransformer', 'supplyBudget', 'startDip', 'minimumInsulation',
-  'insulationAt40', 'polarizationIndex', 'protectiveConductor', 'motorPoint', 'motorBreakdown', 'motorLoadPoint', 'fitMotor', 'runUp', 'minimumStartVoltage',
-  'startTorqueAtLimit', 'tripTime', 'startAgainstClass',
-]; // prettier-ignore
+export const calculations: Readonly<Record<string, Calculation>> = Object.fromEntries(calculationGroups.flatMap((g) => g.calculations.map((c) => [c.name, c])));

@@ -34,39 +34,3 @@ export const analogScaleInverse = calculation<{ hz: number; xLow: number; xHigh:
   source: 'linear scaling of an analogue reference',
   run: (a) => ({ x: a.xLow + ((a.hz - a.hzAtLow) / (a.hzAtHigh - a.hzAtLow)) * (a.xHigh - a.xLow) }),
 });
-
-/** Voltage at the wiper of a dial that an input loads. */
-export const dialLoading = calculation<
-  { potOhm: number; inputOhm: number; sourceOhm: number; referenceV: number; dial: number; wiper: string; swapped: boolean },
-  { wiperV: number; idealV: number; loadingErrorPct: number }
->({
-  name: 'dialLoading',
-  title: 'Dial loaded by the input',
-  args: {
-    potOhm: { unit: 'Ω', title: 'potentiometer', above: 0, max: 1e7 },
-    inputOhm: { unit: 'Ω', title: 'input', above: 0, max: 1e9 },
-    sourceOhm: { unit: 'Ω', title: 'source of the reference', min: 0, max: 1e6, fallback: 0 },
-    referenceV: { unit: 'V', title: 'reference', above: 0, max: 100, fallback: 10 },
-    dial: { unit: '', title: 'dial, 0 to 1', min: 0, max: 1 },
-    wiper: { unit: '', title: 'wiper', kind: 'choice', choices: ['ok', 'open'], fallback: 'ok' },
-    swapped: { unit: '', title: 'ends swapped', kind: 'flag', fallback: false },
-  },
-  results: {
-    wiperV: { unit: 'V', title: 'at the input' },
-    idealV: { unit: 'V', title: 'without the input' },
-    loadingErrorPct: { unit: '%', title: 'loading error of the reference' },
-  },
-  formula: 'network of source, track above and below the wiper, and input; error in % of the reference voltage',
-  source: 'Kirchhoff; for R/R_in ≤ 0.1 the error is largest near 2/3 of the dial, about −100·(4/27)·R/R_in %',
-  run: ({ potOhm, inputOhm, sourceOhm, referenceV, dial, wiper, swapped }) => {
-    const x = swapped ? 1 - dial : dial;
-    const at = (loadOhm: number): number => {
-      const lower = x * potOhm;
-      const below = lower === 0 ? 0 : 1 / (1 / lower + 1 / loadOhm);
-      return (referenceV * below) / (sourceOhm + (1 - x) * potOhm + below);
-    };
-    const idealV = at(Infinity);
-    const wiperV = wiper === 'open' ? 0 : at(inputOhm);
-    return { wiperV, idealV, loadingErrorPct: (100 * (wiperV - idealV)) / referenceV };
-  },
-});
