@@ -7,32 +7,50 @@ import { shippedProfile } from '@tactron/core/catalogue';
 import { envelopeOf } from '@tactron/core/formats';
 import { emptyJob, hashOf, type Job } from '@tactron/core/job';
 import { adoption, planJob } from '@tactron/core/plan';
+import { plates } from './plates';
 
 const maltings = { id: '5b0c6c5e-2f0e-4f55-9a55-3b4f5a1e0a01', name: 'Fernhollow Maltings' };
 const sawyard = { id: '5b0c6c5e-2f0e-4f55-9a55-3b4f5a1e0a02', name: 'Lowmere Sawyard' };
-const profile = shippedProfile('marrowick-f');
 
-const auger: Job = {
-  ...emptyJob({
-    id: '0d3f2a1c-7b64-4c1e-8a7d-5e9b1c2d3a11', siteId: maltings.id, tag: 'FM-AUGER', machine: 'Green-malt auger', practice: 'IEC',
-    profile: { family: profile.family, model: 'F02', version: String(profile.version), sha256: hashOf(profile) },
-  }),
-  plate: {
-    motor: {
-      power: { v: 2.2, u: 'kW' }, connection: 'deltaStar', lowV: { v: 230, u: 'V' }, highV: { v: 400, u: 'V' }, lowA: { v: 7.8, u: 'A' }, highA: { v: 4.5, u: 'A' },
-      hz: { v: 50, u: 'Hz' }, rpm: { v: 1440, u: 'rpm' }, powerFactor: 0.81, efficiency: 0.87, link: 'star',
-      lockedCurrentRatio: 6.4, lockedTorqueRatio: 2.4, breakdownRatio: 3, inertia: { v: 0.0092, u: 'kg·m²' },
-    },
-    supply: { phases: 3, volts: { v: 400, u: 'V' }, hz: { v: 50, u: 'Hz' }, earthing: 'TN-S', transformer: { v: 250, u: 'kVA' }, impedancePct: 4, breakerA: { v: 10, u: 'A' } },
-    load: { name: 'Auger behind a fixed guard', kind: 'constant', torquePct: 75, breakawayPct: 140, gearRatio: 9.6, gearEfficiency: 0.94, inertia: { v: 0.85, u: 'kg·m²' }, rpm: { v: 150, u: 'rpm' }, forwardMeans: 'malt towards the kiln' },
-    cable: { length: { v: 48, u: 'm' }, size: { mm2: 1.5 }, cores: 4, screened: true },
-  },
-  scheme: {
+/** Tag, end of the id, machine, family, model. */
+const entries = [
+  ['FM-AUGER', '11', 'Green-malt auger', 'marrowick-f', 'F02'],
+  ['FM-DRUM-1', '01', 'Germination drum 1, turner', 'ondulet-n', 'N0750'],
+  ['FM-DRUM-2', '02', 'Germination drum 2, turner', 'ondulet-n', 'N0750'],
+  ['FM-DOSE', '03', 'Grist dosing screw', 'ondulet-micro', 'u07'],
+  ['FM-ROTARY', '04', 'Dust-house rotary valve', 'ondulet-n', 'N0110'],
+  ['FM-CRUSH', '05', 'Malt crusher', 'pendrift-s', 'S75'],
+  ['FM-GATE', '06', 'Loading gate', 'pendrift-c', 'C6'],
+  ['LS-DEBARK', '07', 'Debarker feed rolls', 'quernstone-t', 'T15'],
+  ['LS-CHIP', '08', 'Disc chipper', 'pendrift-s', 'S75'],
+] as const;
+
+/** Ramps and limits wished for where a job has them by now; the rest of a scheme comes with its planning. */
+const wishes: Readonly<Record<string, Job['scheme']>> = {
+  'FM-AUGER': {
     startStop: 'twoWire', startBy: 'levelContact', direction: 'forwardOnly', speed: 'dial', dialOhm: { v: 5, u: 'kΩ' }, minHz: 0, maxHz: 50, accelS: 4, decelS: 3, stopMode: 'ramp',
     powerReturn: 'restart', exposed: 'behindGuard', stationLength: { v: 12, u: 'm' },
   },
+  'FM-DRUM-1': { maxHz: 50, minHz: 10, accelS: 6, decelS: 4 },
+  'FM-DRUM-2': { maxHz: 50, minHz: 10, accelS: 6, decelS: 4 },
+  'FM-DOSE': { maxHz: 50, accelS: 3, decelS: 3 },
+  'FM-ROTARY': { maxHz: 50, accelS: 3, decelS: 3 },
+  'LS-DEBARK': { maxHz: 60, accelS: 4, decelS: 4 },
 }; // prettier-ignore
 
+function bare([tag, end, machine, family, model]: (typeof entries)[number]): Job {
+  const profile = shippedProfile(family);
+  const ids = { id: `0d3f2a1c-7b64-4c1e-8a7d-5e9b1c2d3a${end}`, siteId: tag.startsWith('FM') ? maltings.id : sawyard.id };
+  const device = { family: profile.family, model, version: String(profile.version), sha256: hashOf(profile) };
+  return {
+    ...emptyJob({ ...ids, tag, machine, practice: tag.startsWith('FM') ? 'IEC' : 'NFPA', profile: device }),
+    plate: plates[tag],
+    scheme: wishes[tag] ?? {},
+  };
+}
+
+const profile = shippedProfile('marrowick-f');
+const auger = bare(entries[0]);
 const plan = planJob(auger, profile);
 if (!plan.ok) throw new Error(`no plan for the demo: ${plan.path} ${plan.what}`);
 const start = 'contact.forward';
@@ -50,4 +68,9 @@ const job: Job = {
 }; // prettier-ignore
 
 writeFileSync(new URL('./sites.json', import.meta.url), `${JSON.stringify([maltings, sawyard], null, 2)}\n`);
-writeFileSync(new URL('./fm-auger.tactron.json', import.meta.url), `${JSON.stringify(envelopeOf(job, profile, [], maltings), null, 1)}\n`);
+for (const entry of entries) {
+  const site = entry[0].startsWith('FM') ? maltings : sawyard;
+  const whole = entry[0] === auger.tag ? job : bare(entry);
+  const name = `./${entry[0].toLowerCase()}.tactron.json`;
+  writeFileSync(new URL(name, import.meta.url), `${JSON.stringify(envelopeOf(whole, shippedProfile(entry[3]), [], site), null, 1)}\n`);
+}

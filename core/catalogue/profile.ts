@@ -102,6 +102,10 @@ const modelSchema = open({
   lossW: v.optional(positive),
   overloadPct: v.optional(positive),
   overloadS: v.optional(positive),
+  /** Largest prospective current at the terminals with the protective device named in the manual, kA. */
+  shortCircuitKA: v.optional(positive),
+  /** Largest current of the brake chopper, A. */
+  chopperMaxA: v.optional(positive),
 });
 
 const keypadSchema = open({
@@ -146,7 +150,28 @@ const baseEntries = {
   filterMs: v.optional(notNegative, 5),
   powerUpDelayMs: v.optional(notNegative, 500),
   link: v.optional(open({ thresholdShare: positive, darkShare: positive, idleW: positive })),
-  derating: v.optional(open({ altitudeFromM: notNegative, pctPer100M: notNegative, ambientFromC: v.number(), pctPerK: notNegative })),
+  derating: v.optional(
+    open({
+      altitudeFromM: notNegative,
+      pctPer100M: notNegative,
+      ambientFromC: v.number(),
+      pctPerK: notNegative,
+      carrierFromKHz: v.optional(positive),
+      pctPerKHz: v.optional(notNegative),
+    }),
+  ),
+  /** Share of the rating on one phase where the maker allows it; absent where not. */
+  singlePhaseFactor: v.optional(positive),
+  /** Voltage at which the brake chopper switches; absent where there is none. */
+  chopperV: v.optional(positive),
+  /** Voltage at which the DC link trips. */
+  linkTripV: v.optional(positive),
+  /** Rise time of the output, ns. */
+  riseNs: v.optional(positive),
+  /** Link that joins filter and varistors to earth. */
+  earthLink: v.optional(code),
+  /** Leakage of the filter inside the device, mA. */
+  leakageMA: v.optional(positive),
   maxMotorCableM: v.optional(positive),
   supplyOperationsPerHour: v.optional(positive),
 };

@@ -2,26 +2,10 @@ import type { Profile, Value } from '../catalogue/index.js';
 import type { Evidence, EvidenceOf, Finding, Job } from '../job/index.js';
 import { planJob } from '../plan/index.js';
 import { plateFindings } from '../power/index.js';
-import {
-  bothDirectionsReleased,
-  directionNotLocked,
-  hazardContext,
-  inputsSwitch,
-  plateAgainstDevice,
-  restartWhenPowerReturns,
-  unknownPolicy,
-  type Rule,
-} from './rules.js';
+import { bothDirectionsReleased, directionNotLocked, hazardContext, inputsSwitch, restartWhenPowerReturns, unknownPolicy, type Rule } from './rules.js';
 
 /** Every hazard rule; each finds nothing where it does not apply. */
-export const hazardRules: readonly Rule[] = [
-  plateAgainstDevice,
-  inputsSwitch,
-  restartWhenPowerReturns,
-  bothDirectionsReleased,
-  directionNotLocked,
-  unknownPolicy,
-];
+export const hazardRules: readonly Rule[] = [inputsSwitch, restartWhenPowerReturns, bothDirectionsReleased, directionNotLocked, unknownPolicy];
 
 const weight = { stop: 0, warn: 1, advise: 2 } as const;
 
@@ -31,14 +15,9 @@ const weight = { stop: 0, warn: 1, advise: 2 } as const;
  * @param found settings as found, where they were noted
  */
 export function checkJob(job: Job, profile: Profile, found?: Readonly<Record<string, Value>>): Finding[] {
-  const model = profile.models.find((m) => m.name === job.profile.model);
   const plan = planJob(job, profile, found);
   const context = hazardContext(job, profile);
-  const findings = [
-    ...plateFindings(job.plate, profile, model),
-    ...(plan.ok ? plan.findings : []),
-    ...(context ? hazardRules.flatMap((rule) => rule(context)) : []),
-  ];
+  const findings = [...plateFindings(job, profile), ...(plan.ok ? plan.findings : []), ...(context ? hazardRules.flatMap((rule) => rule(context)) : [])];
   return findings.map((f, i) => ({ f, i })).sort((x, y) => weight[x.f.severity] - weight[y.f.severity] || x.i - y.i).map(({ f }) => f); // prettier-ignore
 }
 

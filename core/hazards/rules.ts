@@ -1,7 +1,6 @@
 import type { Model, Profile } from '../catalogue/index.js';
 import { findingKey, hashOf, type Finding, type Job } from '../job/index.js';
 import { install, type Installation, type InstalledDrive } from '../installation/index.js';
-import { plateNumbers } from '../power/index.js';
 import { rehearse, signalAt, type Trace } from '../rehearsal/index.js';
 import { actsOf, arrange, give, powerUp, READY_MS, take, type Arrangement } from '../scheme/index.js';
 
@@ -112,23 +111,6 @@ export const inputsSwitch: Rule = ({ arrangement, installation, drive, job, prof
       { common, link: link?.id ?? '', position: link?.position ?? '' },
       'rehearsal of this wiring',
       [job.adopted?.wires, job.adopted?.links],
-    ),
-  ];
-};
-
-/** Motor current beyond what the device can give. */
-export const plateAgainstDevice: Rule = ({ job, profile, model }) => {
-  const amps = plateNumbers(job.plate, profile).rated?.amps;
-  if (amps === undefined || amps <= model.ratedA) return [];
-  return [
-    make(
-      'device.currentShort',
-      '',
-      'stop',
-      [{ kind: 'plate', id: 'device' }],
-      { amps, ratedA: model.ratedA, model: model.name, sharePct: (100 * amps) / model.ratedA },
-      'continuous output current of the device profile',
-      [],
     ),
   ];
 };

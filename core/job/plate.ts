@@ -23,6 +23,9 @@ export const motorPlateSchema = v.strictObject({
   lockedTorqueRatio: v.optional(multiple),
   breakdownRatio: v.optional(multiple),
   inertia: v.optional(quantity('inertia')),
+  pullUpRatio: v.optional(multiple),
+  cooling: v.optional(v.picklist(['self', 'forced'])),
+  insulation: v.optional(v.picklist(['general', 'inverterDuty'])),
   serial: v.optional(text),
 });
 
@@ -33,12 +36,14 @@ export const supplySchema = v.strictObject({
   earthing: v.optional(v.picklist(['TN-S', 'TN-C-S', 'TT', 'IT', 'cornerEarthed'])),
   transformer: v.optional(quantity('apparentPower')),
   impedancePct: v.optional(v.pipe(v.number(), v.gtValue(0), v.maxValue(30))),
-  breakerA: v.optional(quantity('current')),
+  measured: v.optional(v.strictObject({ l12: quantity('voltage'), l23: quantity('voltage'), l31: quantity('voltage') })),
 });
 
 export const loadSchema = v.strictObject({
   name: v.optional(text),
   kind: v.optional(v.picklist(['constant', 'linear', 'square'])),
+  /** Torque at every speed beside the law, % of rated. */
+  basePct: v.optional(share),
   torquePct: v.optional(share),
   breakawayPct: v.optional(share),
   gearRatio: v.optional(v.pipe(v.number(), v.gtValue(0), v.maxValue(100_000))),
@@ -46,6 +51,8 @@ export const loadSchema = v.strictObject({
   inertia: v.optional(quantity('inertia')),
   rpm: v.optional(quantity('speed')),
   forwardMeans: v.optional(text),
+  overhauls: v.optional(v.boolean()),
+  stopsPerHour: v.optional(share),
 });
 
 export const cableSchema = v.strictObject({
@@ -53,15 +60,99 @@ export const cableSchema = v.strictObject({
   size: v.optional(sizeSchema),
   cores: v.optional(v.pipe(v.number(), v.integer(), v.minValue(3), v.maxValue(12))),
   screened: v.optional(v.boolean()),
+  pe: v.optional(sizeSchema),
+  doublePe: v.optional(v.boolean()),
+  table: v.optional(v.pipe(v.string(), v.maxLength(40))),
+  ambient: v.optional(quantity('temperature', { min: -50 })),
+  grouped: v.optional(v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(20))),
 });
+
+/** Blocks that may lie in the line or beside the device; one that is not there is absent. */
+export const lineSchema = v.strictObject({
+  isolator: v.optional(v.strictObject({ ratedA: v.optional(quantity('current')) })),
+  protection: v.optional(
+    v.strictObject({
+      kind: v.optional(v.picklist(['breaker', 'fuse', 'motorBreaker'])),
+      ratedA: v.optional(quantity('current')),
+      breaking: v.optional(quantity('current')),
+      feedLength: v.optional(quantity('length')),
+      feedSize: v.optional(sizeSchema),
+      reinforcedPe: v.optional(v.boolean()),
+    }),
+  ),
+  transformer: v.optional(
+    v.strictObject({ rating: v.optional(quantity('apparentPower')), secondary: v.optional(quantity('voltage')), impedancePct: v.optional(multiple) }),
+  ),
+  rcd: v.optional(v.strictObject({ type: v.optional(v.picklist(['AC', 'A', 'F', 'B'])), rated: v.optional(quantity('current')) })),
+  contactor: v.optional(v.strictObject({ ratedA: v.optional(quantity('current')), perHour: v.optional(share) })),
+  inputFilter: v.optional(v.strictObject({ leakage: v.optional(quantity('current')), sidesChecked: v.optional(v.boolean()) })),
+  reactor: v.optional(v.strictObject({ pct: v.optional(v.pipe(v.number(), v.gtValue(0), v.maxValue(10))) })),
+  capacitor: v.optional(v.strictObject({ at: v.optional(v.picklist(['supply', 'output'])) })),
+  resistor: v.optional(
+    v.strictObject({ ohm: v.optional(quantity('resistance')), power: v.optional(quantity('power')), thermalContact: v.optional(v.boolean()) }),
+  ),
+  outputFilter: v.optional(v.strictObject({ kind: v.optional(v.picklist(['choke', 'dvdt', 'sine'])), ratedA: v.optional(quantity('current')) })),
+  motorIsolator: v.optional(v.strictObject({ earlyBreak: v.optional(v.boolean()) })),
+  brake: v.optional(v.strictObject({ torque: v.optional(quantity('torque')), supply: v.optional(v.picklist(['separate', 'driveOutput'])) })),
+});
+export type Line = v.InferOutput<typeof lineSchema>;
+export type LineBlock = keyof Line;
+
+/** Where the device stands, and what the person must say about the place. */
+export const placeSchema = v.strictObject({
+  altitude: v.optional(quantity('length')),
+  ambient: v.optional(quantity('temperature', { min: -50 })),
+  carrierKHz: v.optional(v.pipe(v.number(), v.gtValue(0), v.maxValue(20))),
+  earthLinkOut: v.optional(v.boolean()),
+  surface: v.optional(quantity('area')),
+  otherLoss: v.optional(quantity('power')),
+  inside: v.optional(quantity('temperature', { min: -50 })),
+  zone: v.optional(v.picklist(['none', 'dust', 'gas'])),
+  certificate: v.optional(text),
+});
+
+const ord = v.pipe(v.number(), v.finite());
+const itemId = v.pipe(v.string(), v.regex(/^[A-Za-z0-9][A-Za-z0-9._:-]{0,79}$/u, 'an id of letters, digits, dot, dash or colon'));
+
+/** Control supplies and what hangs on them. */
+export const controlSuppliesSchema = v.strictObject({
+  transformer: v.optional(quantity('apparentPower')),
+  secondary: v.optional(quantity('voltage')),
+  supply24: v.optional(quantity('current')),
+  reservePct: v.optional(v.pipe(v.number(), v.minValue(0), v.maxValue(90))),
+  fuse: v.optional(quantity('current')),
+  wire: v.optional(sizeSchema),
+  loads: v.optional(
+    v.record(
+      itemId,
+      v.strictObject({
+        ord, name: text, on: v.picklist(['transformer', 'supply24']), holdingVA: v.optional(quantity('apparentPower')), inrushVA: v.optional(quantity('apparentPower')),
+        amps: v.optional(quantity('current')), inrush: v.optional(quantity('current')),
+      }),
+    ),
+  ),
+}); // prettier-ignore
+
+/** What was there on arrival: damage, missing parts, original guards and interlocks. */
+export const arrivalSchema = v.record(
+  itemId,
+  v.strictObject({
+    ord,
+    kind: v.picklist(['state', 'damage', 'missing', 'guard', 'interlock']),
+    text: v.pipe(v.string(), v.trim(), v.minLength(1, 'a few words'), v.maxLength(400)),
+  }),
+);
 
 export const plateSchema = v.strictObject({
   motor: motorPlateSchema,
   supply: supplySchema,
   load: loadSchema,
   cable: cableSchema,
+  line: v.optional(lineSchema),
+  place: v.optional(placeSchema),
+  control: v.optional(controlSuppliesSchema),
+  arrival: v.optional(arrivalSchema),
   deviceSerial: v.optional(text),
-  arrival: v.optional(v.pipe(v.string(), v.maxLength(4000))),
 });
 
 export type MotorPlate = v.InferOutput<typeof motorPlateSchema>;
@@ -69,3 +160,5 @@ export type Supply = v.InferOutput<typeof supplySchema>;
 export type Load = v.InferOutput<typeof loadSchema>;
 export type CableRun = v.InferOutput<typeof cableSchema>;
 export type Plate = v.InferOutput<typeof plateSchema>;
+export type Place = v.InferOutput<typeof placeSchema>;
+export type ControlSupplies = v.InferOutput<typeof controlSuppliesSchema>;

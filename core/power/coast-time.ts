@@ -1,7 +1,7 @@
 import type { Plate } from '../job/index.js';
 import { toBase } from '../units/index.js';
 import { inertiaAtMotor } from './inertia.js';
-import { plateNumbers } from './plate-facts.js';
+import { plateNumbers } from './line/context.js';
 
 /**
  * Time in which the free shaft runs down from a frequency, for a load torque that stays as it is: t = J·ω/T.

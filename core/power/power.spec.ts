@@ -4,19 +4,23 @@ import type { Job } from '../job/index.js';
 import { calculations } from '../sums/index.js';
 import { bareJob, marrowick } from '../testing/jobs.js';
 import { coastTime } from './coast-time.js';
-import { likelyTyping } from './likely-typing.js';
-import { plateFacts } from './plate-facts.js';
-import { plateFindings } from './plate-findings.js';
+import { likelyTyping } from './line/likely-typing.js';
+import { plateFacts } from './line/facts.js';
+import { plateFindings } from './line/plate-findings.js';
 
 const calc = (name: string, args: object) => runCalculation(calculations[name], args as Record<string, unknown>).result as Record<string, number>;
 type Motor = Job['plate']['motor'];
 const rules = (change: Partial<Motor>, supplyV = 400): string[] => {
-  const { plate } = bareJob();
-  return plateFindings({ ...plate, motor: { ...plate.motor, ...change }, supply: { ...plate.supply, volts: { v: supplyV, u: 'V' } } }, marrowick()).map(
-    (f) => `${f.rule}@${f.where[0].id}`,
-  );
+  const job = bareJob();
+  Object.assign(job.plate.motor, change);
+  job.plate.supply.volts = { v: supplyV, u: 'V' };
+  return plateFindings(job, marrowick()).map((f) => `${f.rule}@${f.where[0].id}`).filter((rule) => rule.startsWith('plate.')); // prettier-ignore
 };
-const only = (change: Partial<Motor>) => plateFindings({ ...bareJob().plate, motor: { ...bareJob().plate.motor, ...change } }, marrowick())[0];
+const only = (change: Partial<Motor>) => {
+  const job = bareJob();
+  Object.assign(job.plate.motor, change);
+  return plateFindings(job, marrowick())[0];
+};
 
 describe('calculations', () => {
   // Plates of the demo scenario: I = P/(η·√3·U·cosφ) within 1 %, rated torque as listed there.
@@ -91,8 +95,8 @@ describe('calculations', () => {
 
 describe('a plate', () => {
   it('of the auger is without findings, and says all that follows from it', () => {
-    expect(rules({})).toEqual([]);
-    const facts = Object.fromEntries(plateFacts(bareJob().plate, marrowick(), marrowick().models[1]).map((f) => [f.id, f.value]));
+    expect(plateFindings(bareJob(), marrowick())).toEqual([]);
+    const facts = Object.fromEntries(plateFacts(bareJob(), marrowick()).map((f) => [f.id, f.value]));
     expect(facts['motorLink']).toBe('star');
     expect(facts['polePairs']).toBe(2);
     expect(facts['slip']).toBeCloseTo(4, 6);

@@ -154,7 +154,7 @@ describe('hazards', () => {
   });
 
   it('find a device too small and a direction not locked', () => {
-    expect(keys(adopted(bareJob({}, profile, 'F01')))).toContain('stop device.currentShort');
+    expect(keys(adopted(bareJob({}, profile, 'F01')))).toContain('stop device.currentShort:device');
     const open = adopted(withSetting(bareJob({ direction: 'forwardOnly', directionBy: undefined }), '318', 0));
     expect(keys(open)).toEqual(['warn direction.notLocked']);
   });

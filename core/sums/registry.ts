@@ -6,7 +6,7 @@ import {
 import {
   ampacity, braking, cableCharging, controlTransformer, currentDistortion, dcLinkRise, dcLinkVoltage, derating, discharge, earthLeakage, enclosureHeat, filterLeakage,
   groundingSize, inertiaAtMotor, insulationAt40, longestCable, lowSpeedTorque, minimumInsulation, overhaulingBraking, peSize, polarizationIndex, prospectiveCurrent,
-  protectiveConductor, reflectedWave, shortestAcceleration, singlePhaseFeed, singlePhaseInputCurrent, startDip, supplyBudget, unbalance, unbalanceDerating, voltageDrop,
+  protectiveConductor, reflectedWave, shortestAcceleration, singlePhaseFeed, singlePhaseInputCurrent, startDip, supplyBudget, threePhaseInputCurrent, unbalance, unbalanceDerating, voltageDrop,
 } from '../power/index.js'; // prettier-ignore
 import { calibrate } from './calibrate.js';
 import { dialChart, dialLoading } from './dial.js';
@@ -32,7 +32,7 @@ export const calculationGroups: readonly { readonly id: string; readonly title: 
     id: 'supply', title: 'Supply, cable, protection',
     calculations: [
       motorCurrent, voltageDrop, longestCable, ampacity, peSize, groundingSize, protectiveConductor, prospectiveCurrent, earthLeakage, filterLeakage, cableCharging,
-      reflectedWave, unbalance, unbalanceDerating, currentDistortion, singlePhaseFeed, singlePhaseInputCurrent, derating, enclosureHeat, controlTransformer, supplyBudget,
+      reflectedWave, unbalance, unbalanceDerating, currentDistortion, singlePhaseFeed, singlePhaseInputCurrent, threePhaseInputCurrent, derating, enclosureHeat, controlTransformer, supplyBudget,
       startDip, minimumInsulation, insulationAt40, polarizationIndex, discharge,
     ],
   },

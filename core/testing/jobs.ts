@@ -7,7 +7,7 @@ export const marrowick = (): Profile => shippedProfile('marrowick-f');
 const auger: Job['plate'] = {
   motor: {
     power: { v: 2.2, u: 'kW' }, connection: 'deltaStar', lowV: { v: 230, u: 'V' }, highV: { v: 400, u: 'V' }, lowA: { v: 7.8, u: 'A' }, highA: { v: 4.5, u: 'A' },
-    hz: { v: 50, u: 'Hz' }, rpm: { v: 1440, u: 'rpm' }, powerFactor: 0.81, efficiency: 0.87, link: 'star', inertia: { v: 0.0092, u: 'kg·m²' },
+    hz: { v: 50, u: 'Hz' }, rpm: { v: 1440, u: 'rpm' }, powerFactor: 0.81, efficiency: 0.87, link: 'star', insulation: 'inverterDuty', inertia: { v: 0.0092, u: 'kg·m²' },
   },
   supply: { phases: 3, volts: { v: 400, u: 'V' }, hz: { v: 50, u: 'Hz' } },
   load: { kind: 'constant', torquePct: 75, gearRatio: 9.6, inertia: { v: 0.85, u: 'kg·m²' } },

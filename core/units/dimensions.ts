@@ -11,6 +11,7 @@ export const dimensions = {
   torque: { Nm: 1, 'lb·ft': 1.3558179483, 'lb·in': 0.112984829 },
   inertia: { 'kg·m²': 1, 'lb·ft²': 0.04214011 },
   apparentPower: { kVA: 1, VA: 0.001, MVA: 1000 },
+  area: { 'm²': 1, 'ft²': 0.09290304 },
   temperature: { '°C': 1, '°F': 5 / 9 },
   ratio: { '%': 1 },
   number: { '': 1 },

@@ -1,7 +1,6 @@
-import { formatNumber } from '../units/index.js';
+import { n, type Args } from './numbers.js';
+import { plateFindings } from './plate-english.js';
 
-type Args = Readonly<Record<string, number | string | boolean>>;
-const n = (x: unknown, digits = 2): string => (typeof x === 'number' ? formatNumber(x, digits) : String(x));
 const likely = (x: unknown, unit = ''): string => (typeof x === 'number' && x > 0 ? ` Most likely ${n(x, 3)}${unit} is meant.` : '');
 
 /** Names of values that stand for themselves in sentences. */
@@ -18,6 +17,7 @@ export const names: Readonly<Record<string, string>> = {
 
 /** What a finding says: what, why, and what to do. */
 export const findings: Readonly<Record<string, (a: Args) => { what: string; why: string; remedy: string }>> = {
+  ...plateFindings,
   'plate.efficiencyImpossible': (a) => ({ what: `Efficiency ${n(a['value'])} is not possible.`, why: 'A motor gives out less than it takes in: efficiency lies between 0 and 1.', remedy: `Read the plate again.${likely(a['likely'])}` }),
   'plate.powerFactorImpossible': (a) => ({ what: `Power factor ${n(a['value'])} is not possible.`, why: 'cos φ lies between 0 and 1.', remedy: `Read the plate again.${likely(a['likely'])}` }),
   'plate.speedAtOrAboveSynchronous': (a) => ({ what: `${n(a['rpm'], 0)} rpm is at or above synchronous speed (${n(a['synchronous'], 0)} rpm).`, why: 'An induction motor runs just below the speed of its field.', remedy: `Read the rated speed again.${likely(a['likely'], ' rpm')}` }),
@@ -31,8 +31,7 @@ export const findings: Readonly<Record<string, (a: Args) => { what: string; why:
   'plate.noLinkSuits': (a) => ({ what: `Neither plate voltage suits ${n(a['outputV'], 0)} V.`, why: 'The motor would be starved or saturated in either link position.', remedy: 'Check the supply voltage and the plate; otherwise another motor or another device.' }),
   'plate.linkWrong': (a) => ({ what: `The links are in ${names[String(a['link'])]}; this supply needs ${names[String(a['wanted'])]}.`, why: `The windings would get ${n(a['voltsPct'], 0)} % of their voltage and the motor ${n(a['torquePct'], 0)} % of its torque${Number(a['voltsPct']) > 100 ? ', with the iron saturated and a large current' : ''}.`, remedy: `With everything isolated and proved dead, put the links in ${names[String(a['wanted'])]}; then measure the winding resistances.` }),
   'plate.supplyOutsideDevice': (a) => ({ what: `${n(a['supplyV'], 0)} V is outside the range of ${String(a['device'])} (${n(a['low'], 0)}–${n(a['high'], 0)} V).`, why: 'Above its range a device is destroyed; below, it trips on undervoltage.', remedy: 'Choose a device for this supply, or check the voltage entered.' }),
-  'plate.singlePhaseFeed': (a) => ({ what: `${String(a['device'])} is made for three phases and the supply has one.`, why: 'Fed from one phase it gives about half its current at most.', remedy: 'Ask the maker for the single-phase rating, or choose a device made for it.' }),
-  'device.currentShort': (a) => ({ what: `The motor draws ${n(a['amps'])} A; ${String(a['model'])} gives ${n(a['ratedA'])} A for ever (${n(a['sharePct'], 0)} %).`, why: 'The device would trip on overload, or limit the torque.', remedy: 'Choose a larger model on the Plate stage.' }),
+  'plate.singlePhaseFeed': (a) => ({ what: `${String(a['device'])} is made for three phases and the supply has one.`, why: 'Fed from one phase it gives about half its current at most.', remedy: Number(a['sharePct']) > 0 ? `The maker allows ${n(a['sharePct'], 0)} % of the rating; it is reckoned with.` : 'Ask the maker for the single-phase rating, or choose a device made for it.' }),
   'input.doesNotSwitch': (a) => ({ what: `Working ${String(a['device'])} does not switch ${String(a['terminal'])}.`, why: 'In the rehearsal of this wiring the voltage at the input never reaches its on threshold.', remedy: 'Follow the wires from the feed to the input and its common on the Land stage.' }),
   'input.commonMissing': (a) => ({ what: `No input works: ${String(a['common'])} is joined to nothing that fits the contacts.`, why: `The input common is the return of every input${a['link'] ? `; link ${String(a['link'])} stands at "${String(a['position'])}"` : ''}.`, remedy: 'Put the input link in the position of the plan, or wire the common.' }),
   'restart.powerReturn': (a) => ({ what: `If power returns while ${String(a['device'])} is closed, the motor starts by itself ${n(a['afterS'], 1)} s later.`, why: a['stated'] ? `Automatic restart is stated in the scheme; exposed: ${names[String(a['exposed'])]}.` : 'The scheme does not ask for automatic restart.', remedy: a['stated'] ? 'Keep it only where nobody can be at the machine; give a start warning and a notice. Otherwise set the device to wait for a new start.' : 'Set the device to wait for a new start after power-off.' }),

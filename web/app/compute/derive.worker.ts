@@ -80,7 +80,7 @@ const worker = {
     for (const task of Object.values(profile.inputTasks)) said[task.meaning] = task.name;
     for (const name of ['delta', 'star', 'series', 'parallel', 'none']) said[`link.${name}`] = sayName(name);
     return {
-      facts: plateFacts(job.plate, profile, model),
+      facts: plateFacts(job, profile),
       plate: plateMissing(job.plate),
       scheme: schemeMissing(job.scheme),
       findings,

@@ -1,18 +1,21 @@
-import type { Model, Profile } from '../catalogue/index.js';
-import { findingKey, hashOf, type Finding, type Plate } from '../job/index.js';
-import { linkFor, motorCurrent, ratedPoints } from '../motor/index.js';
-import { plateNumbers } from './plate-facts.js';
+import type { Profile } from '../../catalogue/index.js';
+import type { Finding, Job, Plate } from '../../job/index.js';
+import { linkFor, motorCurrent, ratedPoints } from '../../motor/index.js';
+import { controlFindings } from './control-supplies.js';
+import { finding, plateContext, plateNumbers } from './context.js';
+import { deviceFindings } from './device-side.js';
 import { likelyTyping } from './likely-typing.js';
-
-type Args = Record<string, number | string | boolean>;
-
-function finding(rule: string, severity: Finding['severity'], field: string, args: Args, source: string): Finding {
-  return { key: findingKey(rule, field), rule, severity, where: [{ kind: 'plate', id: field }], args, source, basis: hashOf([rule, field, args]) };
-}
+import { motorSideFindings } from './motor-side.js';
+import { supplySideFindings } from './supply-side.js';
 
 /** What is wrong or impossible on the plates, each at the field where it can be put right. */
-export function plateFindings(plate: Plate, profile?: Profile, model?: Model): Finding[] {
-  return [...shareFindings(plate), ...speedFindings(plate), ...currentFindings(plate), ...linkFindings(plate), ...supplyFindings(plate, profile, model)];
+export function plateFindings(job: Job, profile?: Profile): Finding[] {
+  const { plate } = job;
+  const c = plateContext(job, profile);
+  return [
+    ...shareFindings(plate), ...speedFindings(plate), ...currentFindings(plate), ...linkFindings(plate), ...supplySideFindings(c), ...deviceFindings(c),
+    ...motorSideFindings(c), ...controlFindings(c),
+  ]; // prettier-ignore
 }
 
 function shareFindings({ motor }: Plate): Finding[] {
@@ -87,20 +90,6 @@ function linkFindings(plate: Plate): Finding[] {
       ),
     );
   }
-  return found;
-}
-
-function supplyFindings(plate: Plate, profile?: Profile, model?: Model): Finding[] {
-  const { supplyV, phases } = plateNumbers(plate, profile);
-  if (!profile || !supplyV) return [];
-  const [low, high] = profile.supply.volts;
-  const found: Finding[] = [];
-  if (supplyV < low * 0.9 || supplyV > high * 1.1)
-    found.push(
-      finding('plate.supplyOutsideDevice', 'stop', 'supply.volts', { supplyV, low, high, device: model?.name ?? profile.title }, 'device profile, ±10 %'),
-    );
-  if (phases === 1 && profile.supply.phases === 3)
-    found.push(finding('plate.singlePhaseFeed', 'stop', 'supply.phases', { device: profile.title }, 'device profile'));
   return found;
 }
 
