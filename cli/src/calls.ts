@@ -103,7 +103,7 @@ export function drive(data: unknown): Outcome {
 
 export function calc(name: string, data: unknown): Outcome {
   const calculation = calculations[name];
-  if (!calculation) throw new BadInput('name'.includes(name) ? `not yet: ${name}` : `there is no calculation "${name}"`);
+  if (!calculation) throw new BadInput('name', `there is no calculation "${name}"`);
   try {
     const { result, working } = runCalculation(calculation, parse(v.record(v.string(), v.unknown()), data));
     return { output: { ...result, working } };

@@ -36,6 +36,8 @@ describe('tactron', () => {
     ).toMatch(/^tactron: 1\.control\.startMethod:/u);
     expect(run('plan', put('{ no')).status).toBe(2);
     expect(run('solve', join(folder, 'missing.json')).status).toBe(2);
+    const fit = { powerKw: 37, lineV: 400, hz: 50, rpm: 1480, currentA: 66.8, powerFactor: 0.85, efficiency: 0.94, lockedCurrentRatio: 7.1, lockedTorqueRatio: 2.2, breakdownRatio: 2.7 }; // prettier-ignore
+    expect(run('calc', 'fitMotor', put({ plate: { ...fit, rpm: 3600 } })).stderr).toContain('tactron: plate.rpm: plate.rpm must be below 3000 rpm');
     expect(run('calc', 'dcLinkVoltage', put({ supplyV: -3 })).stderr).toContain('tactron: supplyV: supplyV must be above 0 V');
   });
 
@@ -44,8 +46,7 @@ describe('tactron', () => {
       /^tactron: control\.referenceSource: not yet/u,
     );
     expect(run('plan', put({ ...job(), scheme: { startStop: 'threeWire' } })).stderr).toMatch(/^tactron: scheme\.startStop: not yet/u);
-    const calc = run('calc', 'runUp', put({}));
-    expect([calc.status, calc.stderr]).toEqual([2, 'tactron: name: not yet: runUp']);
+    expect(run('calc', 'noSuchSum', put({})).stderr).toBe('tactron: name: there is no calculation "noSuchSum"');
   });
 
   it('checks the demo job, and exits 1 when a finding says stop', () => {

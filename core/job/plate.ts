@@ -36,7 +36,7 @@ export const supplySchema = v.strictObject({
   earthing: v.optional(v.picklist(['TN-S', 'TN-C-S', 'TT', 'IT', 'cornerEarthed'])),
   transformer: v.optional(quantity('apparentPower')),
   impedancePct: v.optional(v.pipe(v.number(), v.gtValue(0), v.maxValue(30))),
-  measured: v.optional(v.strictObject({ l12: quantity('voltage'), l23: quantity('voltage'), l31: quantity('voltage') })),
+  measured: v.optional(v.strictObject({ l12: v.optional(quantity('voltage')), l23: v.optional(quantity('voltage')), l31: v.optional(quantity('voltage')) })),
 });
 
 export const loadSchema = v.strictObject({

@@ -1,5 +1,6 @@
 import { shippedProfile } from '../catalogue/index.js';
-import { areaOf, colourOf, peSize, powerSize } from './conductors.js';
+import { areaOf } from '../power/index.js';
+import { colourOf, peSize, powerSize } from './conductors.js';
 import { countPresses, keyPresses } from './keystrokes.js';
 import { inputLogics, presentTerminals } from './terminals.js';
 

@@ -1,4 +1,5 @@
 import { n, type Args } from './numbers.js';
+import { parts } from './parts-english.js';
 import { plateFindings } from './plate-english.js';
 
 const likely = (x: unknown, unit = ''): string => (typeof x === 'number' && x > 0 ? ` Most likely ${n(x, 3)}${unit} is meant.` : '');
@@ -46,6 +47,7 @@ export const findings: Readonly<Record<string, (a: Args) => { what: string; why:
 
 /** What a step says, what a reading must show, and why a line is keyed. */
 export const phrases: Readonly<Record<string, (a: Args) => string>> = {
+  ...parts,
   'supply.volts': () => 'Measure the supply between L1 and L2, L2 and L3, L3 and L1. Enter the one furthest from nominal.',
   'supply.on': (a) => `With every run contact open and the dial at zero, close ${String(a['device'])}. Nothing may move. Read the display.`,
   'link.volts': () => 'Measure the DC link with the motor stopped.',

@@ -4,12 +4,15 @@ export const routes: Routes = [
   { path: '', pathMatch: 'full', redirectTo: 'jobs' },
   { path: 'jobs', title: 'Jobs · Tactron', loadComponent: () => import('./jobs/jobs-board').then((m) => m.JobsBoard) },
   { path: 'library', title: 'Library · Tactron', loadComponent: () => import('./library/library').then((m) => m.Library) },
+  { path: 'sums', title: 'Sums · Tactron', loadComponent: () => import('./sums/sums-page').then((m) => m.SumsPage) },
+  { path: 'sums/:name', title: 'Sums · Tactron', loadComponent: () => import('./sums/sums-page').then((m) => m.SumsPage) },
   {
     path: 'jobs/:jobId',
     loadComponent: () => import('./frame/job-frame').then((m) => m.JobFrame),
     children: [
       { path: '', pathMatch: 'full', redirectTo: 'plate' },
       { path: 'plate', loadComponent: () => import('./stages/plate/plate-stage').then((m) => m.PlateStage) },
+      { path: 'parts', loadComponent: () => import('./stages/plate/parts-sheet').then((m) => m.PartsSheet) },
       { path: 'scheme', loadComponent: () => import('./stages/scheme/scheme-stage').then((m) => m.SchemeStage) },
       { path: 'land', loadComponent: () => import('./stages/land/land-stage').then((m) => m.LandStage) },
       { path: 'key', loadComponent: () => import('./stages/key/key-stage').then((m) => m.KeyStage) },

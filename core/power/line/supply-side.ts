@@ -16,7 +16,8 @@ const SOURCE_REACTANCE_PCT = 1;
 
 const measured = ({ plate }: PlateContext): number[] | undefined => {
   const m = plate.supply.measured;
-  return m && [m.l12, m.l23, m.l31].map((q) => base(q, 'voltage') as number);
+  const values = [m?.l12, m?.l23, m?.l31].map((q) => base(q, 'voltage'));
+  return values.every((v) => v !== undefined) ? values : undefined;
 };
 
 const source = ({ plate, line }: PlateContext) => ({

@@ -2,7 +2,8 @@ import { Injectable } from '@angular/core';
 import { wrap, type Remote } from 'comlink';
 import type { Evidence, Job } from '@tactron/core/job';
 import type { Profile } from '@tactron/core/catalogue';
-import type { Derived } from './compute.types';
+import type { MotorCurves } from '@tactron/core/power';
+import type { Derived, PartsAndTools } from './compute.types';
 import type { DeriveWorker } from './derive.worker';
 import type { RehearseWorker } from './rehearse.worker';
 
@@ -29,6 +30,15 @@ export class Compute {
 
   async files(job: Job, profile: Profile, evidence: readonly Evidence[]): Promise<Record<string, string>> {
     return this.derivers().files(job, profile, evidence);
+  }
+
+  async curves(job: Job, profile: Profile): Promise<MotorCurves | null> {
+    return this.derivers().curves(job, profile);
+  }
+
+  /** Parts and tools of a job, in words. */
+  async parts(job: Job, profile: Profile): Promise<PartsAndTools> {
+    return this.derivers().parts(job, profile);
   }
 
   /** A worker of its own for one rehearsal: nothing else queues behind a press. */

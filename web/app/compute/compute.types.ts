@@ -62,4 +62,11 @@ export interface Derived {
   readonly names: Readonly<Record<string, string>>;
 }
 
+/** A sheet to print, and the same as CSV. */
+export interface PartsAndTools {
+  readonly parts: readonly { readonly what: string; readonly tag: string; readonly quantity: string }[];
+  readonly tools: readonly { readonly what: string; readonly why: string }[];
+  readonly csv: string;
+}
+
 export type { Calculation, Evidence, Job, Profile, Working };

@@ -1,15 +1,15 @@
 import { expose } from 'comlink';
 import { factoryValue, type Profile, type Setting, type Value } from '@tactron/core/catalogue';
-import { layOut, recordFiles } from '@tactron/core/formats';
+import { csv, layOut, recordFiles } from '@tactron/core/formats';
 import { acceptanceOf, acceptanceSubject, checkJob } from '@tactron/core/hazards';
 import type { Evidence, Job } from '@tactron/core/job';
-import { adoption, planJob } from '@tactron/core/plan';
-import { plateFacts, plateMissing } from '@tactron/core/power';
+import { adoption, partsList, planJob, toolsList } from '@tactron/core/plan';
+import { motorCurves, plateContext, plateFacts, plateMissing, type MotorCurves } from '@tactron/core/power';
 import { liveSteps } from '@tactron/core/procedure';
 import { handOverBlocks, keyedValues, settingRows, snapshotOf, stepRecords, type SettingRow, type StepRecord } from '@tactron/core/records';
 import { schemeMissing } from '@tactron/core/scheme';
 import { say, sayCaution, sayFinding, sayName } from '@tactron/core/words';
-import type { Derived, SaidLine, SaidRow, SaidStep } from './compute.types';
+import type { Derived, PartsAndTools, SaidLine, SaidRow, SaidStep } from './compute.types';
 
 const otherAnswers: Readonly<Record<string, readonly string[]>> = {
   on: ['on', 'off'], off: ['on', 'off'], forward: ['forward', 'reverse', 'stopped'], reverse: ['forward', 'reverse', 'stopped'], stopped: ['forward', 'reverse', 'stopped'],
@@ -94,6 +94,18 @@ const worker = {
       power: layOut(job, profile, 'power'),
       names: said,
     };
+  },
+
+  /** The fitted motor and its run-up; apart from `derive`, so that a keystroke elsewhere does not wait for a fit. */
+  curves(job: Job, profile: Profile): MotorCurves | null {
+    return motorCurves(plateContext(job, profile)) ?? null;
+  },
+
+  parts(job: Job, profile: Profile): PartsAndTools {
+    const parts = partsList(job, profile).map((p) => ({ what: say(p.what), tag: p.tag, quantity: `${p.quantity}${p.unit ? ` ${p.unit}` : ''}` }));
+    const tools = toolsList(job, profile).map((t) => ({ what: say(t.what), why: say(t.why) }));
+    const rows = [...parts.map((p) => ['part', p.what, p.tag, p.quantity]), ...tools.map((t) => ['tool', t.what, '', t.why])];
+    return { parts, tools, csv: csv({ heads: ['kind', 'what', 'tag', 'quantity or use'], rows }) };
   },
 
   files(job: Job, profile: Profile, evidence: readonly Evidence[]): Record<string, string> {

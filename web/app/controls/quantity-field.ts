@@ -53,6 +53,9 @@ export class QuantityField {
   readonly unit = input<string>();
   readonly min = input(0);
   readonly flagged = input(false);
+  /** A plain number: shown without a unit. */
+  readonly bare = input(false);
+  readonly positive = input(false);
   readonly changed = output<Quantity | undefined>();
 
   protected readonly id = `quantity-${++count}`;
@@ -60,7 +63,7 @@ export class QuantityField {
   protected readonly text = signal('');
   protected readonly problem = signal<string | null>(null);
   protected readonly readings = signal<readonly number[]>([]);
-  protected readonly placeholder = computed(() => this.unit() ?? '');
+  protected readonly placeholder = computed(() => (this.bare() ? '' : (this.unit() ?? '')));
 
   constructor() {
     effect(() => {
@@ -80,6 +83,7 @@ export class QuantityField {
     const parsed = parseQuantity(this.text(), this.dimension(), this.value()?.u ?? this.unit());
     this.readings.set([]);
     if (parsed.ok) {
+      if (this.positive() && parsed.quantity.v <= 0) return this.problem.set('A number above 0.');
       if (parsed.quantity.v < this.min()) return this.problem.set(`At least ${this.min()}.`);
       this.problem.set(null);
       const { v, u } = this.value() ?? {};

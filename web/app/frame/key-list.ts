@@ -3,6 +3,7 @@ export const keyList: readonly (readonly [string, string])[] = [
   ['1 – 8', 'open a stage'],
   ['g then j', 'go to Jobs'],
   ['g then l', 'go to Library'],
+  ['g then s', 'go to Sums'],
   ['n', 'next open item'],
   ['/', 'search'],
   ['p', 'supply on or off (Rehearse)'],

@@ -42,9 +42,10 @@ export class Keys {
     if (typing || event.ctrlKey || event.metaKey || event.altKey || this.dialog.openDialogs.length > 0) return;
     if (event.key === '?') return this.help();
     if (!this.preferences.singleKeys()) return;
-    if (Date.now() - this.afterG < 1500 && (event.key === 'j' || event.key === 'l')) {
+    const place = { j: '/jobs', l: '/library', s: '/sums' }[event.key];
+    if (Date.now() - this.afterG < 1500 && place) {
       this.afterG = 0;
-      return void this.router.navigateByUrl(event.key === 'j' ? '/jobs' : '/library');
+      return void this.router.navigateByUrl(place);
     }
     if (event.key === 'g') this.afterG = Date.now();
     const stage = stageNames[Number(event.key) - 1];

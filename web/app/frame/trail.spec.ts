@@ -16,7 +16,7 @@ const derived = (more: Partial<Derived>): Derived =>
     ...more,
   }) as unknown as Derived;
 const finding = (rule: string, severity: string, accepted = false) => ({
-  finding: { rule, severity, key: rule, where: [] },
+  finding: { rule, severity, key: rule, where: rule.startsWith('restart') ? [] : [{ kind: 'plate', id: 'motor.link' }] },
   what: rule,
   accepted: accepted ? {} : null,
 });
@@ -36,6 +36,6 @@ describe('the next act', () => {
 
   it('counts what is missing in the walk', () => {
     const marks = Object.fromEntries(trailOf(job, derived({ plate: { needed: 9, missing: ['a', 'b'] }, steps: [{ state: 'pass' }, { state: 'stale' }] as never })).map((m) => [m.name, m.mark])); // prettier-ignore
-    expect([marks['plate'], marks['live'], marks['dead']]).toEqual(['7/9', '1 to redo', 'later']);
+    expect([marks['plate'], marks['live'], marks['dead'], marks['key']]).toEqual(['7/9', '1 to redo', 'later', '–']);
   });
 });

@@ -1,5 +1,5 @@
 import type { Job } from '@tactron/core/job';
-import type { Derived } from '../compute/compute.types';
+import type { Derived, SaidFinding } from '../compute/compute.types';
 import { stageNames, type StageName } from './keys';
 
 /** A stage in the walk with its own small mark of what is missing. */
@@ -16,18 +16,21 @@ export const stageTitles: Readonly<Record<StageName, string>> = {
 }; // prettier-ignore
 
 const fraction = (have: number, of: number): Pick<TrailMark, 'mark' | 'kind'> => ({
-  mark: have === of ? '✓' : `${have}/${of}`,
-  kind: have === of ? 'done' : 'open',
+  mark: of === 0 ? '–' : have === of ? '✓' : `${have}/${of}`,
+  kind: of > 0 && have === of ? 'done' : 'open',
 });
+
+const atPlate = (f: SaidFinding): boolean => f.finding.where.some((w) => w.kind === 'plate');
+const stops = (f: SaidFinding): boolean => f.finding.severity === 'stop' && !f.accepted;
 
 export function trailOf(job: Job | null, d: Derived | null): TrailMark[] {
   const marks: Record<StageName, Pick<TrailMark, 'mark' | 'kind' | 'tip'>> = Object.fromEntries(
     stageNames.map((name) => [name, { mark: '', kind: 'open', tip: stageTitles[name] }]),
   ) as never;
   if (job && d) {
-    const plateStops = d.findings.some((f) => f.finding.rule.startsWith('plate.') && f.finding.severity === 'stop' && !f.accepted);
     marks.plate = { ...fraction(d.plate.needed - d.plate.missing.length, d.plate.needed), tip: `${d.plate.missing.length} plate facts missing` };
-    if (plateStops) marks.plate = { mark: '!', kind: 'bad', tip: 'A plate is impossible' };
+    const stop = d.findings.find((f) => stops(f) && atPlate(f));
+    if (stop) marks.plate = { mark: '!', kind: 'bad', tip: stop.what };
     marks.scheme = { ...fraction(d.scheme.needed - d.scheme.missing.length, d.scheme.needed), tip: `${d.scheme.missing.length} wishes open` };
     marks.land = job.adopted
       ? { mark: '✓', kind: 'done', tip: `${Object.keys(job.adopted.wires).length} wires planned` }
@@ -52,12 +55,12 @@ export function trailOf(job: Job | null, d: Derived | null): TrailMark[] {
 /** The next sensible act. */
 export function hintOf(job: Job | null, d: Derived | null): { stage: StageName; text: string } | null {
   if (!job || !d) return null;
-  const plateStop = d.findings.find((f) => f.finding.rule.startsWith('plate.') && f.finding.severity === 'stop' && !f.accepted);
+  const plateStop = d.findings.find((f) => stops(f) && atPlate(f));
   if (plateStop) return { stage: 'plate', text: plateStop.what };
   if (d.plate.missing.length) return { stage: 'plate', text: `Plate: ${d.plate.missing.length} facts still to enter.` };
   if (d.scheme.missing.length)
     return { stage: 'scheme', text: `Scheme: ${d.scheme.missing.length} ${d.scheme.missing.length === 1 ? 'wish is' : 'wishes are'} still open.` };
-  const stop = d.findings.find((f) => f.finding.severity === 'stop' && !f.accepted);
+  const stop = d.findings.find(stops);
   if (stop) return { stage: stop.finding.where.some((w) => w.kind === 'landing') ? 'land' : 'scheme', text: stop.what };
   const line = d.lines.find((l) => !l.done);
   if (line) return { stage: 'key', text: line.code ? `Key setting ${line.code}, ${line.name}: ${line.toText}.` : line.reason };

@@ -50,8 +50,8 @@ import { Api, type ProfileEntry, type SiteEntry } from '../job-state/api';
           >Device family
           <select class="field" name="family" [value]="sha()" (change)="sha.set($any($event.target).value)">
             @for (p of profiles(); track p.sha256) {
-              <option [value]="p.sha256" [selected]="p.sha256 === sha()" [disabled]="p.gaps.length > 0">
-                {{ p.title }}{{ p.gaps.length ? ' (profile is a sketch, cannot be planned yet)' : '' }}
+              <option [value]="p.sha256" [selected]="p.sha256 === sha()">
+                {{ p.title }}{{ p.gaps.length ? ' (plates and sums; its profile cannot be planned yet)' : '' }}
               </option>
             }
           </select>

@@ -5,6 +5,7 @@ import { formatQuantity, formatValue, type Quantity } from '@tactron/core/units'
 import { Compute } from '../../compute/compute';
 import type { SaidStep } from '../../compute/compute.types';
 import { Icon } from '../../controls/icon';
+import { saveFile } from '../../controls/save-file';
 import { Preferences } from '../../frame/preferences';
 import { OpenJob } from '../../job-state/open-job';
 import { pageFoot } from './page-foot';
@@ -94,12 +95,7 @@ export class HandoverStage {
     const { profile } = this.open.state();
     if (!profile) return;
     const files = await this.compute.files(this.job(), profile, this.open.evidence());
-    const link = document.createElement('a');
-    link.href = URL.createObjectURL(
-      new Blob([files[file]], { type: file.endsWith('.svg') ? 'image/svg+xml' : file.endsWith('.csv') ? 'text/csv' : 'application/json' }),
-    );
-    link.download = file === 'job.json' ? `${this.job().tag}.tactron.json` : `${this.job().tag}-${file}`;
-    link.click();
-    URL.revokeObjectURL(link.href);
+    const type = file.endsWith('.svg') ? 'image/svg+xml' : file.endsWith('.csv') ? 'text/csv' : 'application/json';
+    saveFile(file === 'job.json' ? `${this.job().tag}.tactron.json` : `${this.job().tag}-${file}`, files[file], type);
   }
 }

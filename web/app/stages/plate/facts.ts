@@ -1,12 +1,17 @@
-import { Component, computed, inject, input } from '@angular/core';
+import { Component, computed, inject, input, signal } from '@angular/core';
 import type { PlateBlock } from '@tactron/core/power';
 import { formatValue } from '@tactron/core/units';
 import { Preferences } from '../../frame/preferences';
 import { OpenJob } from '../../job-state/open-job';
 
 const factNames: Readonly<Record<string, string>> = {
-  dcLinkStopped: 'link, stopped', dcLinkLoaded: 'link, loaded', deviceShare: 'current used', cableDrop: 'drop', cableDropPct: 'share', polePairs: 'pole pairs',
-  synchronousRpm: 'field', slip: 'slip', ratedTorque: 'torque', reckonedCurrent: 'reckoned', motorLink: 'link', totalInertia: 'J at motor',
+  dcLinkStopped: 'link, stopped', dcLinkLoaded: 'link, loaded', inputCurrent: 'input current', unbalance: 'unbalance', unbalanceFactor: 'motor may give', shortCircuit: 'short circuit',
+  dipDirect: 'dip, direct start', dipDrive: 'dip, with the drive', feedAmpacity: 'feed carries', distortion: 'distortion', inputPowerFactor: 'power factor', deviceShare: 'current used',
+  usableCurrent: 'usable here', overloadTorque: 'torque, 1 min', dischargeTime: 'link below 60 V', resistorMin: 'at least', resistorMax: 'at most', resistorPeak: 'peak', resistorMean: 'mean',
+  resistorDuty: 'duty', cableDrop: 'drop', cableDropPct: 'share', cableLongest: 'longest', cableAmpacity: 'carries', criticalLength: 'critical', motorPeak: 'peak at motor', chargingCurrent: 'charging',
+  cablePe: 'PE at least', cableGround: 'ground, AWG', polePairs: 'pole pairs', synchronousRpm: 'field', slip: 'slip', ratedTorque: 'torque', reckonedCurrent: 'reckoned', motorLink: 'link',
+  overloadSetting: 'set overload', lowSpeedLimit: 'torque at slowest', totalInertia: 'J at motor', shortestStart: 'shortest start', shortestStop: 'shortest stop', transformerLoad: 'transformer',
+  transformerNeeded: 'needs', supply24Load: '24 V load', supply24Share: '24 V share', heatLoss: 'losses', insideTemperature: 'inside', airNeeded: 'air needed',
 }; // prettier-ignore
 
 /** What is reckoned at one block of the line; a touch shows its working in the pocket. */
@@ -14,10 +19,17 @@ const factNames: Readonly<Record<string, string>> = {
   selector: 'tac-facts',
   template: `
     <ul class="facts" [class.wide]="wide()">
-      @for (f of facts(); track f.id) {
+      @for (f of shown(); track f.id) {
         <li>
           <button type="button" [class.picked]="open.picked() === f.id" (click)="open.picked.set(f.id)">
             <span>{{ f.name }}</span><b class="mono">{{ f.text }}</b>
+          </button>
+        </li>
+      }
+      @if (facts().length > most() + 1) {
+        <li>
+          <button type="button" class="rest" [attr.aria-expanded]="all()" (click)="all.set(!all())">
+            {{ all() ? 'fewer' : facts().length - most() + ' more' }}
           </button>
         </li>
       }
@@ -28,15 +40,26 @@ const factNames: Readonly<Record<string, string>> = {
 export class Facts {
   readonly block = input.required<PlateBlock>();
   readonly wide = input(false);
+  protected readonly all = signal(false);
+  protected readonly most = computed(() => (this.wide() ? 8 : 4));
   protected readonly open = inject(OpenJob);
   private readonly preferences = inject(Preferences);
+  /** The picked one is always to be seen. */
+  protected readonly shown = computed(() => {
+    const list = this.facts();
+    const hidden = list.slice(this.most()).some((f) => f.id === this.open.picked());
+    return this.all() || hidden || list.length === this.most() + 1 ? list : list.slice(0, this.most());
+  });
   protected readonly facts = computed(() =>
     (this.open.derived()?.facts ?? [])
       .filter((f) => f.block === this.block())
       .map((f) => ({
         id: f.id,
         name: factNames[f.id] ?? f.id,
-        text: typeof f.value === 'number' ? formatValue(f.value, f.unit, 3, this.preferences.decimal()) : f.value,
+        text:
+          typeof f.value === 'number'
+            ? formatValue(f.value, f.unit, 3, this.preferences.decimal())
+            : `${f.value}${f.unit && f.unit !== 'AWG' ? ` ${f.unit}` : ''}`,
       })),
   );
 }

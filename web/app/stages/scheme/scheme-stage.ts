@@ -1,9 +1,9 @@
 import { Component, computed, inject } from '@angular/core';
 import type { Job, Scheme } from '@tactron/core/job';
 import { Choice, type Option } from '../../controls/choice';
+import { NumberField } from '../../controls/number-field';
 import { QuantityField } from '../../controls/quantity-field';
 import { OpenJob } from '../../job-state/open-job';
-import { ShareField } from '../plate/share-field';
 import { TimingStrip } from './timing-strip';
 
 const yes = (value: string, name: string, hint = ''): Option => ({ value, name, hint });
@@ -11,7 +11,7 @@ const yes = (value: string, name: string, hint = ''): Option => ({ value, name, 
 /** The operator's wishes, and what they come to on this device. */
 @Component({
   selector: 'tac-scheme-stage',
-  imports: [Choice, QuantityField, ShareField, TimingStrip],
+  imports: [Choice, QuantityField, NumberField, TimingStrip],
   templateUrl: './scheme-stage.html',
   styleUrl: './scheme-stage.scss',
 })

@@ -1,0 +1,38 @@
+import { n, type Args } from './numbers.js';
+
+const rated =
+  (name: string) =>
+  (a: Args): string =>
+    a['rated'] ? `${name}, ${String(a['rated'])}` : name;
+const kinds: Readonly<Record<string, string>> = {
+  selectorOffOn: 'Selector 0–1', selectorReverseOffForward: 'Selector reverse–0–forward', maintainedButton: 'Maintained button', levelContact: 'Level contact',
+  pressureContact: 'Pressure contact', potentiometer: 'Potentiometer', breakerThreePole: 'Circuit breaker, three poles',
+}; // prettier-ignore
+
+/** Parts to order, tools to bring, and what these are for. */
+export const parts: Readonly<Record<string, (a: Args) => string>> = {
+  'part.device': (a) => `${String(a['title'])} ${String(a['model'])}`,
+  'part.isolator': rated('Isolator'), 'part.protection': rated('Protective device'), 'part.transformer': rated('Transformer'), 'part.rcd': rated('Residual-current device'),
+  'part.contactor': rated('Line contactor'), 'part.capacitor': rated('Capacitor'), 'part.inputFilter': rated('Input filter'), 'part.reactor': rated('Line reactor'),
+  'part.resistor': rated('Braking resistor'), 'part.outputFilter': rated('Output filter'), 'part.motorIsolator': rated('Isolator at the motor, with early-break contact'), 'part.brake': rated('Holding brake'),
+  'part.controlTransformer': rated('Control transformer'), 'part.supply24': rated('24 V supply'), 'part.controlFuse': rated('Control fuse'),
+  'part.motorCable': (a) => `Motor cable ${String(a['cores'])} × ${String(a['size'])}${a['screened'] ? ', screened' : ''}`,
+  'part.feedCable': (a) => `Feed cable, ${String(a['size'])}`,
+  'part.controlCable': (a) => `Control cable ${String(a['cores'])} × ${String(a['size'])}`,
+  'part.station': (a) => kinds[String(a['kind'])] ?? String(a['kind']),
+  'part.wire': (a) => `Wire ${String(a['size'])}, ${String(a['colour'])}`,
+  'part.ferrules': (a) => `Ferrules for ${String(a['size'])}`,
+  'part.markers': () => 'Wire markers',
+  'tool.lockout': () => 'Lock, tag, multi-lock hasp', 'tool.lockout.why': () => 'to isolate and keep it so',
+  'tool.voltageTester': () => 'Two-pole voltage tester and proving unit', 'tool.voltageTester.why': (a) => (Number(a['volts']) > 0 ? `to prove dead at ${n(a['volts'], 0)} V, tester proved before and after` : 'to prove dead, tester proved before and after'),
+  'tool.multimeter': () => 'True-RMS multimeter with low-pass, CAT III 1000 V or CAT IV 600 V', 'tool.multimeter.why': (a) => (Number(a['link']) > 0 ? `volts at the inputs, analogue signals, DC link up to ${n(a['link'], 0)} V` : 'volts at the inputs, analogue signals, DC link'),
+  'tool.rotation': () => 'Phase rotation tester', 'tool.rotation.why': () => 'phase order of the supply',
+  'tool.clamp': () => 'Clamp meter, true RMS', 'tool.clamp.why': () => 'current of each phase, on the supply side or with a low-pass',
+  'tool.insulation': () => 'Insulation tester, 500 V', 'tool.insulation.why': () => 'motor and cable with the device disconnected, never on electronics',
+  'tool.lowOhm': () => 'Low-ohm tester', 'tool.lowOhm.why': () => 'protective conductors',
+  'tool.torque': () => 'Torque screwdriver', 'tool.torque.why': (a) => `terminals of ${n(a['from'], 1)} to ${n(a['to'], 1)} Nm`,
+  'tool.strip': () => 'Stripper and crimp tool', 'tool.strip.why': (a) => `stripping ${String(a['lengths'])} mm, ferrules`,
+  'tool.tachometer': () => 'Tachometer', 'tool.tachometer.why': () => 'shaft speed against the expected',
+  'tool.calibrator': () => 'Loop calibrator or source', 'tool.calibrator.why': () => 'analogue input without the controller',
+  'tool.stopwatch': () => 'Stopwatch', 'tool.stopwatch.why': () => 'ramps and stopping time',
+}; // prettier-ignore
