@@ -1,31 +1,7 @@
 import AxeBuilder from '@axe-core/playwright';
-import { expect, test, type Browser, type Page } from '@playwright/test';
+import { expect, test, type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
-
-const url = (): string => process.env['TACTRON_URL'] as string;
-const auger = '0d3f2a1c-7b64-4c1e-8a7d-5e9b1c2d3a11';
-
-async function open(browser: Browser, path: string, preferences: object = {}): Promise<Page> {
-  const page = await (await browser.newContext({ acceptDownloads: true })).newPage();
-  const author = { name: 'A. Hollis', role: 'commissioning electrician' };
-  await page.addInitScript(
-    (stored) => localStorage.getItem('tactron.preferences') ?? localStorage.setItem('tactron.preferences', stored),
-    JSON.stringify({ author, ...preferences }),
-  );
-  await page.goto(url() + path);
-  return page;
-}
-
-const stage = (page: Page, name: string) => page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: new RegExp(`\\d ${name}`, 'u') });
-const saved = (page: Page) => expect(page.locator('.save')).toContainText('kept on server', { timeout: 15_000 });
-/** The reckoning has caught up with the last change. */
-const settled = (page: Page) => expect(page.locator('main[aria-busy=false]')).toBeVisible();
-
-async function type(page: Page, block: string, label: string, text: string): Promise<void> {
-  const field = page.getByRole('region', { name: block, exact: true }).getByLabel(label, { exact: true });
-  await field.fill(text);
-  await field.press('Enter');
-}
+import { auger, open, saved, settled, stage, type, url } from './helpers';
 
 async function enterPlates(page: Page): Promise<void> {
   await page.getByRole('region', { name: 'Supply' }).getByRole('radio', { name: '3-phase' }).click();
@@ -37,7 +13,8 @@ async function enterPlates(page: Page): Promise<void> {
   await page.getByRole('radio', { name: 'Δ / Y' }).click();
   for (const [label, text] of [['Power', '1,5 kW'], ['Frequency', '50'], ['Voltage Δ', '230'], ['Current Δ', '5,8'], ['Voltage Y', '400'], ['Current Y', '3,35'], ['Speed', '1430'], ['cos φ', '0,79'], ['Efficiency η', '0,82']] as const) await type(page, 'Motor', label, text); // prettier-ignore
   await page.getByRole('radio', { name: 'Y star' }).click();
-  await type(page, 'Load', 'Torque, % of rated', '60');
+  await page.getByRole('radio', { name: 'inverter duty' }).click();
+  await type(page, 'Gear and load', 'Torque, % of rated', '60');
 }
 
 test('a new job by hand: planned, a wire moved, keyed, rehearsed, tested with a retest, reloaded, handed over', async ({ browser }) => {
@@ -225,34 +202,34 @@ test('two windows on one job: disjoint edits merge live, the same field asks', a
   await expect(second.getByRole('region', { name: 'Motor', exact: true })).toBeVisible();
   await type(first, 'Motor cable', 'Length', '44 m');
   await expect(second.getByRole('region', { name: 'Motor cable' }).getByLabel('Length')).toHaveValue('44 m');
-  await type(second, 'Load', 'Gear ratio i', '9.8');
-  await expect(first.getByRole('region', { name: 'Load' }).getByLabel('Gear ratio i')).toHaveValue('9.8');
+  await type(second, 'Gear and load', 'Gear ratio i', '9.8');
+  await expect(first.getByRole('region', { name: 'Gear and load' }).getByLabel('Gear ratio i')).toHaveValue('9.8');
 
   await first.route('**/changes', (route) => route.abort());
-  await type(first, 'Supply', 'Breaker', '16 A');
+  await type(first, 'Protection', 'Rated', '16 A');
   await expect(first.locator('.save')).toContainText('waiting');
-  await type(second, 'Supply', 'Breaker', '20 A');
+  await type(second, 'Protection', 'Rated', '20 A');
   await saved(second);
   await first.unroute('**/changes');
   await expect(first.getByRole('alert')).toContainText('Two people changed the same thing', { timeout: 15_000 });
   await expect(first.getByRole('alert')).toContainText('B. Orrin');
   await first.getByRole('button', { name: 'Keep mine' }).click();
   await saved(first);
-  await expect(second.getByRole('region', { name: 'Supply' }).getByLabel('Breaker')).toHaveValue('16 A');
+  await expect(second.getByRole('region', { name: 'Protection' }).getByLabel('Rated')).toHaveValue('16 A');
 });
 
 test('the server gone: what is typed is kept here, survives a reload, and arrives when it is back', async ({ browser }) => {
   const page = await open(browser, `/jobs/${auger}/plate`);
   await expect(page.getByRole('region', { name: 'Motor', exact: true })).toBeVisible();
   await page.route('**/api/**', (route) => route.abort());
-  await type(page, 'Load', 'Torque, % of rated', '70');
+  await type(page, 'Gear and load', 'Torque, % of rated', '70');
   await expect(page.locator('.save')).toContainText('waiting');
   await page.reload();
-  await expect(page.getByRole('region', { name: 'Load' }).getByLabel('Torque, % of rated')).toHaveValue('70');
+  await expect(page.getByRole('region', { name: 'Gear and load' }).getByLabel('Torque, % of rated')).toHaveValue('70');
   await page.unroute('**/api/**');
   await saved(page);
   await page.keyboard.press('Control+z');
-  await expect(page.getByRole('region', { name: 'Load' }).getByLabel('Torque, % of rated')).toHaveValue('75');
+  await expect(page.getByRole('region', { name: 'Gear and load' }).getByLabel('Torque, % of rated')).toHaveValue('75');
   await saved(page);
 });
 
@@ -316,7 +293,13 @@ test('what was found, what is accepted by name, and a job under another name', a
 
 test('every view is clean for assistive technology in both themes, and fits tablet and phone', async ({ browser }) => {
   test.setTimeout(150_000);
-  const views = ['/jobs', '/library', ...['plate', 'scheme', 'land', 'key', 'rehearse', 'dead', 'live', 'handover'].map((s) => `/jobs/${auger}/${s}`)];
+  const views = [
+    '/jobs',
+    '/library',
+    '/sums/dialChart',
+    '/sums/runUp',
+    ...['plate', 'scheme', 'land', 'key', 'rehearse', 'dead', 'live', 'handover'].map((s) => `/jobs/${auger}/${s}`),
+  ];
   for (const theme of ['day', 'plant']) {
     const page = await open(browser, '/jobs', { theme });
     for (const view of views) {

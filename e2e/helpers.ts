@@ -1,0 +1,26 @@
+import { expect, type Browser, type Page } from '@playwright/test';
+
+export const url = (): string => process.env['TACTRON_URL'] as string;
+export const auger = '0d3f2a1c-7b64-4c1e-8a7d-5e9b1c2d3a11';
+
+export async function open(browser: Browser, path: string, preferences: object = {}): Promise<Page> {
+  const page = await (await browser.newContext({ acceptDownloads: true })).newPage();
+  const author = { name: 'A. Hollis', role: 'commissioning electrician' };
+  await page.addInitScript(
+    (stored) => localStorage.getItem('tactron.preferences') ?? localStorage.setItem('tactron.preferences', stored),
+    JSON.stringify({ author, ...preferences }),
+  );
+  await page.goto(url() + path);
+  return page;
+}
+
+export const stage = (page: Page, name: string) => page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: new RegExp(`\\d ${name}`, 'u') });
+export const saved = (page: Page) => expect(page.locator('.save')).toContainText('kept on server', { timeout: 15_000 });
+/** The reckoning has caught up with the last change. */
+export const settled = (page: Page) => expect(page.locator('main[aria-busy=false]')).toBeVisible();
+
+export async function type(page: Page, block: string, label: string, text: string): Promise<void> {
+  const field = page.getByRole('region', { name: block, exact: true }).getByLabel(label, { exact: true });
+  await field.fill(text);
+  await field.press('Enter');
+}
