@@ -12,6 +12,8 @@ import { planJob } from '@tactron/core/plan';
 import { rehearse } from '@tactron/core/rehearsal';
 import { liveSteps } from '@tactron/core/procedure';
 import { checkJob } from '@tactron/core/hazards';
+import { fitCircuit, runUpOf, type FitPlate } from '@tactron/core/motor';
+import { plateFacts, plateFindings } from '@tactron/core/power';
 import type { Act, Job } from '@tactron/core/job';
 import { browserRows } from './browser';
 import { manyContacts } from './many-contacts';
@@ -31,6 +33,8 @@ function times(runs: number, act: () => void): number[] {
 const root = process.cwd();
 const profile = shippedProfile('marrowick-f');
 const job = (JSON.parse(readFileSync(join(root, 'demo/fm-auger.tactron.json'), 'utf8')) as { job: Job }).job;
+const drum = (JSON.parse(readFileSync(join(root, 'demo/fm-drum-1.tactron.json'), 'utf8')) as { job: Job }).job;
+const drumProfile = shippedProfile('ondulet-n');
 const ms = (x: number): string => `${x.toFixed(2)} ms`;
 
 /** A minute of work: starts, stops, dial moves, a power cut. */
@@ -57,9 +61,23 @@ function coreRows(): Row[] {
     if (wires === 60) rows.push(...spice(installation, x));
   }
   add('plan: assignment, wires and settings', median(times(60, () => planJob(job, profile))), 50);
+  rows.push(...motorRows());
+  add('whole Plate after a keystroke: facts and findings', median(times(60, () => [plateFacts(drum, drumProfile), plateFindings(drum, drumProfile)])), 30);
   rows.push({ what: 'all findings of the demo job', measured: ms(median(times(20, () => checkJob(job, profile)))), budget: '–', ok: null });
   rows.push({ what: 'all live steps with expected values', measured: ms(median(times(20, () => liveSteps(job, profile)))), budget: '–', ok: null });
   return rows;
+}
+
+/** The crusher's motor: its fit, and a run-up at 300 % current. */
+function motorRows(): Row[] {
+  const plate: FitPlate = { powerKw: 37, lineV: 400, hz: 50, rpm: 1480, currentA: 66.8, powerFactor: 0.85, efficiency: 0.94, lockedCurrentRatio: 7.1, lockedTorqueRatio: 2.2, breakdownRatio: 2.7 }; // prettier-ignore
+  const { circuit } = fitCircuit(plate);
+  const load = { kind: 'square', baseNm: 19.1, torqueNm: 23.9, ratedRpm: 1500 } as const;
+  const row = (what: string, x: number): Row => ({ what, measured: ms(x), budget: '–', ok: null });
+  return [
+    row('fit of the motor circuit', median(times(12, () => fitCircuit(plate)))),
+    row('run-up of 19 s at a current limit', median(times(40, () => runUpOf(circuit, 8.94, load, { kind: 'currentLimit', limitA: 200.4 })))),
+  ];
 }
 
 function spice(installation: ReturnType<typeof install>, ourMs: number): Row[] {

@@ -7,6 +7,7 @@ import { withDemo } from './lib/testbed.mjs';
 
 /** Makes docs/screenshots anew from the demo data. */
 const auger = '0d3f2a1c-7b64-4c1e-8a7d-5e9b1c2d3a11';
+const drum = '0d3f2a1c-7b64-4c1e-8a7d-5e9b1c2d3a01';
 const folder = join(root, 'docs/screenshots');
 
 nodePackages();
@@ -49,10 +50,20 @@ await withDemo('tactron_pictures', async (url) => {
       await page.waitForTimeout(700);
     }
   };
+  const sum = async (page) => {
+    await page.getByRole('button', { name: 'Example' }).click();
+    await page.waitForTimeout(800);
+  };
   const stage = (name) => `/jobs/${auger}/${name}`;
   const day = await open('day');
   await shoot(day, '/jobs', 'jobs');
-  await shoot(day, stage('plate'), 'plate');
+  await shoot(day, `/jobs/${drum}/plate`, 'plate');
+  await shoot(await open('plant'), `/jobs/${drum}/plate`, 'plate-curves-plant-room', (page) =>
+    page.getByRole('region', { name: 'Motor at full voltage' }).scrollIntoViewIfNeeded(),
+  );
+  await shoot(day, `/jobs/${auger}/parts`, 'parts');
+  await shoot(day, '/sums/dialChart', 'sums', sum);
+  await shoot(await open('plant'), '/sums/braking', 'sums-plant-room', sum);
   await shoot(day, stage('scheme'), 'scheme');
   await shoot(day, stage('land'), 'land', (page) => page.getByRole('button', { name: '13', exact: true }).click());
   await shoot(day, stage('key'), 'key', async (page) => {

@@ -63,6 +63,17 @@ export const cableSchema = v.strictObject({
   pe: v.optional(sizeSchema),
   doublePe: v.optional(v.boolean()),
   table: v.optional(v.pipe(v.string(), v.maxLength(40))),
+  /** The person's own table instead of the shipped ones: what each size may carry here, all factors in it. */
+  ownTable: v.optional(
+    v.strictObject({
+      title: v.pipe(v.string(), v.trim(), v.minLength(1, 'a name'), v.maxLength(120)),
+      source: v.optional(text),
+      amps: v.record(
+        v.pipe(v.string(), v.regex(/^\d+(\.\d+)? mm²$|^(\d{1,2}|[1-4]\/0) AWG$/u, 'a size such as "2.5 mm²" or "10 AWG"')),
+        v.pipe(v.number(), v.gtValue(0), v.maxValue(5000)),
+      ),
+    }),
+  ),
   ambient: v.optional(quantity('temperature', { min: -50 })),
   grouped: v.optional(v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(20))),
 });

@@ -161,11 +161,20 @@ describe('the one-line picture', () => {
     expect(rules({ ...sawyard, practice: 'IEC' }, t)).not.toContain('cable.ampacity');
   });
 
+  it('reads the cable from the person’s own table, and only for the sizes it holds', () => {
+    const own = (size: { mm2: number }, amps: Record<string, number>) => job((p) => void (p.cable = { length: q(10, 'm'), size, table: 'own', ownTable: { title: 'Site rules', amps } })); // prettier-ignore
+    expect(value(own({ mm2: 1.5 }, { '1.5 mm²': 9 }), 'cableAmpacity')).toBe(9);
+    expect(rules(own({ mm2: 1.5 }, { '1.5 mm²': 4 }))).toContain('cable.ampacity');
+    expect(value(own({ mm2: 2.5 }, { '1.5 mm²': 4 }), 'cableAmpacity')).toBeUndefined();
+  });
+
   it('fits the motor, says what it assumed, and gives no run-up where data are missing', () => {
     const curves = motorCurves(plateContext(job(), marrowick()));
     expect(curves?.assumed).toEqual(['lockedCurrentRatio', 'lockedTorqueRatio', 'breakdownRatio']);
     expect(curves?.points[0].rpm).toBe(0);
     expect(curves?.runUp?.stalls).toBeFalse();
+    expect(curves?.classes.map((c) => c.tripClass)).toEqual(['10A', '10', '20', '30']);
+    expect(curves?.classes.every((c) => c.verdict === 'clear')).toBeTrue();
     expect(
       motorCurves(
         plateContext(

@@ -8,6 +8,8 @@ import {
   type LoadCurve,
   type MotorCircuit,
   type RunUpResult,
+  startAgainstClass,
+  tripClasses,
 } from '../../motor/index.js';
 import { CalculationError } from '../../calculation/index.js';
 import type { PlateContext } from './context.js';
@@ -28,6 +30,8 @@ export interface MotorCurves {
   readonly assumed: readonly string[];
   readonly points: readonly CurvePoint[];
   readonly runUp: RunUpResult | null;
+  /** Whether each overload class lets the direct start pass, from cold. */
+  readonly classes: readonly { readonly tripClass: string; readonly verdict: string }[];
   /** Why there is no run-up. */
   readonly noRunUp: string | null;
 }
@@ -89,11 +93,18 @@ export function motorCurves(c: PlateContext): MotorCurves | undefined {
     return { rpm: synchronous * (1 - slip), torqueNm: p.torqueNm, loadNm: loadAt ? loadAt((synchronous * (1 - slip) * 2 * Math.PI) / 60) : 0, amps: p.statorA };
   });
   const { inertiaKgm2 } = c.n;
-  if (!load || inertiaKgm2 === undefined) return { circuit, errors, assumed: input.assumed, points, runUp: null, noRunUp: load ? 'inertia' : 'load' };
+  const found = { circuit, errors, assumed: input.assumed, points };
+  if (!load || inertiaKgm2 === undefined) return { ...found, runUp: null, classes: [], noRunUp: load ? 'inertia' : 'load' };
   try {
-    return { circuit, errors, assumed: input.assumed, points, runUp: runUpOf(circuit, inertiaKgm2, load, { kind: 'direct' }), noRunUp: null };
+    const runUp = runUpOf(circuit, inertiaKgm2, load, { kind: 'direct' });
+    const startRatio = runUp.rmsA / input.plate.currentA;
+    const classes = tripClasses.map((tripClass) => ({
+      tripClass,
+      verdict: runUp.startS === null ? 'trips' : startAgainstClass.run({ startRatio, startS: runUp.startS, tripClass }).verdict,
+    }));
+    return { ...found, runUp, classes, noRunUp: null };
   } catch (error) {
     if (!(error instanceof CalculationError)) throw error;
-    return { circuit, errors, assumed: input.assumed, points, runUp: null, noRunUp: 'overload' };
+    return { ...found, runUp: null, classes: [], noRunUp: 'overload' };
   }
 }

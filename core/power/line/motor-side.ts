@@ -29,7 +29,23 @@ export function tableOf({ plate, job }: PlateContext): AmpacityTable {
   return ampacityTables.find((t) => t.name === plate.cable.table) ?? (ampacityTables.find((t) => t.name === usual) as AmpacityTable);
 }
 
+/** What the person's own table says of this size. */
+function ownAmpacity({ plate }: PlateContext): PlateFact | undefined {
+  const { ownTable, size } = plate.cable;
+  const name = size && ('mm2' in size ? `${size.mm2} mm²` : `${size.awg} AWG`);
+  const usableA = name === undefined ? undefined : ownTable?.amps[name];
+  if (!ownTable || name === undefined || usableA === undefined) return undefined;
+  return {
+    id: 'cableAmpacity', block: 'cable', value: usableA, unit: 'A',
+    working: {
+      name: 'ampacity', title: 'What the cable may carry', formula: 'from the table as it stands', source: `${ownTable.title}${ownTable.source ? `: ${ownTable.source}` : ''}`,
+      confirm: 'Your own table, with every factor in it.', inputs: [{ name: 'size', title: 'conductor', value: name, unit: '' }], results: [{ name: 'usableA', title: 'may carry', value: usableA, unit: 'A' }],
+    },
+  };
+} // prettier-ignore
+
 function ampacityFact(c: PlateContext): PlateFact | undefined {
+  if (c.plate.cable.table === 'own') return ownAmpacity(c);
   const { size, ambient, grouped = 1 } = c.plate.cable;
   const table = tableOf(c);
   if (!size || ('mm2' in size) !== (table.practice === 'IEC')) return undefined;

@@ -95,7 +95,8 @@ const fixed: readonly Block[] = [
     fields: [quantity('cable.length', 'Length', 'length', 'm'), size('cable.size', 'Conductor'), flag('cable.screened', 'screened', 'not screened')],
     more: [
       size('cable.pe', 'Protective conductor'), flag('cable.doublePe', 'a second beside it', 'one protective conductor'),
-      select('cable.table', 'Laid', [['iecB2', 'conduit, trunking (B2)'], ['iecC', 'on a wall (C)'], ['iecE', 'tray, free air (E)'], ['nec75', 'raceway, 75 °C (NEC)']]),
+      select('cable.table', 'Laid', [['iecB2', 'conduit, trunking (B2)'], ['iecC', 'on a wall (C)'], ['iecE', 'tray, free air (E)'], ['nec75', 'raceway, 75 °C (NEC)'],
+        ['own', 'by my own table']]),
       quantity('cable.ambient', 'Air around it', 'temperature', '°C'), number('cable.grouped', 'Circuits together'),
     ],
   },

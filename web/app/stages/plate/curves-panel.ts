@@ -123,7 +123,9 @@ export class CurvesPanel {
     if (!c?.runUp) return why[c?.noRunUp ?? ''] ?? '';
     const { stalls, startS, peakA, breakawayS } = c.runUp;
     if (stalls) return breakawayS === null ? 'The motor does not break the load loose.' : 'The motor stalls below its speed.';
-    return `Direct on line it runs up in ${this.show(startS ?? 0, 's')} with ${this.show(peakA, 'A')} at first.`;
+    const said = { clear: 'lets it pass', doubtful: 'may trip', trips: 'trips' } as Readonly<Record<string, string>>;
+    const classes = c.classes.map((k) => `class ${k.tripClass} ${said[k.verdict]}`).join(', ');
+    return `Direct on line it runs up in ${this.show(startS ?? 0, 's')} with ${this.show(peakA, 'A')} at first. Overload from cold: ${classes}.`;
   });
 
   protected show(value: number, unit: string): string {

@@ -5,6 +5,7 @@ import { Icon } from '../../controls/icon';
 import { OpenJob } from '../../job-state/open-job';
 import { ArrivalList } from './arrival-list';
 import { beside, lineOf, optionalBlocks, type Block } from './blocks';
+import { OwnTable } from './own-table';
 import { ControlLoads } from './control-loads';
 import { CurvesPanel } from './curves-panel';
 import { PlateBlockCard } from './plate-block';
@@ -12,13 +13,14 @@ import { PlateBlockCard } from './plate-block';
 /** The one-line picture from supply to load; each block holds its plate in place. */
 @Component({
   selector: 'tac-plate-stage',
-  imports: [ArrivalList, ControlLoads, CurvesPanel, Icon, PlateBlockCard, RouterLink],
+  imports: [ArrivalList, ControlLoads, CurvesPanel, Icon, OwnTable, PlateBlockCard, RouterLink],
   templateUrl: './plate-stage.html',
   styleUrl: './plate-stage.scss',
 })
 export class PlateStage {
   protected readonly open = inject(OpenJob);
   protected readonly beside = beside;
+  protected readonly ownTable = computed(() => this.plate().cable.table === 'own');
   private readonly plate = computed(() => (this.open.job() as Job).plate);
 
   /** Blocks in their order, each with those that may be added behind it. */
