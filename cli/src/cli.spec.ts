@@ -51,7 +51,7 @@ describe('tactron', () => {
 
   it('checks the demo job, and exits 1 when a finding says stop', () => {
     const ok = run('check', demo);
-    expect([ok.status, (ok.json as { key: string }[]).map((f) => f.key)]).toEqual([0, ['restart.powerReturn']]);
+    expect([ok.status, (ok.json as { key: string }[]).map((f) => f.key)]).toEqual([0, ['cable.reflectedWave:cable.length', 'restart.powerReturn']]);
     const exposed = job() as unknown as { scheme: { exposed: string } };
     exposed.scheme.exposed = 'atMachine';
     expect(run('check', put(exposed)).status).toBe(1);
@@ -82,7 +82,14 @@ describe('tactron', () => {
 
   it('lists its calculations with units and sources', () => {
     const list = run('calc', '--list').json as { name: string; source: string; args: object }[];
-    expect(list.length).toBeGreaterThan(10);
-    for (const c of list) expect([c.name, c.source.length > 5, Object.keys(c.args).length > 0]).toEqual([c.name, true, true]);
+    expect(list.length).toBeGreaterThan(55);
+    const page = readFileSync(resolve('docs/calculations.md'), 'utf8');
+    for (const c of list) {
+      expect([c.name, c.source.length > 5, Object.keys(c.args).length > 0]).toEqual([c.name, true, true]);
+      const own = page.split(`### ${c.name}\n`)[1]?.split('### ')[0] ?? '';
+      expect(Object.keys(c.args).filter((name) => !own.includes(`\`${name}\``)))
+        .withContext(`${c.name}: run npm run formats`)
+        .toEqual([]);
+    }
   });
 });

@@ -24,6 +24,7 @@ export const plateSpeed = calculation<
   },
   formula: 'p = ⌊60·f/n⌋;  n_s = 60·f/p;  s = (n_s − n)/n_s;  T = P/(2π·n/60)',
   source: 'IEC 60034-1; synchronous speed of a rotating field',
+  example: { hz: 50, rpm: 1460, powerKw: 7.5 },
   run: ({ hz, rpm, powerKw }) => {
     const polePairs = Math.floor((60 * hz) / rpm);
     const synchronousRpm = polePairs === 0 ? 60 * hz : (60 * hz) / polePairs;

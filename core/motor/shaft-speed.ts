@@ -25,6 +25,7 @@ export const shaftSpeed = calculation<
   },
   formula: 'n_s = 120·f/poles;  slip = (120·f_N/poles − n_N)·T/T_N;  n = n_s − slip',
   source: 'slip proportional to torque in the working range, IEEE Std 112 equivalent circuit',
+  example: { hz: 25, poles: 4, ratedHz: 50, ratedRpm: 1440, loadTorquePct: 75 },
   run: ({ hz, poles, ratedHz, ratedRpm, loadTorquePct }) => {
     const synchronousRpm = (120 * hz) / poles;
     const slipRpm = hz === 0 ? 0 : (((120 * ratedHz) / poles - ratedRpm) * loadTorquePct) / 100;

@@ -15,5 +15,6 @@ export const dcLinkVoltage = calculation<{ supplyV: number; phases: number }, { 
   results: { unloadedV: { unit: 'V', title: 'motor stopped' }, loadedV: { unit: 'V', title: 'under load' } },
   formula: 'stopped: √2·U;  under load, three-phase: 3·√2/π·U',
   source: 'mean and crest of the six-pulse bridge, IEC 60146-1-1',
+  example: { supplyV: 400 },
   run: ({ supplyV, phases }) => ({ unloadedV: Math.SQRT2 * supplyV, loadedV: phases === 3 ? ((3 * Math.SQRT2) / Math.PI) * supplyV : null }),
 });

@@ -25,6 +25,7 @@ export const discharge = calculation<
   },
   formula: 't = R·C·ln(U0/U);  E = C·U0²/2',
   source: 'exponential discharge; limit 60 V by IEC 61800-5-1',
+  example: { capacityUF: 600, bleedKOhm: 47, startV: 566, limitV: 60 },
   run: ({ capacityUF, bleedKOhm, startV, limitV }) => {
     const tauS = capacityUF * bleedKOhm * 1e-3;
     return {

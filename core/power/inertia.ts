@@ -16,5 +16,6 @@ export const inertiaAtMotor = calculation<{ motorKgm2: number; loadKgm2: number;
   results: { totalKgm2: { unit: 'kg·m²', title: 'total at the motor' } },
   formula: 'J = J_m + J_L/i²',
   source: 'kinetic energy is the same at both shafts',
+  example: { motorKgm2: 0.036, loadKgm2: 14_200, gearRatio: 730 },
   run: ({ motorKgm2, loadKgm2, gearRatio }) => ({ totalKgm2: motorKgm2 + loadKgm2 / (gearRatio * gearRatio) }),
 });

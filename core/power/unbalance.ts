@@ -12,6 +12,7 @@ export const unbalance = calculation<{ values: readonly number[] }, { mean: numb
   results: { mean: { unit: '', title: 'mean' }, maxDeviation: { unit: '', title: 'largest deviation' }, unbalancePct: { unit: '%', title: 'unbalance' } },
   formula: '100·max|x − mean|/mean',
   source: 'NEMA MG 1 §12.45',
+  example: { values: [400, 396, 398] },
   run: ({ values }) => {
     const mean = values.reduce((sum, x) => sum + x, 0) / values.length;
     const maxDeviation = Math.max(...values.map((x) => Math.abs(x - mean)));

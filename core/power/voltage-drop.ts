@@ -39,6 +39,7 @@ export const voltageDrop = calculation<
   },
   formula: 'ΔU = k·I·(R·cosφ + X·sinφ), k = √3, 2 or 2;  R = ρ·L/A·(1 + α·(θ − 20))',
   source: 'IEC 60364-5-52 annex G; copper by IEC 60028',
+  example: { system: 'three', currentA: 14.4, lengthM: 35, areaMm2: 2.5, conductorC: 70, powerFactor: 0.83, nominalV: 400 },
   run: ({ system, currentA, lengthM, areaMm2, conductorC, powerFactor, reactanceOhmPerM, nominalV }) => {
     const resistanceOhm = copperOhm(lengthM, areaMm2, conductorC);
     const reactance = system === 'dc' ? 0 : reactanceOhmPerM * lengthM;

@@ -19,6 +19,7 @@ export const rampTime = calculation<{ fromHz: number; toHz: number; maxHz: numbe
   results: { timeS: { unit: 's', title: 'time' }, slopeHzPerS: { unit: 'Hz/s', title: 'slope' } },
   formula: 't = T·|Δf|/f_ref',
   source: 'ramp times are given for 0 ↔ reference frequency',
+  example: { fromHz: 0, toHz: 40, maxHz: 50, accelS: 5, decelS: 8 },
   run: ({ fromHz, toHz, maxHz: reference, accelS, decelS }) => {
     const slopeHzPerS = toHz >= fromHz ? reference / accelS : -reference / decelS;
     return { timeS: Math.abs((toHz - fromHz) / slopeHzPerS), slopeHzPerS };
@@ -42,6 +43,7 @@ export const sCurveTime = calculation<
   results: { timeS: { unit: 's', title: 'time' }, peakSlopeHzPerS: { unit: 'Hz/s', title: 'steepest slope' } },
   formula: 't = T·(Δf/f_ref + p/100);  for steps that never reach the full slope t = 2·√(Δf·T²·(p/100)/f_ref)',
   source: 'constant change of slope over p % of the ramp time at each end',
+  example: { fromHz: 0, toHz: 50, maxHz: 50, accelS: 5, sPctEachEnd: 20 },
   run: ({ fromHz, toHz, maxHz: reference, accelS, sPctEachEnd }) => {
     const ramp = planRamp(0, fromHz, toHz, accelS, reference, sPctEachEnd);
     const size = Math.abs(toHz - fromHz);
@@ -75,6 +77,7 @@ export const reversalTime = calculation<
   },
   formula: 't = f1·T_dec/f_ref + pause + f2·T_acc/f_ref',
   source: 'never an instantaneous reversal: down, pause, up',
+  example: { forwardHz: 40, reverseHz: 20, maxHz: 50, accelS: 5, decelS: 8, deadMs: 500 },
   run: ({ forwardHz, reverseHz, maxHz: reference, accelS, decelS, deadMs }) => {
     const toZeroS = (forwardHz * decelS) / reference;
     const startReverseS = toZeroS + deadMs / 1000;
