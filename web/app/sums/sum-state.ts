@@ -42,11 +42,17 @@ export function rowsOf(typed: Typed, path: string, spec: ArgumentSpec): number {
   return Math.max(0, spec.optional ? 0 : Math.max(FIRST_ROWS, spec.items?.[0] ?? 0), ...used);
 }
 
+/** A number as text that reads back as itself: "3.125" alone could mean two numbers, "3.1250" cannot. */
+function plainText(value: number, mark: DecimalMark): string {
+  const text = formatNumber(value, 9, mark);
+  return /^[−-]?[1-9]\d{0,2}[.,]\d{3}$/u.test(text) ? `${text}0` : text;
+}
+
 /** An example's values as text. */
 export function typedOf(value: unknown, mark: DecimalMark, path = ''): Record<string, string> {
-  if (typeof value === 'number') return { [path]: formatNumber(value, 9, mark) };
+  if (typeof value === 'number') return { [path]: plainText(value, mark) };
   if (typeof value === 'string' || typeof value === 'boolean') return { [path]: String(value) };
-  if (Array.isArray(value) && value.every((x) => typeof x === 'number')) return { [path]: value.map((x: number) => formatNumber(x, 9, mark)).join('; ') };
+  if (Array.isArray(value) && value.every((x) => typeof x === 'number')) return { [path]: value.map((x: number) => plainText(x, mark)).join('; ') };
   if (typeof value !== 'object' || value === null) return {};
   return Object.assign({}, ...Object.entries(value).map(([key, item]) => typedOf(item, mark, path ? `${path}.${key}` : key))) as Record<string, string>;
 }
