@@ -85,6 +85,15 @@ test('blocks are added where they sit, by mouse and by keys, judged at once, and
   await page.keyboard.press('Enter');
   await choose(page, 'Residual-current device', 'A');
   await expect(block(page, 'Residual-current device')).toContainText('Fit type B.');
+  await page
+    .getByRole('button', { name: 'Add a block behind Residual-current device' })
+    .or(page.getByRole('button', { name: 'Add a block behind Input filter' }))
+    .click();
+  await page.getByRole('menuitem', { name: 'Line reactor' }).click();
+  await type(page, 'Line reactor', 'Reactance, %', '20');
+  await expect(block(page, 'Line reactor').getByRole('alert')).toContainText('This does not fit');
+  await expect(block(page, 'Line reactor').getByLabel('Reactance, %')).toHaveValue('20');
+  await page.getByRole('button', { name: 'Take out Line reactor' }).click();
   await page.getByRole('button', { name: 'Take out Residual-current device' }).click();
   await page.getByRole('button', { name: 'Take out Braking resistor' }).click();
   await expect(block(page, 'Braking resistor')).toBeHidden();

@@ -1,5 +1,6 @@
 import { Component, computed, inject, input, signal } from '@angular/core';
-import type { Job } from '@tactron/core/job';
+import * as v from 'valibot';
+import { plateSchema, type Job } from '@tactron/core/job';
 import { Choice } from '../../controls/choice';
 import { NumberField } from '../../controls/number-field';
 import { QuantityField } from '../../controls/quantity-field';
@@ -65,9 +66,6 @@ export function parseSize(text: string): { mm2: number } | { awg: string } | nul
             (change)="setSize($any($event.target).value)"
           />
         </label>
-        @if (problem(); as p) {
-          <p class="problem" role="alert">{{ p }}</p>
-        }
       }
       @case ('text') {
         <label class="named"
@@ -82,6 +80,9 @@ export function parseSize(text: string): { mm2: number } | { awg: string } | nul
           />
         </label>
       }
+    }
+    @if (problem(); as p) {
+      <p class="problem" role="alert">{{ p }}</p>
     }
   `,
   styles:
@@ -99,8 +100,14 @@ export class PlateField {
     return !s ? '' : 'mm2' in s ? `${s.mm2} mm²` : `${s.awg} AWG`;
   });
 
+  /** Changes the job if its schema takes the value; otherwise says at the field what fits, and leaves what is typed. */
   protected set(value: unknown): void {
     const { path, label } = this.field();
+    const draft = structuredClone((this.open.job() as Job).plate);
+    putAt(draft, path, value);
+    const { issues } = v.safeParse(plateSchema, draft);
+    this.problem.set(issues ? `This does not fit: ${issues[0].message}.` : null);
+    if (issues) return;
     this.open.edit(`${path.split('.')[0]} ${label}`, (draft) => putAt(draft.plate, path, value));
   }
 
