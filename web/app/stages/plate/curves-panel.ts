@@ -90,6 +90,8 @@ export class CurvesPanel {
   private readonly preferences = inject(Preferences);
   protected readonly curves = signal<MotorCurves | null>(null);
   private round = 0;
+  /** What is drawn: the same numbers are not drawn again. */
+  private shown = '';
 
   constructor() {
     effect(() => {
@@ -97,7 +99,9 @@ export class CurvesPanel {
       const round = ++this.round;
       if (!job || !profile) return;
       void this.compute.curves(job, profile).then((made) => {
-        if (round === this.round) this.curves.set(made);
+        if (round !== this.round || JSON.stringify(made) === this.shown) return;
+        this.shown = JSON.stringify(made);
+        this.curves.set(made);
       });
     });
   }
