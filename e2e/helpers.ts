@@ -24,3 +24,17 @@ export async function type(page: Page, block: string, label: string, text: strin
   await field.fill(text);
   await field.press('Enter');
 }
+
+/** Makes a job in the application, with the first site there is. */
+export async function newJob(page: Page, tag: string, machine: string, family: string, model: string, practice = 'IEC'): Promise<void> {
+  await page.goto(new URL('/jobs', page.url()).href);
+  await page.getByRole('button', { name: 'New job' }).click();
+  await page.getByRole('textbox', { name: 'Tag' }).fill(tag);
+  await page.getByRole('textbox', { name: 'Machine' }).fill(machine);
+  await page.locator('select[name=practice]').selectOption(practice);
+  const option = page.locator('select[name=family] option', { hasText: family });
+  await page.locator('select[name=family]').selectOption((await option.getAttribute('value')) as string);
+  await page.locator('select[name=model]').selectOption(model);
+  await page.getByRole('button', { name: 'Make the job' }).click();
+  await expect(page.getByRole('heading', { name: tag })).toBeVisible();
+}

@@ -1,19 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
-import { open, saved, settled, type } from './helpers';
-
-async function newJob(page: Page, tag: string, machine: string, family: string, model: string, practice = 'IEC'): Promise<void> {
-  await page.goto(new URL('/jobs', page.url()).href);
-  await page.getByRole('button', { name: 'New job' }).click();
-  await page.getByRole('textbox', { name: 'Tag' }).fill(tag);
-  await page.getByRole('textbox', { name: 'Machine' }).fill(machine);
-  await page.locator('select[name=practice]').selectOption(practice);
-  const option = page.locator('select[name=family] option', { hasText: family });
-  await page.locator('select[name=family]').selectOption((await option.getAttribute('value')) as string);
-  await page.locator('select[name=model]').selectOption(model);
-  await page.getByRole('button', { name: 'Make the job' }).click();
-  await expect(page.getByRole('heading', { name: tag })).toBeVisible();
-}
+import { newJob, open, saved, settled, type } from './helpers';
 
 const block = (page: Page, name: string) => page.getByRole('region', { name, exact: true });
 const choose = (page: Page, where: string, what: string) => block(page, where).getByRole('radio', { name: what, exact: true }).click();

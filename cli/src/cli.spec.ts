@@ -45,7 +45,7 @@ describe('tactron', () => {
     expect(run('drive', put({ control: { startMethod: 'levelForwardReverse', referenceSource: 'motorPot' }, sampleMs: [0] })).stderr).toMatch(
       /^tactron: control\.referenceSource: not yet/u,
     );
-    expect(run('plan', put({ ...job(), scheme: { startStop: 'threeWire' } })).stderr).toMatch(/^tactron: scheme\.startStop: not yet/u);
+    expect(run('plan', put({ ...job(), scheme: { startStop: 'sealInRelay' } })).stderr).toMatch(/^tactron: scheme\.startStop: not yet/u);
     expect(run('calc', 'noSuchSum', put({})).stderr).toBe('tactron: name: there is no calculation "noSuchSum"');
   });
 

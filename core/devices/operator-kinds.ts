@@ -6,6 +6,8 @@ export interface ContactKind {
   readonly positions: readonly string[];
   readonly rest: string;
   readonly contacts: readonly { readonly a: string; readonly b: string; readonly closedIn: readonly string[] }[];
+  /** Goes back to rest by itself when it is let go. */
+  readonly momentary?: boolean;
   /** What a person does to it: turn a selector, or a process opens and closes it. */
   readonly workedBy: 'hand' | 'process' | 'supply';
 }
@@ -19,12 +21,23 @@ const single = (kind: string, off: string, on: string, workedBy: ContactKind['wo
   workedBy,
 });
 
-/** Contact devices by kind; terminal numbers of make contacts by EN 50005 (…3–…4). */
+/** Contact devices by kind; terminal numbers by EN 50005: make contacts …3–…4, break contacts …1–…2. */
 export const contactKinds: Readonly<Record<string, ContactKind>> = {
   selectorOffOn: single('selectorOffOn', 'off', 'on', 'hand'),
   maintainedButton: single('maintainedButton', 'out', 'in', 'hand'),
   levelContact: single('levelContact', 'open', 'closed', 'process'),
   pressureContact: single('pressureContact', 'open', 'closed', 'process'),
+  startButton: { ...single('startButton', 'out', 'in', 'hand'), momentary: true },
+  stopButton: {
+    kind: 'stopButton',
+    terminals: ['11', '12'],
+    positions: ['out', 'in'],
+    rest: 'out',
+    contacts: [{ a: '11', b: '12', closedIn: ['out'] }],
+    momentary: true,
+    workedBy: 'hand',
+  },
+  selectorForwardReverse: single('selectorForwardReverse', 'forward', 'reverse', 'hand'),
   selectorReverseOffForward: {
     kind: 'selectorReverseOffForward',
     terminals: ['13', '14', '23', '24'],

@@ -48,9 +48,11 @@ export function layOut(job: Job, profile: Profile, rows: 'control' | 'power'): D
   if (!adopted) return { width: 0, height: 0, devices: [], wires: [] };
   const power = (terminal: string): boolean => ['mains', 'motor', 'power'].includes(profile.terminals[terminal].kind);
   const shown = presentTerminals(profile).filter((terminal) => power(terminal) === (rows === 'power'));
-  const above = sortedEntries(adopted.devices).filter(
+  const byTag = ([, x]: [string, { tag: string }], [, y]: [string, { tag: string }]): number => x.tag.localeCompare(y.tag, 'en', { numeric: true });
+  const beside = sortedEntries(adopted.devices).filter(
     ([, d]) => d.kind !== 'drive' && ['supplyThreePhase', 'breakerThreePole', 'motor'].includes(d.kind) === (rows === 'power'),
   );
+  const above = rows === 'control' ? beside.sort(byTag) : beside;
   const marked = sortedEntries(Object.fromEntries(sortedEntries(adopted.wires).map(([id, w]) => [`${w.number} ${id}`, [id, w] as const]))).map(
     ([, entry]) => entry,
   );

@@ -2,10 +2,26 @@ import type { Profile, Value } from '../catalogue/index.js';
 import type { Evidence, EvidenceOf, Finding, Job } from '../job/index.js';
 import { planJob } from '../plan/index.js';
 import { plateFindings } from '../power/index.js';
-import { bothDirectionsReleased, directionNotLocked, hazardContext, inputsSwitch, restartWhenPowerReturns, unknownPolicy, type Rule } from './rules.js';
+import {
+  bothDirectionsReleased,
+  directionNotLocked,
+  hazardContext,
+  inputsSwitch,
+  restartWhenPowerReturns,
+  stopReleaseStarts,
+  unknownPolicy,
+  type Rule,
+} from './rules.js';
 
 /** Every hazard rule; each finds nothing where it does not apply. */
-export const hazardRules: readonly Rule[] = [inputsSwitch, restartWhenPowerReturns, bothDirectionsReleased, directionNotLocked, unknownPolicy];
+export const hazardRules: readonly Rule[] = [
+  inputsSwitch,
+  restartWhenPowerReturns,
+  stopReleaseStarts,
+  bothDirectionsReleased,
+  directionNotLocked,
+  unknownPolicy,
+];
 
 const weight = { stop: 0, warn: 1, advise: 2 } as const;
 

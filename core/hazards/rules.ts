@@ -2,7 +2,7 @@ import type { Model, Profile } from '../catalogue/index.js';
 import { findingKey, hashOf, type Finding, type Job } from '../job/index.js';
 import { install, type Installation, type InstalledDrive } from '../installation/index.js';
 import { rehearse, signalAt, type Trace } from '../rehearsal/index.js';
-import { actsOf, arrange, give, powerUp, READY_MS, take, type Arrangement } from '../scheme/index.js';
+import { actsOf, arrange, give, powerUp, READY_MS, startActs, take, type Arrangement } from '../scheme/index.js';
 
 /** What every rule may look at. */
 export interface HazardContext {
@@ -43,12 +43,32 @@ const running = (trace: Trace, ms: number): boolean => Math.abs(signalAt(trace, 
 
 /** Two-wire control that starts the motor by itself when power comes back. */
 export const restartWhenPowerReturns: Rule = ({ job, arrangement, installation, drive }) => {
-  const start = arrangement.inputs[0];
+  const start = arrangement.inputs.find((f) => f.id === arrangement.starts.forward);
   if (!start) return [];
-  const acts = actsOf(...powerUp(arrangement, 1), give(arrangement, start.id, READY_MS), { do: 'supplyOff', atMs: 15_000 }, { do: 'supplyOn', atMs: 40_000 });
+  const acts = actsOf(
+    ...powerUp(arrangement, 1),
+    ...startActs(arrangement, 'forward', READY_MS),
+    { do: 'supplyOff', atMs: 15_000 },
+    { do: 'supplyOn', atMs: 40_000 },
+  );
   const trace = rehearse(installation, acts, 50_000);
-  if (!running(trace, 49_000)) return [];
   const stated = job.scheme.powerReturn === 'restart';
+  if (!running(trace, 49_000)) {
+    const args = { pulse: arrangement.givenBy === 'pulse', device: tag(job, start.device) };
+    return stated
+      ? [
+          make(
+            'restart.notPossible',
+            '',
+            'warn',
+            [{ kind: 'device', id: start.device }],
+            args,
+            'rehearsal of this wiring and these settings',
+            drive.control.onPowerReturn,
+          ),
+        ]
+      : [];
+  }
   const exposed = job.scheme.exposed ?? 'atMachine';
   const severity = exposed === 'nobody' && stated ? 'advise' : exposed === 'behindGuard' && stated ? 'warn' : 'stop';
   const args = { stated, exposed, device: tag(job, start.device), afterS: drive.control.powerUpDelayMs / 1000 };
@@ -76,6 +96,24 @@ export const bothDirectionsReleased: Rule = ({ job, arrangement, installation, d
   return [make('directions.releasedToOne', '', 'warn', [{ kind: 'device', id: forward.device }, { kind: 'device', id: reverse.device }], args, 'IEC 60204-1 §9.2.3.3 interlocking of contradictory functions', [], { script: 'directions.together', atUs: 31_000_000 })]; // prettier-ignore
 };
 
+/** A start that is still held when the stop circuit closes again starts the motor: letting go of a stop is then a start. */
+export const stopReleaseStarts: Rule = ({ job, arrangement, installation, drive }) => {
+  const start = arrangement.starts.forward;
+  if (arrangement.givenBy !== 'pulse' || !start || !arrangement.stop) return [];
+  const acts = actsOf(...powerUp(arrangement, 1), give(arrangement, start, READY_MS), give(arrangement, arrangement.stop, 15_000), take(arrangement, arrangement.stop, 40_000));
+  const trace = rehearse(installation, acts, 55_000);
+  if (running(trace, 39_000) || !running(trace, 54_000)) return [];
+  const [by, of] = [start, arrangement.stop].map((id) => tag(job, arrangement.inputs.find((f) => f.id === id)?.device ?? ''));
+  const chained = arrangement.inputs.some((f) => f.fedThrough);
+  const exposed = job.scheme.exposed ?? 'atMachine';
+  return [
+    make('stop.releaseStarts', '', exposed === 'atMachine' ? 'stop' : 'warn', [{ kind: 'device', id: 'button.stop' }], { start: by, stop: of, chained }, 'IEC 60204-1 §9.2.3.2; ISO 13850 for an emergency stop', [drive.control.startEdgeWithStopReturn, drive.control.onStartHeld], {
+      script: 'stop.release',
+      atUs: 40_000_000,
+    }),
+  ];
+}; // prettier-ignore
+
 /** A contact that is closed and switches no input: common link missing or wrong, wire missing, voltage uncertain. */
 export const inputsSwitch: Rule = ({ arrangement, installation, drive, job, profile }) => {
   const found: Finding[] = [];
@@ -84,7 +122,8 @@ export const inputsSwitch: Rule = ({ arrangement, installation, drive, job, prof
     const terminal = job.adopted?.assignments[f.id]?.at.split(':')[1];
     if (!terminal) continue;
     const trace = rehearse(installation, actsOf(...powerUp(arrangement, 0), give(arrangement, f.id, READY_MS)), READY_MS + 500);
-    if (signalAt(trace, `drive.${terminal}`, (READY_MS + 400) * 1000) === 1) continue;
+    const level = (ms: number): number => signalAt(trace, `drive.${terminal}`, ms * 1000);
+    if (level(READY_MS + 400) !== level(READY_MS - 100)) continue;
     dead.push(f.id);
     found.push(
       make(
@@ -134,8 +173,9 @@ export const directionNotLocked: Rule = ({ job, drive }) => {
 };
 
 /** A device that behaves in an unknown way where it matters: the worse was simulated. */
-export const unknownPolicy: Rule = ({ profile }) => {
-  const matters = ['onPowerReturn', 'onBothDirections', 'onFaultReset', 'onTakeover'];
+export const unknownPolicy: Rule = ({ profile, arrangement }) => {
+  const chained = arrangement.inputs.some((f) => f.fedThrough) ? ['startEdgeWithStopReturn'] : [];
+  const matters = ['onPowerReturn', 'onBothDirections', 'onFaultReset', 'onTakeover', ...chained];
   return matters
     .filter((name) => profile.policies[name] === 'unknown')
     .map((name) => make('policy.unknown', name, 'warn', [{ kind: 'device', id: 'drive' }], { policy: name, device: profile.title }, 'device profile', []));

@@ -65,7 +65,7 @@ export function install(job: Job, profile: Profile, from: SettingsFrom = { from:
     const contact = contactKinds[kind];
     if (contact) {
       const contacts = contact.contacts.map((c) => ({ edge: layout.edge(`${id}:${c.a}`, `${id}:${c.b}`), closedIn: c.closedIn }));
-      devices.push({ kind: 'contacts', id, tag, positions: contact.positions, rest: contact.rest, contacts });
+      devices.push({ kind: 'contacts', id, tag, positions: contact.positions, rest: contact.rest, momentary: contact.momentary === true, contacts });
     } else if (kind === 'potentiometer') {
       devices.push({
         kind: 'dial',

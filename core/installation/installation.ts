@@ -8,6 +8,7 @@ export interface InstalledContacts {
   readonly tag: string;
   readonly positions: readonly string[];
   readonly rest: string;
+  readonly momentary: boolean;
   readonly contacts: readonly { readonly edge: number; readonly closedIn: readonly string[] }[];
 }
 

@@ -22,6 +22,8 @@ export const schemeSchema = v.strictObject({
   /** What must happen when power returns with the start contact still closed. */
   powerReturn: v.optional(v.picklist(['stayStopped', 'restart'])),
   /** Who can be at the machine. */
+  /** Whether the start contacts are fed through the stop contact, or each on its own. */
+  stationFeed: v.optional(v.picklist(['separate', 'chained'])),
   exposed: v.optional(v.picklist(['nobody', 'behindGuard', 'atMachine'])),
   contactsSwitch: v.optional(v.picklist(['plus24', 'zeroVolt'])),
   stationLength: v.optional(quantity('length')),
@@ -37,8 +39,8 @@ export type Scheme = v.InferOutput<typeof schemeSchema>;
 /** The first wish that is understood but cannot be planned yet, with its path. */
 export function notYetInScheme(s: Scheme): { path: string; what: string } | undefined {
   const built: { [K in keyof Scheme]?: readonly unknown[] } = {
-    startStop: ['twoWire'],
-    directionBy: ['selector', 'twoContacts'],
+    startStop: ['twoWire', 'threeWire', 'threeWireTwoStarts'],
+    directionBy: ['selector', 'twoContacts', 'runAndDirection'],
     speed: ['dial', 'keypad'],
     estop: ['none'],
     jog: ['none'],

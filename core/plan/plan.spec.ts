@@ -74,7 +74,7 @@ describe('planJob', () => {
   });
 
   it('says "not yet" with the path for a wish that is understood but not built', () => {
-    const plan = planJob(bareJob({ startStop: 'threeWire' }), marrowick());
+    const plan = planJob(bareJob({ startStop: 'sealInRelay' }), marrowick());
     expect(plan).toEqual(jasmine.objectContaining({ ok: false, why: 'notYet', path: 'scheme.startStop' }));
   });
 

@@ -1,6 +1,6 @@
 import type { Model, Profile } from '../catalogue/index.js';
 import type { Job, Size, WireSpec } from '../job/index.js';
-import type { Arrangement } from '../scheme/index.js';
+import type { Arrangement, InputFunction } from '../scheme/index.js';
 import { plateNumbers } from '../power/index.js';
 import { toBase } from '../units/index.js';
 import { colourOf, controlSize, peSize, powerSize } from './conductors.js';
@@ -96,17 +96,21 @@ function controlWires(job: Job, profile: Profile, arrangement: Arrangement, logi
   const analogueInput = firstOfKind(profile, 'analogueInput');
   const common = firstOfKind(profile, 'inputCommon');
   const chains: Chain[] = [];
-  const feeds = arrangement.inputs.map((f) => `${f.device}:${f.contact.feed}`);
+  const fed = arrangement.inputs.filter((f) => !f.fedThrough);
   const chain = (potential: string, wireClass: WireSpec['class'], landings: string[], names: string[]): void =>
     void chains.push({ potential, class: wireClass, landings, names });
-  const feedLandings = [`drive:${feedTerminal}`, ...feeds];
-  const feedNames = arrangement.inputs.map((f) => `feed.${f.id}`);
+  const feedOf = (f: InputFunction): string => `${f.device}:${f.contact.feed}`;
+  const feedLandings = [`drive:${feedTerminal}`, ...fed.map(feedOf)];
+  const feedNames = fed.map((f) => `feed.${f.id}`);
   if (arrangement.dial && analogueCommon === feedTerminal) {
     feedLandings.push(`${arrangement.dial}:1`);
     feedNames.push('dial.low');
   }
   chain(feedTerminal ?? 'feed', 'controlDc', feedLandings, feedNames);
-  for (const f of arrangement.inputs) chain(f.id, 'controlDc', [`${f.device}:${f.contact.load}`, `drive:${at[f.id]}`], [f.id]);
+  for (const f of arrangement.inputs) {
+    const behind = arrangement.inputs.filter((g) => g.fedThrough === f.id);
+    chain(f.id, 'controlDc', [`${f.device}:${f.contact.load}`, ...behind.map(feedOf), `drive:${at[f.id]}`], [...behind.map((g) => `feed.${g.id}`), f.id]);
+  }
   if (logic.wireCommonTo && common) chain('common', 'controlDc', [`drive:${common}`, `drive:${logic.wireCommonTo}`], ['inputCommon']);
   if (arrangement.dial && reference && analogueInput && analogueCommon) {
     chain(reference, 'analogue', [`drive:${reference}`, `${arrangement.dial}:3`], ['dial.high']);

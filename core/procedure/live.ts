@@ -4,7 +4,20 @@ import { install, type Installation, type InstalledDrive } from '../installation
 import { shaftSpeed } from '../motor/index.js';
 import { dcLinkVoltage, plateNumbers } from '../power/index.js';
 import { rehearse, signalAt, stateAt, voltsAt, type Trace } from '../rehearsal/index.js';
-import { actsOf, arrange, give, powerUp, READY_MS, take, type Arrangement, type InputFunction } from '../scheme/index.js';
+import {
+  actsOf,
+  arrange,
+  directionsOf,
+  give,
+  powerUp,
+  READY_MS,
+  startActs,
+  stopActs,
+  take,
+  type Arrangement,
+  type Direction,
+  type InputFunction,
+} from '../scheme/index.js';
 import { tolerances } from './tolerances.js';
 
 /** What the generators of steps share. */
@@ -31,7 +44,15 @@ export function liveSteps(job: Job, profile: Profile): ProcedureStep[] {
   const drive = installation.devices.find((d): d is InstalledDrive => d.kind === 'drive');
   if (!drive) return [];
   const bench: Bench = { job, profile, arrangement: arrange(job), installation, drive, maxHz: drive.control.maxHz };
-  return [...supplySteps(bench), ...inputSteps(bench), ...dialSteps(bench), ...directionSteps(bench), ...rampSteps(bench), ...powerReturnSteps(bench)];
+  return [
+    ...supplySteps(bench),
+    ...inputSteps(bench),
+    ...dialSteps(bench),
+    ...directionSteps(bench),
+    ...stopSteps(bench),
+    ...rampSteps(bench),
+    ...powerReturnSteps(bench),
+  ];
 }
 
 function step(bench: Bench, s: Omit<ProcedureStep, 'basis' | 'part'>, functions: readonly (InputFunction | 'dial' | 'supply')[]): ProcedureStep {
@@ -86,24 +107,27 @@ function inputSteps(bench: Bench): ProcedureStep[] {
     const trace = rehearse(bench.installation, actsOf(...powerUp(bench.arrangement, 0), give(bench.arrangement, f.id, READY_MS)), at);
     const volts = Math.abs(voltsAt(trace, input.plus, input.minus, at * 1000)?.dc ?? 0);
     const on = signalAt(trace, `drive.${terminal}`, at * 1000) === 1;
+    const before = signalAt(trace, `drive.${terminal}`, (READY_MS - 100) * 1000) === 1;
+    const button = kindOf(bench, f)?.endsWith('Button') === true;
+    const must = phrase(on ? 'input.on' : before ? 'input.goesOff' : 'input.off', { terminal });
     const args = { function: f.task, device: tagOf(bench, f.device), terminal, position: positionOf(bench, f) };
     const needs = ['supply.on'];
     return [
-      step(bench, { key: `input.${f.id}`, do: phrase('input.work', args), must: phrase(on ? 'input.on' : 'input.off', { terminal }), expect: { kind: 'state', is: on ? 'on' : 'off' }, from: simulated(`input.${f.id}`, at), needs, cautions: ['cannotRun'] }, [f]),
-      step(bench, { key: `input.${f.id}.volts`, do: phrase('input.volts', args), must: phrase('volts', { volts }), instrument: 'voltmeter', expect: range(volts, Math.max(0.5, volts * tolerances.controlShare), 'V'), from: simulated(`input.${f.id}`, at), needs: [`input.${f.id}`], cautions: ['cannotRun'] }, [f]),
+      step(bench, { key: `input.${f.id}`, do: phrase(button ? 'input.press' : 'input.work', args), must, expect: { kind: 'state', is: on ? 'on' : 'off' }, from: simulated(`input.${f.id}`, at), needs, cautions: ['cannotRun'] }, [f]),
+      step(bench, { key: `input.${f.id}.volts`, do: phrase(button ? 'input.pressVolts' : 'input.volts', args), must: phrase('volts', { volts }), instrument: 'voltmeter', expect: range(volts, Math.max(0.5, volts * tolerances.controlShare), 'V'), from: simulated(`input.${f.id}`, at), needs: [`input.${f.id}`], cautions: ['cannotRun'] }, [f]),
     ]; // prettier-ignore
   });
 }
 
 function dialSteps(bench: Bench): ProcedureStep[] {
   const { arrangement, drive, installation, maxHz } = bench;
-  const forward = arrangement.inputs[0];
+  const forward = starterOf(bench);
   if (!arrangement.dial || !drive.analogue || !forward) return [];
   const { plus, minus, terminal } = drive.analogue;
   return [0, 0.25, 0.5, 0.75, 1].flatMap((dial) => {
     const pct = dial * 100;
     const settled = READY_MS + rampMs(bench) + TRAVEL_MARGIN_MS;
-    const trace = rehearse(installation, actsOf(...powerUp(arrangement, dial), give(arrangement, forward.id, READY_MS)), settled);
+    const trace = rehearse(installation, actsOf(...powerUp(arrangement, dial), ...startActs(arrangement, 'forward', READY_MS)), settled);
     const volts = voltsAt(trace, plus, minus, settled * 1000)?.dc ?? 0;
     const hz = Math.abs(signalAt(trace, 'drive.hz', settled * 1000));
     const args = { pct, device: tagOf(bench, arrangement.dial as string), terminal };
@@ -114,14 +138,23 @@ function dialSteps(bench: Bench): ProcedureStep[] {
   });
 }
 
+/** Key of the direction test: by the function that gives it, or by the direction where one function gives both. */
+const directionKey = (arrangement: Arrangement, direction: Direction): string =>
+  `direction.${arrangement.direction ? direction : arrangement.starts[direction]}`;
+
 function directionSteps(bench: Bench): ProcedureStep[] {
   const { arrangement, installation } = bench;
   const settled = READY_MS + rampMs(bench) + TRAVEL_MARGIN_MS;
-  const steps = arrangement.inputs.flatMap((f) => {
-    const trace = rehearse(installation, actsOf(...powerUp(arrangement, 0.2), give(arrangement, f.id, READY_MS)), settled);
+  const steps = directionsOf(arrangement).flatMap((direction) => {
+    const f = starterOf(bench, direction) as InputFunction;
+    const trace = rehearse(installation, actsOf(...powerUp(arrangement, 0.2), ...startActs(arrangement, direction, READY_MS)), settled);
     const is = directionAt(trace, settled);
-    const args = { device: tagOf(bench, f.device), position: positionOf(bench, f), machine: bench.job.plate.load.forwardMeans ?? '' };
-    return [step(bench, { key: `direction.${f.id}`, do: phrase('direction.bump', args), must: phrase(`turns.${is}`, args), expect: { kind: 'state', is }, from: simulated(`direction.${f.id}`, settled), needs: [`input.${f.id}`], cautions: ['turns', 'freeToTurn'] }, [f])]; // prettier-ignore
+    const turned = arrangement.inputs.find((input) => input.id === arrangement.direction);
+    const selector = turned ? tagOf(bench, turned.device) : '';
+    const args = { device: tagOf(bench, f.device), position: positionOf(bench, f), machine: bench.job.plate.load.forwardMeans ?? '', selector, direction };
+    const code = turned ? 'direction.bumpTurned' : arrangement.givenBy === 'pulse' ? 'direction.bumpPulse' : 'direction.bump';
+    const functions = turned ? [f, turned] : [f];
+    return [step(bench, { key: directionKey(arrangement, direction), do: phrase(code, args), must: phrase(`turns.${is}`, args), expect: { kind: 'state', is }, from: simulated(`direction.${f.id}`, settled), needs: functions.map((input) => `input.${input.id}`), cautions: ['turns', 'freeToTurn'] }, functions)]; // prettier-ignore
   });
   return [...steps, ...speedStep(bench, settled), ...bothTogether(bench, settled)];
 }
@@ -129,21 +162,21 @@ function directionSteps(bench: Bench): ProcedureStep[] {
 function speedStep(bench: Bench, settled: number): ProcedureStep[] {
   const { arrangement, installation, job } = bench;
   const { hz: ratedHz, rpm } = plateNumbers(job.plate);
-  const forward = arrangement.inputs[0];
+  const forward = starterOf(bench);
   const poles = bench.drive.polePairs && bench.drive.polePairs * 2;
   if (!ratedHz || !rpm || !poles || !forward) return [];
-  const trace = rehearse(installation, actsOf(...powerUp(arrangement, 1), give(arrangement, forward.id, READY_MS)), settled);
+  const trace = rehearse(installation, actsOf(...powerUp(arrangement, 1), ...startActs(arrangement, 'forward', READY_MS)), settled);
   const hz = Math.abs(signalAt(trace, 'drive.hz', settled * 1000));
   const torque = job.plate.load.torquePct ?? 0;
   const { shaftRpm, slipRpm } = shaftSpeed.run({ hz, poles, ratedHz, ratedRpm: rpm, loadTorquePct: torque });
   const expect = range(shaftRpm, Math.max(slipRpm, shaftRpm * 0.01), 'rpm');
-  return [step(bench, { key: 'speed.full', do: phrase('speed.measure', { device: tagOf(bench, forward.device) }), must: phrase('rpm', { rpm: shaftRpm, torque }), instrument: 'tachometer', expect, from: simulated('dial.100', settled), needs: [`direction.${forward.id}`], cautions: ['turns'] }, [])]; // prettier-ignore
+  return [step(bench, { key: 'speed.full', do: phrase('speed.measure', { device: tagOf(bench, forward.device) }), must: phrase('rpm', { rpm: shaftRpm, torque }), instrument: 'tachometer', expect, from: simulated('dial.100', settled), needs: [directionKey(arrangement, 'forward')], cautions: ['turns'] }, [])]; // prettier-ignore
 }
 
 function bothTogether(bench: Bench, settled: number): ProcedureStep[] {
   const { arrangement, installation } = bench;
   const [forward, reverse] = ['forward', 'reverse'].map((task) => arrangement.inputs.find((f) => f.task === task));
-  if (!forward || !reverse || forward.device === reverse.device) return [];
+  if (arrangement.givenBy === 'pulse' || !forward || !reverse || forward.device === reverse.device) return [];
   const end = settled + rampMs(bench) * 2 + TRAVEL_MARGIN_MS;
   const trace = rehearse(
     installation,
@@ -152,27 +185,32 @@ function bothTogether(bench: Bench, settled: number): ProcedureStep[] {
   );
   const is = directionAt(trace, end);
   const args = { forward: tagOf(bench, forward.device), reverse: tagOf(bench, reverse.device) };
-  return [step(bench, { key: 'direction.both', do: phrase('direction.both', args), must: phrase(`turns.${is}`, { machine: '' }), expect: { kind: 'state', is }, from: simulated('directions.together', end), needs: [`direction.${reverse.id}`], cautions: ['turns', 'releasedToOne'] }, [forward, reverse])]; // prettier-ignore
+  return [step(bench, { key: 'direction.both', do: phrase('direction.both', args), must: phrase(`turns.${is}`, { machine: '' }), expect: { kind: 'state', is }, from: simulated('directions.together', end), needs: [directionKey(arrangement, 'reverse')], cautions: ['turns', 'releasedToOne'] }, [forward, reverse])]; // prettier-ignore
 }
 
 function rampSteps(bench: Bench): ProcedureStep[] {
   const { arrangement, installation } = bench;
-  const forward = arrangement.inputs[0];
+  const forward = starterOf(bench);
   if (!forward) return [];
   const stopAt = READY_MS + rampMs(bench) + TRAVEL_MARGIN_MS;
   const end = stopAt + rampMs(bench) + TRAVEL_MARGIN_MS;
-  const trace = rehearse(installation, actsOf(...powerUp(arrangement, 1), give(arrangement, forward.id, READY_MS), take(arrangement, forward.id, stopAt)), end);
+  const trace = rehearse(
+    installation,
+    actsOf(...powerUp(arrangement, 1), ...startActs(arrangement, 'forward', READY_MS), ...stopActs(arrangement, 'forward', stopAt)),
+    end,
+  );
   const times = stateTimes(trace);
   const reached = times.find((s) => s.state === 'atSpeed');
   const began = times.find((s) => s.state === 'accelerating');
   const slowing = times.find((s) => s.state === 'decelerating' || s.state === 'coasting');
   const stopped = times.find((s) => slowing && s.t > slowing.t && s.state === 'ready');
   const hz = reached ? Math.abs(signalAt(trace, 'drive.hz', reached.t)) : 0;
-  const device = tagOf(bench, forward.device);
+  const stop = arrangement.inputs.find((f) => f.id === arrangement.stop) ?? forward;
   const steps: ProcedureStep[] = [];
   const timed = (key: string, code: string, from: number, to: number): void => {
     const s = (to - from) / 1e6;
-    steps.push(step(bench, { key, do: phrase(code, { device, hz }), must: phrase('seconds', { s, hz }), instrument: 'stopwatch', expect: range(s, Math.max(tolerances.rampS, s * tolerances.rampShare), 's'), from: simulated('ramps', to / 1000), needs: [`direction.${forward.id}`], cautions: ['turns'] }, [])); // prettier-ignore
+    const device = tagOf(bench, (key === 'ramp.up' ? forward : stop).device);
+    steps.push(step(bench, { key, do: phrase(code, { device, hz }), must: phrase('seconds', { s, hz }), instrument: 'stopwatch', expect: range(s, Math.max(tolerances.rampS, s * tolerances.rampShare), 's'), from: simulated('ramps', to / 1000), needs: [directionKey(arrangement, 'forward')], cautions: ['turns'] }, [])); // prettier-ignore
   };
   if (began && reached) timed('ramp.up', 'ramp.up', began.t, reached.t);
   if (slowing && stopped) timed('ramp.down', slowing.state === 'coasting' ? 'coast.down' : 'ramp.down', slowing.t, stopped.t);
@@ -181,19 +219,45 @@ function rampSteps(bench: Bench): ProcedureStep[] {
 
 function powerReturnSteps(bench: Bench): ProcedureStep[] {
   const { arrangement, installation } = bench;
-  const forward = arrangement.inputs[0];
+  const forward = starterOf(bench);
   if (!forward) return [];
   const off = READY_MS + rampMs(bench) + TRAVEL_MARGIN_MS;
   const on = off + 120_000;
   const trace = rehearse(
     installation,
-    actsOf(...powerUp(arrangement, 0.5), give(arrangement, forward.id, READY_MS), { do: 'supplyOff', atMs: off }, { do: 'supplyOn', atMs: on }),
+    actsOf(...powerUp(arrangement, 0.5), ...startActs(arrangement, 'forward', READY_MS), { do: 'supplyOff', atMs: off }, { do: 'supplyOn', atMs: on }),
     on + 8000,
   );
   const restarts = Math.abs(signalAt(trace, 'drive.hz', (on + 7900) * 1000)) > 0;
   const is = restarts ? 'startsByItself' : 'staysStopped';
+  const pulse = arrangement.givenBy === 'pulse' ? 'Pulse' : '';
   const args = { device: tagOf(bench, forward.device), breaker: tagOf(bench, 'breaker'), position: positionOf(bench, forward) };
-  return [step(bench, { key: 'power.return', do: phrase('power.return', args), must: phrase(`power.${is}`), expect: { kind: 'state', is }, from: simulated('power.return', on + 7900), needs: [`direction.${forward.id}`], cautions: restarts ? ['turns', 'automaticRestart'] : ['turns'] }, [forward])]; // prettier-ignore
+  return [step(bench, { key: 'power.return', do: phrase(`power.return${pulse}`, args), must: phrase(`power.${is}${pulse}`, args), expect: { kind: 'state', is }, from: simulated('power.return', on + 7900), needs: [directionKey(arrangement, 'forward')], cautions: restarts ? ['turns', 'automaticRestart'] : ['turns'] }, [forward])]; // prettier-ignore
+}
+
+/** A stop must win over a start that is held, and letting go of it must not start the motor: as this station and device do it. */
+function stopSteps(bench: Bench): ProcedureStep[] {
+  const { arrangement, installation } = bench;
+  const [start, stop] = [starterOf(bench), arrangement.inputs.find((f) => f.id === arrangement.stop)];
+  if (!start || !stop) return [];
+  const pressed = READY_MS + rampMs(bench) + TRAVEL_MARGIN_MS;
+  const released = pressed + rampMs(bench) + TRAVEL_MARGIN_MS;
+  const end = released + rampMs(bench) + TRAVEL_MARGIN_MS;
+  const acts = actsOf(
+    ...powerUp(arrangement, 0.5),
+    give(arrangement, start.id, READY_MS),
+    give(arrangement, stop.id, pressed),
+    take(arrangement, stop.id, released),
+  );
+  const trace = rehearse(installation, acts, end);
+  const args = { start: tagOf(bench, start.device), stop: tagOf(bench, stop.device) };
+  const wins = directionAt(trace, released - 100);
+  const after = directionAt(trace, end) === 'stopped' ? 'staysStopped' : 'startsByItself';
+  const common = { needs: [directionKey(arrangement, 'forward')], cautions: ['turns'] };
+  return [
+    step(bench, { key: 'stop.wins', do: phrase('stop.wins', args), must: phrase(`turns.${wins}`, { machine: '' }), expect: { kind: 'state', is: wins }, from: simulated('stop.release', released - 100), ...common }, [start, stop]),
+    step(bench, { key: 'stop.released', do: phrase('stop.released', args), must: phrase(`stop.${after}`, args), expect: { kind: 'state', is: after }, from: simulated('stop.release', end), ...common }, [start, stop]),
+  ]; // prettier-ignore
 }
 
 /** Longest time any travel between 0 and the highest frequency can take under these ramps, ms. */
@@ -215,7 +279,20 @@ function directionAt(trace: Trace, ms: number): 'forward' | 'reverse' | 'stopped
 
 const tagOf = ({ job }: Bench, device: string): string => job.adopted?.devices[device]?.tag ?? device;
 const terminalOf = ({ job }: Bench, f: InputFunction): string => job.adopted?.assignments[f.id]?.at.split(':')[1] ?? '';
-const positionOf = ({ arrangement }: Bench, f: InputFunction): string => {
-  const kind = arrangement.devices.find((d) => d.id === f.device)?.kind;
-  return kind === 'selectorReverseOffForward' ? f.task : kind === 'maintainedButton' ? 'in' : kind === 'selectorOffOn' ? 'on' : 'closed';
+/** Function that starts a direction. */
+const starterOf = ({ arrangement }: Bench, direction: Direction = 'forward'): InputFunction | undefined =>
+  arrangement.inputs.find((f) => f.id === arrangement.starts[direction]);
+
+const kindOf = ({ arrangement }: Bench, f: InputFunction): string | undefined => arrangement.devices.find((d) => d.id === f.device)?.kind;
+const positionOf = (bench: Bench, f: InputFunction): string => {
+  const kind = kindOf(bench, f);
+  return kind === 'selectorReverseOffForward'
+    ? f.task
+    : kind === 'selectorForwardReverse'
+      ? 'reverse'
+      : kind?.endsWith('Button')
+        ? 'in'
+        : kind === 'selectorOffOn'
+          ? 'on'
+          : 'closed';
 };

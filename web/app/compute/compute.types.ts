@@ -1,7 +1,7 @@
 import type { Calculation, Working } from '@tactron/core/calculation';
 import type { Value } from '@tactron/core/catalogue';
 import type { Drawing } from '@tactron/core/formats';
-import type { Adopted, Evidence, EvidenceOf, Finding, Job } from '@tactron/core/job';
+import type { Act, Adopted, Evidence, EvidenceOf, Finding, Job } from '@tactron/core/job';
 import type { KeyLine, NoPlan, PlanCost } from '@tactron/core/plan';
 import type { PlateFact } from '@tactron/core/power';
 import type { Block, SettingRow, StepRecord } from '@tactron/core/records';
@@ -44,6 +44,15 @@ export interface SaidRow extends SettingRow {
   readonly reason: string;
 }
 
+/** Script of the behaviour strip, with the names of its moments and the controls it shows. */
+export interface Strip {
+  readonly acts: readonly Act[];
+  readonly endMs: number;
+  readonly marks: readonly { readonly atMs: number; readonly text: string }[];
+  readonly controls: readonly { readonly id: string; readonly tag: string; readonly positions: number }[];
+  readonly pulse: boolean;
+}
+
 /** Everything a stage shows that is reckoned and not entered. Never stored. */
 export interface Derived {
   readonly facts: readonly PlateFact[];
@@ -56,6 +65,7 @@ export interface Derived {
   readonly rows: readonly SaidRow[];
   readonly steps: readonly SaidStep[];
   readonly blocks: readonly (Block & { readonly text: string })[];
+  readonly strip: Strip | null;
   readonly control: Drawing;
   readonly power: Drawing;
   /** Names of the person's values, for showing: states, links, classes. */

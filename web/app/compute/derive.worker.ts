@@ -7,9 +7,10 @@ import { adoption, partsList, planJob, toolsList } from '@tactron/core/plan';
 import { motorCurves, plateContext, plateFacts, plateMissing, type MotorCurves } from '@tactron/core/power';
 import { liveSteps } from '@tactron/core/procedure';
 import { handOverBlocks, keyedValues, settingRows, snapshotOf, stepRecords, type SettingRow, type StepRecord } from '@tactron/core/records';
-import { schemeMissing } from '@tactron/core/scheme';
+import { contactKinds } from '@tactron/core/devices';
+import { arrange, behaviourActs, schemeMissing, STRIP_MS } from '@tactron/core/scheme';
 import { say, sayCaution, sayFinding, sayName } from '@tactron/core/words';
-import type { Derived, PartsAndTools, SaidLine, SaidRow, SaidStep } from './compute.types';
+import type { Derived, PartsAndTools, Strip, SaidLine, SaidRow, SaidStep } from './compute.types';
 
 const otherAnswers: Readonly<Record<string, readonly string[]>> = {
   on: ['on', 'off'], off: ['on', 'off'], forward: ['forward', 'reverse', 'stopped'], reverse: ['forward', 'reverse', 'stopped'], stopped: ['forward', 'reverse', 'stopped'],
@@ -52,6 +53,28 @@ function saidRow(row: SettingRow, profile: Profile, job: Job): SaidRow {
   };
 }
 
+/** The strip shows start, stop and the power cut on this job's own wires; nothing until there is a plan. */
+function stripOf(job: Job): Strip | null {
+  if (!job.adopted) return null;
+  const arrangement = arrange(job);
+  const pulse = arrangement.givenBy === 'pulse';
+  const deviceOf = (id: string | undefined) => arrangement.inputs.find((f) => f.id === id)?.device;
+  const ids = [deviceOf(arrangement.starts.forward), deviceOf(arrangement.stop)].filter((id) => id !== undefined);
+  const controls = ids.map((id) => {
+    const device = job.adopted?.devices[id];
+    return { id, tag: device?.tag ?? id, positions: contactKinds[device?.kind ?? '']?.positions.length ?? 2 };
+  });
+  const [start, stop] = [controls[0]?.tag ?? '', controls[1]?.tag ?? ''];
+  const marks = [
+    { atMs: STRIP_MS.start, text: `${start} ${pulse ? 'pressed' : 'closed'}` },
+    { atMs: STRIP_MS.stop, text: pulse ? `${stop} pressed` : `${start} opened` },
+    { atMs: STRIP_MS.again, text: `${start} ${pulse ? 'pressed' : 'closed'}` },
+    { atMs: STRIP_MS.off, text: 'power off' },
+    { atMs: STRIP_MS.on, text: 'power on' },
+  ];
+  return { acts: behaviourActs(arrangement), endMs: STRIP_MS.end, marks, controls, pulse };
+}
+
 const worker = {
   derive(job: Job, profile: Profile, evidence: readonly Evidence[]): Derived {
     const model = profile.models.find((m) => m.name === job.profile.model);
@@ -90,6 +113,7 @@ const worker = {
       rows: rows.map((row) => saidRow(row, profile, job)),
       steps: steps.map(saidStep),
       blocks,
+      strip: stripOf(job),
       control: layOut(job, profile, 'control'),
       power: layOut(job, profile, 'power'),
       names: said,

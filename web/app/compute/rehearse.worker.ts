@@ -17,7 +17,13 @@ export interface Opened extends Frame {
   readonly reference: number;
   readonly names: Readonly<Record<string, string>>;
   readonly wires: Installation['wires'];
-  readonly devices: readonly { readonly id: string; readonly kind: string; readonly positions: readonly string[]; readonly tag: string }[];
+  readonly devices: readonly {
+    readonly id: string;
+    readonly kind: string;
+    readonly positions: readonly string[];
+    readonly tag: string;
+    readonly momentary: boolean;
+  }[];
   readonly links: Readonly<Record<string, string>>;
   readonly polePairs: number;
 }
@@ -40,7 +46,9 @@ const worker = {
       names: Object.fromEntries(states.map((s) => [s, sayName(s)])),
       wires: installation.wires,
       devices: installation.devices.flatMap((d) =>
-        d.kind === 'contacts' || d.kind === 'dial' ? [{ id: d.id, kind: d.kind, tag: d.tag, positions: d.kind === 'contacts' ? d.positions : [] }] : [],
+        d.kind === 'contacts' || d.kind === 'dial'
+          ? [{ id: d.id, kind: d.kind, tag: d.tag, positions: d.kind === 'contacts' ? d.positions : [], momentary: d.kind === 'contacts' && d.momentary }]
+          : [],
       ),
       links: Object.fromEntries((drive?.kind === 'drive' ? drive.links : []).map((l) => [l.id, l.position])),
       polePairs: (drive?.kind === 'drive' ? drive.polePairs : undefined) ?? 2,

@@ -8,6 +8,7 @@ import { Preferences } from '../../frame/preferences';
 import { OpenJob } from '../../job-state/open-job';
 import { valueAt, voltsBetween } from './lane-reader';
 import { Lanes, type LaneSpec } from './lanes';
+import { PushButton } from './push-button';
 import { RehearsalSession, type SettingsChoice } from './session';
 
 const whyNot: Readonly<Record<string, string>> = {
@@ -18,7 +19,7 @@ const whyNot: Readonly<Record<string, string>> = {
 /** The station to press, the device with every voltage, the motor, and signals over time. */
 @Component({
   selector: 'tac-rehearse-stage',
-  imports: [Choice, Icon, Lanes],
+  imports: [Choice, Icon, Lanes, PushButton],
   providers: [RehearsalSession],
   templateUrl: './rehearse-stage.html',
   styleUrl: './rehearse-stage.scss',
@@ -46,7 +47,12 @@ export class RehearseStage {
   protected readonly scripts = computed(() => Object.entries(this.open.job()?.scripts ?? {}).map(([id, s]) => ({ id, ...s })).sort((x, y) => x.ord - y.ord)); // prettier-ignore
 
   protected readonly station = computed(() => this.session.opened()?.devices ?? []);
-  protected readonly hands = computed(() => this.station().filter((d) => d.kind === 'contacts' && d.id !== 'breaker'));
+  protected readonly hands = computed(() => this.station().filter((d) => d.kind === 'contacts' && !d.momentary && d.id !== 'breaker'));
+  protected readonly buttons = computed(() =>
+    this.station()
+      .filter((d) => d.momentary)
+      .sort((x, y) => x.tag.localeCompare(y.tag, 'en', { numeric: true })),
+  );
   protected readonly dials = computed(() => this.station().filter((d) => d.kind === 'dial'));
   protected readonly brokenWires = computed(() => {
     const broken = new Set<string>();
@@ -115,7 +121,14 @@ export class RehearseStage {
     return [
       { id: 'drive.hz', name: 'Output', unit: 'Hz', low: lowHz, high: maxHz },
       { id: 'drive.state', name: 'State', unit: '', low: 0, high: states.length - 1, states },
-      ...this.hands().map((d) => ({ id: `${d.id}.position`, name: tag(d.id), unit: '', low: 0, high: d.positions.length - 1, states: d.positions })),
+      ...[...this.buttons(), ...this.hands()].map((d) => ({
+        id: `${d.id}.position`,
+        name: tag(d.id),
+        unit: '',
+        low: 0,
+        high: d.positions.length - 1,
+        states: d.positions,
+      })),
       ...opened.trace.signals.filter((s) => used.has(s.id)).map((s) => ({ id: s.id, name: s.id.replace('drive.', 'Input '), unit: '', low: 0, high: 1 })),
       { id: 'supply.on', name: 'Supply', unit: '', low: 0, high: 1 },
       { id: 'drive.shaftHz', name: 'Shaft', unit: 'Hz', low: lowHz, high: maxHz },
@@ -153,6 +166,15 @@ export class RehearseStage {
 
   protected position(id: string): string {
     return this.hands().find((d) => d.id === id)?.positions[this.at(`${id}.position`)] ?? '';
+  }
+
+  /** What a button of the station does, from its role. */
+  protected buttonName(id: string): string {
+    return id.replace(/^button\./u, '').replace(/([A-Z])/gu, ' $1').toLowerCase(); // prettier-ignore
+  }
+
+  protected push(id: string, down: boolean): void {
+    void this.session.act({ do: down ? 'press' : 'release', device: id });
   }
 
   protected turn(id: string, position: string): void {

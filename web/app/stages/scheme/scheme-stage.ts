@@ -20,7 +20,13 @@ export class SchemeStage {
   protected readonly scheme = computed(() => (this.open.job() as Job).scheme);
   protected readonly job = computed(() => this.open.job() as Job);
 
-  protected readonly starts = [yes('twoWire', 'Two-wire: runs while a contact is closed')];
+  protected readonly starts = [
+    yes('twoWire', 'Two-wire: runs while a contact is closed'),
+    yes('threeWire', 'Three-wire: start and stop button'),
+    yes('threeWireTwoStarts', 'Three-wire: one start a direction'),
+  ];
+  protected readonly feeds = [yes('separate', 'start and stop fed separately'), yes('chained', 'start fed through stop')];
+  protected readonly pulse = computed(() => this.scheme().startStop === 'threeWire' || this.scheme().startStop === 'threeWireTwoStarts');
   protected readonly startBys = [
     yes('selector', 'selector 0–1'),
     yes('maintainedButton', 'maintained button'),
@@ -28,7 +34,11 @@ export class SchemeStage {
     yes('pressureContact', 'pressure contact'),
   ];
   protected readonly directions = [yes('forwardOnly', 'forward only'), yes('forwardReverse', 'forward and reverse')];
-  protected readonly directionBys = [yes('selector', 'one selector: reverse – 0 – forward'), yes('twoContacts', 'two contacts')];
+  protected readonly directionBys = [
+    yes('selector', 'one selector: reverse – 0 – forward'),
+    yes('twoContacts', 'two contacts'),
+    yes('runAndDirection', 'run contact and direction selector'),
+  ];
   protected readonly speeds = [yes('dial', 'dial at the station'), yes('keypad', 'keypad of the device')];
   protected readonly powers = [yes('stayStopped', 'stays stopped until a new start'), yes('restart', 'starts by itself')];
   protected readonly exposures = [yes('nobody', 'nobody'), yes('behindGuard', 'behind a guard'), yes('atMachine', 'people at the machine')];

@@ -1,11 +1,9 @@
 import { Component, DestroyRef, computed, effect, inject, signal } from '@angular/core';
-import type { Act } from '@tactron/core/job';
 import { Compute } from '../../compute/compute';
 import type { Opened } from '../../compute/rehearse.worker';
 import { OpenJob } from '../../job-state/open-job';
 import { lanePath, valueAt } from '../rehearse/lane-reader';
 
-const END_S = 44;
 const WIDTH = 420;
 
 interface Lane {
@@ -107,65 +105,45 @@ export class TimingStrip {
   private readonly session = this.compute.rehearsal(() => this.opened.set(null));
   protected readonly width = WIDTH;
 
-  private readonly starter = computed(() => {
-    const devices = this.open.job()?.adopted?.devices ?? {};
-    const id = Object.keys(devices).find((d) => d.startsWith('contact.') || d.startsWith('select.'));
-    return id ? { id, tag: devices[id].tag, selector: devices[id].kind === 'selectorReverseOffForward' } : null;
-  });
+  private readonly strip = computed(() => this.open.derived()?.strip ?? null);
 
-  protected readonly marks = computed(() => {
-    const tag = this.starter()?.tag ?? '';
-    return [
-      { s: 2, text: `${tag} closed` },
-      { s: 12, text: `${tag} opened` },
-      { s: 19, text: `${tag} closed` },
-      { s: 27, text: 'power off' },
-      { s: 33, text: 'power on' },
-    ].map(({ s, text }) => ({ at: (100 * s) / END_S, text }));
-  });
+  protected readonly marks = computed(() => (this.strip()?.marks ?? []).map(({ atMs, text }) => ({ at: (100 * atMs) / (this.strip()?.endMs ?? 1), text })));
 
   protected readonly lanes = computed<readonly Lane[]>(() => {
-    const opened = this.opened();
-    const starter = this.starter();
-    if (!opened || !starter) return [];
+    const [opened, strip] = [this.opened(), this.strip()];
+    if (!opened || !strip) return [];
     const hz = Math.max(1, ...(opened.trace.segments[opened.trace.signals.findIndex((s) => s.id === 'drive.hz')]?.y.map(Math.abs) ?? [1]));
     const lane = (name: string, id: string, low: number, high: number, unit: string): Lane => ({
-      name, path: lanePath(opened.trace, id, 0, END_S * 1e6, WIDTH, 40, low, high), high: unit ? `${Math.round(high)} ${unit}` : '', low: unit ? `0 ${unit}` : '',
+      name, path: lanePath(opened.trace, id, 0, strip.endMs * 1000, WIDTH, 40, low, high), high: unit ? `${Math.round(high)} ${unit}` : '', low: unit ? `0 ${unit}` : '',
     }); // prettier-ignore
     return [
       lane('Supply', 'supply.on', 0, 1, ''),
-      lane(starter.tag, `${starter.id}.position`, 0, starter.selector ? 2 : 1, ''),
+      ...strip.controls.map((c) => lane(c.tag, `${c.id}.position`, 0, c.positions - 1, '')),
       lane('Output', 'drive.hz', 0, hz, 'Hz'),
     ];
   });
 
   protected readonly caption = computed(() => {
-    const opened = this.opened();
-    if (!opened) return '';
-    const hz = valueAt(opened.trace, 'drive.hz', (END_S - 1) * 1e6);
-    return Math.abs(hz) > 0
-      ? 'After the power cut the motor starts by itself.'
-      : 'After the power cut the motor stays stopped until the contact is opened and closed again.';
+    const [opened, strip] = [this.opened(), this.strip()];
+    if (!opened || !strip) return '';
+    if (Math.abs(valueAt(opened.trace, 'drive.hz', (strip.endMs - 1000) * 1000)) > 0) return 'After the power cut the motor starts by itself.';
+    const again = strip.pulse ? `${strip.controls[0]?.tag} is pressed again` : 'the contact is opened and closed again';
+    return `After the power cut the motor stays stopped until ${again}.`;
   });
 
   constructor() {
     inject(DestroyRef).onDestroy(() => this.session.end());
     effect(() => {
-      const job = this.open.job();
-      const profile = this.open.profile();
-      const starter = this.starter();
-      if (!job?.adopted || !profile || !starter) return this.opened.set(null);
-      const press = (s: number): Act =>
-        starter.selector ? { do: 'turn', atMs: s * 1000, device: starter.id, position: 'forward' } : { do: 'press', atMs: s * 1000, device: starter.id };
-      const acts: Act[] = [{ do: 'supplyOn', atMs: 0 }, { do: 'dial', atMs: 100, device: 'dial.speed', to: 1 }, press(2), { do: 'release', atMs: 12_000, device: starter.id }, press(19), { do: 'supplyOff', atMs: 27_000 }, { do: 'supplyOn', atMs: 33_000 }]; // prettier-ignore
+      const [job, profile, strip] = [this.open.job(), this.open.profile(), this.strip()];
+      if (!job?.adopted || !profile || !strip) return this.opened.set(null);
       void this.session.worker
         .open(
           job,
           profile,
           'planned',
-          acts.map((act) => ({ t: act.atMs * 1000, act })),
+          strip.acts.map((act) => ({ t: act.atMs * 1000, act })),
         ) // prettier-ignore
-        .then(() => this.session.worker.reach(0, END_S * 1e6))
+        .then(() => this.session.worker.reach(0, strip.endMs * 1000))
         .then((frame) => this.opened.set({ ...frame, landings: [], reference: 0, names: {}, wires: [], devices: [], links: {}, polePairs: 2 }));
     });
   }

@@ -1,0 +1,61 @@
+import { expect, test } from '@playwright/test';
+import { newJob, open, settled, stage } from './helpers';
+
+test('a three-wire station: its hazard found and put right, pressed and held in the rehearsal, tested live', async ({ browser }) => {
+  const page = await open(browser, '/jobs');
+  await newJob(page, 'T-LIFT', 'Sack lift', 'Marrowick F', 'F02');
+  await stage(page, 'Scheme').click();
+  await page.getByRole('radio', { name: 'Three-wire: start and stop button' }).click();
+  await page.getByRole('radio', { name: 'forward only' }).click();
+  await page.getByRole('radio', { name: 'start fed through stop' }).click();
+  await page.getByRole('radio', { name: 'dial at the station' }).click();
+  await page.getByLabel('Dial', { exact: true }).fill('5 kΩ');
+  await page.getByLabel('Dial', { exact: true }).press('Enter');
+  await page.getByLabel('Up to it in, s').fill('2');
+  await page.getByLabel('Up to it in, s').press('Enter');
+  await page.getByLabel('Down from it in, s').fill('2');
+  await page.getByLabel('Down from it in, s').press('Enter');
+  await page.getByRole('radio', { name: /^stays stopped/u }).click();
+  await page.getByRole('radio', { name: 'people at the machine' }).click();
+  await expect(page.getByText('After the power cut the motor stays stopped until S2 is pressed again.')).toBeVisible();
+  const pocket = page.getByRole('complementary', { name: 'Pocket' });
+  await expect(pocket).toContainText('With S2 held or welded, letting go of S1 starts the motor.');
+  await page.getByRole('radio', { name: 'start and stop fed separately' }).click();
+  await expect(pocket).not.toContainText('letting go of S1 starts the motor');
+
+  await stage(page, 'Land').click();
+  const wires = page.getByRole('table', { name: 'Wire schedule' });
+  await expect(wires.getByRole('row', { name: /S1:12/u })).toContainText('T1:IN1');
+  await expect(wires.getByRole('row', { name: /S2:14/u })).toContainText('T1:IN2');
+
+  await stage(page, 'Rehearse').click();
+  await page.getByRole('button', { name: 'Supply off' }).click();
+  await page.getByRole('button', { name: '50', exact: true }).click();
+  const state = page.locator('.device .state');
+  await expect(state).toHaveText('ready', { timeout: 10_000 });
+  const [start, stop] = [page.getByRole('button', { name: 'S2 start' }), page.getByRole('button', { name: 'S1 stop' })];
+  await start.hover();
+  await page.mouse.down();
+  await expect(page.getByRole('button', { name: /^IN2 ●/u })).toContainText('24 V');
+  await page.mouse.up();
+  await expect(page.getByRole('button', { name: /^IN2 [^●]/u })).toContainText('0 V');
+  await expect(state).toHaveText('at speed', { timeout: 10_000 });
+  await page.getByRole('button', { name: 'Hold S2' }).click();
+  await stop.focus();
+  await page.keyboard.down(' ');
+  await expect(page.getByRole('button', { name: /^IN1 [^●]/u })).toContainText('0 V');
+  await page.keyboard.up(' ');
+  await expect(page.getByRole('button', { name: /^IN1 ●/u })).toContainText('24 V');
+  await expect(state).toHaveText('start not followed', { timeout: 10_000 });
+  await expect(page.locator('.motor')).toContainText('0 rpm');
+  await page.getByRole('button', { name: 'Hold S2' }).click();
+  await expect(state).toHaveText('ready');
+  await page.getByRole('button', { name: 'Supply on' }).click();
+
+  await stage(page, 'Live').click();
+  await settled(page);
+  await page.getByRole('button', { name: /Go on holding S2/u }).click();
+  const step = page.getByRole('region', { name: 'Current test' });
+  await expect(step).toContainText('Go on holding S2 and let go of S1.');
+  await expect(step.locator('.words')).toHaveText('The motor stays stopped until S2 is let go and pressed again.');
+});
