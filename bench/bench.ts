@@ -11,7 +11,7 @@ import { shippedProfile } from '@tactron/core/catalogue';
 import { planJob } from '@tactron/core/plan';
 import { rehearse } from '@tactron/core/rehearsal';
 import { liveSteps } from '@tactron/core/procedure';
-import { checkJob } from '@tactron/core/hazards';
+import { checkJob, Sweep } from '@tactron/core/hazards';
 import { fitCircuit, runUpOf, type FitPlate } from '@tactron/core/motor';
 import { plateFacts, plateFindings } from '@tactron/core/power';
 import type { Act, Job } from '@tactron/core/job';
@@ -63,9 +63,17 @@ function coreRows(): Row[] {
   add('plan: assignment, wires and settings', median(times(60, () => planJob(job, profile))), 50);
   rows.push(...motorRows());
   add('whole Plate after a keystroke: facts and findings', median(times(60, () => [plateFacts(drum, drumProfile), plateFindings(drum, drumProfile)])), 30);
+  rows.push({ what: 'sweep of all single faults, demo job', measured: ms(median(times(5, () => sweepAll(job)))), budget: '–', ok: null });
   rows.push({ what: 'all findings of the demo job', measured: ms(median(times(20, () => checkJob(job, profile)))), budget: '–', ok: null });
   rows.push({ what: 'all live steps with expected values', measured: ms(median(times(20, () => liveSteps(job, profile)))), budget: '–', ok: null });
   return rows;
+}
+
+/** Every single fault in its four moments, and what hides behind the silent ones. */
+function sweepAll(swept: Job): void {
+  const sweep = new Sweep(swept, profile);
+  const rows = sweep.faults.map((f) => sweep.judge(f));
+  rows.forEach((row) => sweep.lookBehind(row, rows));
 }
 
 /** The crusher's motor: its fit, and a run-up at 300 % current. */

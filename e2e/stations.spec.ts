@@ -52,6 +52,19 @@ test('a three-wire station: its hazard found and put right, pressed and held in 
   await expect(state).toHaveText('ready');
   await page.getByRole('button', { name: 'Supply on' }).click();
 
+  const sweep = page.getByRole('region', { name: 'What if it breaks' });
+  await sweep.getByRole('button', { name: 'Break every wire' }).click();
+  const faults = sweep.getByRole('table', { name: 'Single faults' });
+  await expect(faults.getByRole('row', { name: /^S1 contact welded/u })).toContainText('loses a stop', { timeout: 20_000 });
+  await expect(faults.getByRole('row', { name: /S2:14 – T1:IN2 at 24 V/u })).toContainText('starts by itself');
+  await sweep.getByRole('radio', { name: 'all' }).click();
+  await expect(faults.getByRole('row', { name: /S1:12 – T1:IN1 open/u })).toContainText('stops, or will not start');
+  await faults
+    .getByRole('button', { name: /S1:12 – T1:IN1/u })
+    .first()
+    .click();
+  await expect(page.getByRole('button', { name: 'Break it' })).toBeEnabled();
+
   await stage(page, 'Live').click();
   await settled(page);
   await page.getByRole('button', { name: /Go on holding S2/u }).click();

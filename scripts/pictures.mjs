@@ -71,6 +71,12 @@ await withDemo('tactron_pictures', async (url) => {
     await page.waitForTimeout(300);
   });
   await shoot(day, stage('rehearse'), 'rehearse', run);
+  await shoot(day, stage('rehearse'), 'rehearse-sweep', async (page) => {
+    await page.getByRole('button', { name: 'Break every wire' }).click();
+    await page.getByRole('table', { name: 'Single faults' }).waitFor();
+    await page.evaluate(() => document.querySelectorAll('main').forEach((m) => (m.scrollTop = 1e6)));
+    await page.waitForTimeout(400);
+  });
   await shoot(day, stage('dead'), 'dead');
   await shoot(day, '/library', 'library');
   await shoot(await open('plant'), stage('rehearse'), 'rehearse-plant-room', run);

@@ -13,6 +13,8 @@ export const names: Readonly<Record<string, string>> = {
   stopOpen: 'the stop circuit is open', needFreshEdge: 'a new start is needed: open the run contact, then close it', wrongPlace: 'another place has command',
   noReverse: 'reverse is locked', inhibited: 'the output is inhibited', zeroReference: 'the reference is zero',
   bothDirections: 'both directions are given together', startsTogether: 'both starts came together', undervoltage: 'DC link too low', inputPhaseLoss: 'a supply phase is missing',
+  noEffect: 'no effect', failsSafe: 'stops, or will not start', hidden: 'hidden until a second fault', losesFunction: 'loses a function', wrongDirectionOrSpeed: 'wrong direction or speed',
+  losesStop: 'loses a stop', open: 'open', to24: 'at 24 V', to0: 'at 0 V', welded: 'contact welded', beforePower: 'before power-up', running: 'while running', stopping: 'while stopping',
   nobody: 'nobody', behindGuard: 'behind a guard', atMachine: 'people at the machine',
 }; // prettier-ignore
 

@@ -9,6 +9,7 @@ import { OpenJob } from '../../job-state/open-job';
 import { valueAt, voltsBetween } from './lane-reader';
 import { Lanes, type LaneSpec } from './lanes';
 import { PushButton } from './push-button';
+import { SweepPanel } from './sweep-panel';
 import { RehearsalSession, type SettingsChoice } from './session';
 
 const whyNot: Readonly<Record<string, string>> = {
@@ -19,7 +20,7 @@ const whyNot: Readonly<Record<string, string>> = {
 /** The station to press, the device with every voltage, the motor, and signals over time. */
 @Component({
   selector: 'tac-rehearse-stage',
-  imports: [Choice, Icon, Lanes, PushButton],
+  imports: [Choice, Icon, Lanes, PushButton, SweepPanel],
   providers: [RehearsalSession],
   templateUrl: './rehearse-stage.html',
   styleUrl: './rehearse-stage.scss',

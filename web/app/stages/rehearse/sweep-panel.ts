@@ -1,0 +1,190 @@
+import { Component, DestroyRef, computed, inject, output, signal } from '@angular/core';
+import { proxy, wrap } from 'comlink';
+import { Choice } from '../../controls/choice';
+import type { SaidRow, SweepWorker } from '../../compute/sweep.worker';
+import { Icon } from '../../controls/icon';
+import { OpenJob } from '../../job-state/open-job';
+
+const marks: Readonly<Record<string, string>> = {
+  startsByItself: 'stop',
+  losesStop: 'stop',
+  wrongDirectionOrSpeed: 'warn',
+  losesFunction: 'advise',
+  hidden: 'warn',
+  failsSafe: 'done',
+  noEffect: '',
+};
+
+/** What if it breaks: every wire of the station and every contact, one fault at a time, before power is on. */
+@Component({
+  selector: 'tac-sweep-panel',
+  imports: [Choice, Icon],
+  template: `
+    <section class="sheet" aria-label="What if it breaks">
+      <div class="head">
+        <h3>What if it breaks</h3>
+        @if (running()) {
+          <progress [value]="done()" [max]="of()" aria-label="Faults simulated"></progress>
+          <span class="mono small">{{ done() }} of {{ of() }}</span>
+          <button class="act" type="button" (click)="cancel()">Cancel</button>
+        } @else {
+          <button class="act" type="button" (click)="run()"><tac-icon name="break" /> {{ rows() ? 'Sweep again' : 'Break every wire' }}</button>
+        }
+      </div>
+      @if (failed(); as f) {
+        <p class="problem" role="alert">{{ f }}</p>
+      }
+      @if (rows(); as list) {
+        <p class="small soft" role="status">
+          {{ list.length }} single faults in four moments each{{ stale() ? '; of an earlier state of the job: sweep again' : '' }}. {{ counts() }}
+        </p>
+        <tac-choice label="Shown" [options]="filters" [value]="filter()" (changed)="filter.set($event)" />
+        <div class="scroll-x" [class.stale]="stale()">
+          <table class="plain" aria-label="Single faults">
+            <thead>
+              <tr>
+                <th>wire or contact</th>
+                <th>fault</th>
+                <th>worst</th>
+                <th>it shows</th>
+              </tr>
+            </thead>
+            <tbody>
+              @for (r of shown(); track r.key) {
+                <tr>
+                  <td class="mono">
+                    @if (r.wire) {
+                      <button class="act quiet" type="button" (click)="picked.emit(r.wire)">{{ r.what }}</button>
+                    } @else {
+                      {{ r.what }}
+                    }
+                  </td>
+                  <td>{{ r.kind }}</td>
+                  <td>
+                    <span class="mark" [class]="'mark ' + markOf(r)">{{ r.worstText }}</span>
+                  </td>
+                  <td [title]="detail(r)">{{ r.worst === 'noEffect' ? '–' : r.moment }}</td>
+                </tr>
+              }
+            </tbody>
+          </table>
+        </div>
+        <p class="small soft">
+          Simulated with the settings as planned. It does not replace the risk assessment, nor the break test of the stop circuit on the machine.
+        </p>
+      }
+    </section>
+  `,
+  styles: `
+    section {
+      display: grid;
+      gap: 10px;
+      padding: 12px 14px;
+    }
+    .head {
+      display: flex;
+      flex-wrap: wrap;
+      align-items: center;
+      gap: 12px;
+    }
+    h3 {
+      flex: 1;
+    }
+    .stale {
+      opacity: 0.7;
+    }
+    td {
+      vertical-align: middle;
+    }
+    td .act {
+      justify-content: start;
+      padding: 0 6px;
+    }
+    .problem {
+      color: var(--bad);
+    }
+  `,
+})
+export class SweepPanel {
+  /** A wire the person wants to look at. */
+  readonly picked = output<string>();
+  private readonly open = inject(OpenJob);
+  private worker: Worker | undefined;
+  private sweptHash = '';
+  protected readonly running = signal(false);
+  protected readonly done = signal(0);
+  protected readonly of = signal(1);
+  protected readonly rows = signal<readonly SaidRow[] | null>(null);
+  protected readonly failed = signal<string | null>(null);
+  protected readonly filter = signal('grave');
+  protected readonly filters = [
+    { value: 'grave', name: 'what must be dealt with' },
+    { value: 'all', name: 'all' },
+  ];
+  protected readonly stale = computed(() => this.rows() !== null && this.hash() !== this.sweptHash);
+  protected readonly shown = computed(() =>
+    (this.rows() ?? []).filter((r) => this.filter() === 'all' || !['noEffect', 'failsSafe', 'losesFunction'].includes(r.worst)),
+  );
+  protected readonly counts = computed(() => {
+    const by = new Map<string, number>();
+    for (const r of this.rows() ?? []) by.set(r.worstText, (by.get(r.worstText) ?? 0) + 1);
+    return [...by].map(([text, n]) => `${text}: ${n}`).join(' · ');
+  });
+  private readonly hash = computed(() => {
+    const { adopted, deviations, plate } = this.open.job() ?? {};
+    return JSON.stringify([adopted, deviations, plate?.load, plate?.motor]);
+  });
+
+  constructor() {
+    inject(DestroyRef).onDestroy(() => this.worker?.terminate());
+  }
+
+  protected markOf(r: SaidRow): string {
+    return marks[r.worst] ?? '';
+  }
+
+  protected detail(r: SaidRow): string {
+    return r.at.map((a) => `${a.moment}: ${a.text}`).join('; ');
+  }
+
+  protected async run(): Promise<void> {
+    const [job, profile] = [this.open.job(), this.open.profile()];
+    if (!job?.adopted || !profile) return;
+    const worker = new Worker(new URL('../../compute/sweep.worker', import.meta.url), { type: 'module' });
+    this.worker = worker;
+    this.running.set(true);
+    this.failed.set(null);
+    this.done.set(0);
+    const hash = this.hash();
+    try {
+      const crashed = new Promise<never>((_done, fail) => (worker.onerror = () => fail(new Error('The sweep stopped. Start it again.'))));
+      const rows = await Promise.race([
+        wrap<SweepWorker>(worker).run(
+          job,
+          profile,
+          proxy((done, of) => this.tell(done, of)),
+        ),
+        crashed,
+      ]);
+      if (this.worker !== worker) return;
+      this.rows.set(rows);
+      this.sweptHash = hash;
+    } catch (error) {
+      if (this.worker === worker) this.failed.set((error as Error).message);
+    } finally {
+      worker.terminate();
+      if (this.worker === worker) this.cancel();
+    }
+  }
+
+  protected cancel(): void {
+    this.worker?.terminate();
+    this.worker = undefined;
+    this.running.set(false);
+  }
+
+  private tell(done: number, of: number): void {
+    this.done.set(done);
+    this.of.set(of);
+  }
+}
