@@ -35,17 +35,22 @@ export async function serverRows(): Promise<Row[]> {
     const queries = ['search=G-0', 'search=machine%2012', `site=${job.siteId}&page=40`, 'search=G-09999', 'page=3'];
     const ask = (i: number): Promise<unknown> => fetch(`${url}/api/jobs?${queries[i % queries.length]}`).then((r) => r.json());
     await timed(10, ask);
-    const board = await timed(100, ask);
-    const bare = await timed(100, () =>
-      owner.query(
-        `SELECT id, site_id, revision, updated_at, tag, machine, document->'profile', document->'plate', document->'scheme' FROM job WHERE NOT archived AND tag ILIKE '%G-0%' ORDER BY tag, id LIMIT 24`,
-      ),
-    );
+    // Turn about, so that whatever else the machine does falls on both.
+    const [board, bare]: number[][] = [[], []];
+    for (let i = 0; i < 150; i++) {
+      board.push(...(await timed(1, () => ask(i))));
+      bare.push(...(await timed(1, () => bareBoard(owner, job.siteId, i))));
+    }
     await owner.end();
     const save = await saves(url, job);
     return [
       row('jobs board of 10,000, 95th percentile', p95(board), 50),
-      { what: '  median against a bare query through the same driver', measured: `${(median(board) / median(bare)).toFixed(2)} ×`, budget: '–', ok: null },
+      {
+        what: '  median against the same statements alone through the driver',
+        measured: `${(median(board) / median(bare)).toFixed(2)} ×`,
+        budget: '≤ 1.5 ×',
+        ok: median(board) / median(bare) <= 1.5,
+      },
       row('save of one change at 50 users, 95th percentile', save, 30),
     ];
   });
@@ -54,6 +59,21 @@ export async function serverRows(): Promise<Row[]> {
     ...rows,
     { what: '`npm start` when installed and built, to the first answer', measured: `${(start / 1000).toFixed(1)} s`, budget: '≤ 8 s', ok: start <= 8000 },
   ];
+}
+
+/** What the board asks of the database for the same five searches, without server, mapper and HTTP: count, page, rows. */
+async function bareBoard(client: pg.Client, siteId: string, n: number): Promise<void> {
+  const like = ['%G-0%', '%machine 12%', undefined, '%G-09999%', undefined][n % 5];
+  const offset = [0, 0, 960, 0, 72][n % 5];
+  const where = like ? `NOT archived AND (tag ILIKE $1 OR machine ILIKE $1)` : n % 5 === 2 ? 'NOT archived AND site_id = $1' : 'NOT archived';
+  const values = like ? [like] : n % 5 === 2 ? [siteId] : [];
+  await client.query(`SELECT count(*) FROM job WHERE ${where}`, values);
+  const page = await client.query<{ id: string }>(`SELECT id FROM job WHERE ${where} ORDER BY tag, id OFFSET ${offset} LIMIT 24`, values);
+  await client.query(
+    `SELECT id, site_id, revision, updated_at, tag, machine, document->'profile', document->'plate', document->'scheme', document->>'practice', jsonb_exists(document, 'adopted'),
+            (SELECT count(*)::int FROM evidence e WHERE e.job_id = j.id) FROM job j WHERE id = ANY($1) ORDER BY tag, id`,
+    [page.rows.map((r) => r.id)],
+  );
 }
 
 /** 50 people, each on a job of their own, a change every two seconds. */

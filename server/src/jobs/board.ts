@@ -34,14 +34,17 @@ export async function board(db: DataSource, query: v.InferOutput<typeof boardQue
   if (query.search) jobs.andWhere('(j.tag ILIKE :like OR j.machine ILIKE :like)', { like: `%${query.search.replace(/[\\%_]/gu, '\\$&')}%` });
   if (query.site) jobs.andWhere('j.site_id = :site', { site: query.site });
   if (query.family) jobs.andWhere('j.family = :family', { family: query.family });
-  const total = await jobs.getCount();
-  const page = await jobs
+  // The mapper's own count would be over distinct ids, which sorts them all.
+  const counted = jobs.clone().select('count(*)::int', 'total').getRawOne<{ total: number }>();
+  const listed = jobs
     .select('j.id', 'id')
     .orderBy('j.tag')
     .addOrderBy('j.id')
     .offset(query.page * query.size)
     .limit(query.size)
     .getRawMany<{ id: string }>();
+  const [count, page] = await Promise.all([counted, listed]);
+  const total = count?.total ?? 0;
   const raw = page.length === 0 ? [] : await rowsOf(db, page.map(({ id }) => id)); // prettier-ignore
   const rows = raw.map(({ id, siteId, revision, updatedAt, evidence, ...job }) => ({
     id,
