@@ -78,6 +78,19 @@ describe('every arrangement', () => {
       }
     });
 
+    it(`${name}: is keyed with the halves of a pair one after the other`, () => {
+      const plan = planJob(job, profile);
+      if (!plan.ok) throw new Error(plan.what);
+      const inPair = Object.values(profile.inputTasks)
+        .filter((task) => task.needs !== undefined)
+        .map((task) => task.code);
+      const taskCodes = Object.values(profile.taskSettings);
+      const given = plan.keying.filter((l) => l.code && taskCodes.includes(l.code) && l.to !== 0);
+      const at = given.flatMap((l, i) => (inPair.includes(l.to as number) ? [i] : []));
+      expect(at.length > 0).toBe(arrangement.givenBy === 'pulse');
+      expect(at.every((i, k) => k === 0 || i === at[k - 1] + 1)).withContext(given.map((l) => `${l.code}=${String(l.to)}`).join(' ')).toBeTrue(); // prettier-ignore
+    });
+
     it(`${name}: every break of a station wire stops it or keeps it from starting, and none starts it`, () => {
       const stationWire = Object.values(job.adopted?.wires ?? {}).filter((w) => w.class === 'controlDc');
       for (const { number } of stationWire) {
@@ -132,7 +145,7 @@ describe('every arrangement', () => {
           for (let ms = READY_MS; ms <= 11_000; ms += 100) expect(hz(ms)).toBe(0);
         },
       ),
-      { numRuns: 30 },
+      { numRuns: 12 },
     );
   });
 });

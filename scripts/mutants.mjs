@@ -1,0 +1,64 @@
+import { cpSync, mkdtempSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
+import { spawnSync } from 'node:child_process';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { root } from './lib/run.mjs';
+import { nodePackages } from './lib/setup.mjs';
+
+/**
+ * Plants defects one at a time in a copy of the core; each must make the spec named beside it fail. A defect that no
+ * longer fits the code is a failure too: it proves nothing any more.
+ */
+const defects = [
+  { name: 'stop loses dominance: an open stop does not unlatch', file: 'drive/latches.ts', find: "if (edges.stop === 'fall') s = { ...s, latch: 0, carried: 0 };", put: '', spec: 'drive/behaviour.spec.ts' },
+  { name: 'a start is taken while stop is open', file: 'drive/latches.ts', find: 'if (s.levels.stop === 0 || barred', put: 'if (barred', spec: 'drive/behaviour.spec.ts' },
+  { name: 'enable needs one channel instead of both', file: 'drive/step.ts', find: "if (s.levels.enableA === 0 || s.levels.enableB === 0) return 'enableOpen';", put: "if (s.levels.enableA === 0 && s.levels.enableB === 0) return 'enableOpen';", spec: 'drive/behaviour.spec.ts' },
+  { name: 'the input filter is ignored', file: 'drive/step.ts', find: 'const filterUs = Math.round(control.filterMs * 1000);', put: 'const filterUs = 0;', spec: 'drive/drive.spec.ts' },
+  { name: 'reversal without the pause at zero', file: 'drive/motion.ts', find: 'if (arrived && control.reverseDeadMs > 0)', put: 'if (arrived && control.reverseDeadMs > 1e9)', spec: 'drive/behaviour.spec.ts' },
+  { name: 'start contacts are fed through the wrong contact', file: 'plan/route.ts', find: 'const behind = arrangement.inputs.filter((g) => g.fedThrough === f.id);', put: 'const behind = arrangement.inputs.filter((g) => g.fedThrough !== f.id && g.fedThrough !== undefined);', spec: 'procedure/arrangements.spec.ts' },
+  { name: 'the basis leaves the settings out', file: 'procedure/live.ts', find: 'basis: hashOf([s.key, s.do, s.must, s.expect ?? null, circuit])', put: 'basis: hashOf([s.key, circuit])', spec: 'procedure/procedure.spec.ts' },
+  { name: 'the halves of a pair are keyed apart', file: 'plan/keying.ts', find: '.sort((x, y) => pairRank(profile, planned[x].value) - pairRank(profile, planned[y].value))', put: '', spec: 'procedure/arrangements.spec.ts' },
+  { name: 'a stale reading still passes', file: 'records/verdict.ts', find: "reading.body.step.basis !== step.basis ? 'stale' : ", put: '', spec: 'procedure/procedure.spec.ts' },
+  { name: 'wires already landed may move for nothing', file: 'plan/assign.ts', find: 'return x.moved - y.moved || ', put: 'return y.moved - x.moved || ', spec: 'plan/plan.spec.ts' },
+  { name: 'load inertia is not referred through the gear', file: 'power/inertia.ts', find: 'loadKgm2 / (gearRatio * gearRatio)', put: 'loadKgm2 / gearRatio', spec: 'power/power.spec.ts' },
+  { name: 'the thermal image trips by plain I²t', file: 'motor/thermal.ts', find: 'if (k2 <= limit) return null;', put: 'if (k2 <= 1) return null;', spec: 'motor/motor.spec.ts' },
+  { name: 'a broken wire keeps conducting', file: 'rehearsal/models/passive.ts', find: 's.broken.includes(wire.id) ? 0 : 1 / wire.ohm', put: 's.broken.includes(wire.id) ? 1 / wire.ohm : 1 / wire.ohm', spec: 'hazards/sweep.spec.ts' },
+]; // prettier-ignore
+
+nodePackages();
+const folder = mkdtempSync(join(tmpdir(), 'tactron mutants '));
+const missed = [];
+try {
+  cpSync(join(root, 'core'), join(folder, 'core'), { recursive: true, filter: (path) => !/\/(dist|node_modules)(\/|$)/u.test(path) });
+  symlinkSync(join(root, 'node_modules'), join(folder, 'node_modules'));
+  for (const name of ['package.json', 'tsconfig.base.json']) cpSync(join(root, name), join(folder, name));
+  writeFileSync(join(folder, 'jasmine.json'), JSON.stringify({ spec_dir: 'core', spec_files: [], random: false }));
+  const fails = (spec) => {
+    const args = ['--conditions=source', '--import', 'tsx', 'node_modules/jasmine/bin/jasmine.js', '--config=jasmine.json', `core/${spec}`];
+    const { status, stdout } = spawnSync(process.execPath, args, { cwd: folder, encoding: 'utf8', maxBuffer: 1 << 26, timeout: 120_000 });
+    const specs = Number(/(\d+) specs?, /u.exec(stdout ?? '')?.[1] ?? 0);
+    return { failed: status !== 0, specs };
+  };
+  for (const { name, file, find, put, spec } of defects) {
+    const path = join(folder, 'core', file);
+    const healthy = readFileSync(path, 'utf8');
+    if (healthy.split(find).length !== 2) {
+      missed.push(`${name}: core/${file} does not hold its text exactly once`);
+      continue;
+    }
+    writeFileSync(
+      path,
+      healthy.replace(find, () => put),
+    );
+    const { failed, specs } = fails(spec);
+    writeFileSync(path, healthy);
+    const caught = failed && specs > 0;
+    console.log(`${caught ? '✓' : '✗'} ${name} (${spec})`);
+    if (!caught) missed.push(`${name}: ${specs} specs of ${spec} noticed nothing`);
+  }
+} finally {
+  rmSync(folder, { recursive: true, force: true });
+}
+for (const text of missed) console.error(`! ${text}`);
+console.log(`${defects.length - missed.length} of ${defects.length} planted defects caught`);
+process.exit(missed.length ? 1 : 0);
