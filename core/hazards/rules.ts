@@ -1,6 +1,6 @@
 import type { Model, Profile } from '../catalogue/index.js';
 import { findingKey, hashOf, type Finding, type Job } from '../job/index.js';
-import { install, type Installation, type InstalledDrive } from '../installation/index.js';
+import { installAtSpeed, type Installation, type InstalledDrive } from '../installation/index.js';
 import { rehearse, signalAt, type Trace } from '../rehearsal/index.js';
 import { actsOf, arrange, give, powerUp, READY_MS, startActs, take, type Arrangement } from '../scheme/index.js';
 
@@ -20,7 +20,7 @@ export type Rule = (c: HazardContext) => Finding[];
 export function hazardContext(job: Job, profile: Profile): HazardContext | undefined {
   const model = profile.models.find((m) => m.name === job.profile.model);
   if (!job.adopted || !model) return undefined;
-  const installation = install(job, profile);
+  const installation = installAtSpeed(job, profile, 1);
   const drive = installation.devices.find((d): d is InstalledDrive => d.kind === 'drive');
   return drive && { job, profile, model, arrangement: arrange(job), installation, drive };
 }

@@ -1,6 +1,6 @@
 import type { Profile } from '../catalogue/index.js';
 import { contactKinds } from '../devices/index.js';
-import { install, type Installation, type InstalledDrive } from '../installation/index.js';
+import { installAtSpeed, type Installation, type InstalledDrive } from '../installation/index.js';
 import { sortedEntries, type Act, type Job } from '../job/index.js';
 import { rehearse, signalAt } from '../rehearsal/index.js';
 import { arrange, directionsOf, powerUp, READY_MS, startActs, stopActs, type Arrangement } from '../scheme/index.js';
@@ -102,7 +102,7 @@ export class Sweep {
   /** @throws RangeError when the job has no adopted plan */
   constructor(job: Job, profile: Profile) {
     this.job = job;
-    this.installation = install(job, profile);
+    this.installation = installAtSpeed(job, profile, 0.5);
     const drive = this.installation.devices.find((d): d is InstalledDrive => d.kind === 'drive');
     if (!drive) throw new RangeError('the job has no drive');
     this.script = standardScript(arrange(job), drive);

@@ -1,3 +1,4 @@
+export { installAtSpeed, keypadSetting, keypadValues } from './at-speed.js';
 export { install, type SettingsFrom } from './build.js';
 export { analogueScaleOf, controlOf } from './control.js';
 export {

@@ -110,8 +110,8 @@ describe('every arrangement', () => {
     });
 
     it(`${name}: says what to test in words, each expectation from its own simulation`, () => {
-      const dialled = adopted(bareJob({ ...arrangements[name].scheme, speed: 'dial' }));
-      const steps = liveSteps(dialled, profile);
+      const steps = liveSteps(job, profile);
+      expect(steps.map((s) => say(s.do)).filter((text) => text.includes('Dial'))).toEqual([]);
       expect(new Set(steps.map((s) => s.key)).size).toBe(steps.length);
       for (const s of steps)
         for (const phrase of [s.do, s.must])
@@ -120,6 +120,10 @@ describe('every arrangement', () => {
             .not.toMatch(/undefined|^\w+\.\w+$/u);
       const turning = steps.filter((s) => s.key.startsWith('direction.') && s.key !== 'direction.both').map((s) => s.expect?.kind === 'state' && s.expect.is);
       expect(turning).toEqual(directions);
+      const dialled = liveSteps(adopted(bareJob({ ...arrangements[name].scheme, speed: 'dial' })), profile);
+      expect(dialled.filter((s) => s.key.startsWith('direction.')).map((s) => s.expect)).toEqual(
+        steps.filter((s) => s.key.startsWith('direction.')).map((s) => s.expect),
+      );
       expect(steps.some((s) => s.key === 'stop.wins')).toBe(arrangement.givenBy === 'pulse');
     });
   }

@@ -1,6 +1,6 @@
 import type { Profile } from '../catalogue/index.js';
 import { hashOf, sortedEntries, type Expectation, type Job, type Phrase, type ProcedureStep } from '../job/index.js';
-import { install, type Installation, type InstalledDrive } from '../installation/index.js';
+import { install, installAtSpeed, keypadSetting, type Installation, type InstalledDrive } from '../installation/index.js';
 import { shaftSpeed } from '../motor/index.js';
 import { dcLinkVoltage, plateNumbers } from '../power/index.js';
 import { rehearse, signalAt, stateAt, voltsAt, type Trace } from '../rehearsal/index.js';
@@ -28,6 +28,8 @@ interface Bench {
   readonly installation: Installation;
   readonly drive: InstalledDrive;
   readonly maxHz: number;
+  /** Setting that holds the keypad's frequency, where the keypad gives the speed. */
+  readonly keypadCode?: string;
 }
 
 const LONG_MS = 3_600_000;
@@ -43,7 +45,15 @@ export function liveSteps(job: Job, profile: Profile): ProcedureStep[] {
   const installation = install(job, profile);
   const drive = installation.devices.find((d): d is InstalledDrive => d.kind === 'drive');
   if (!drive) return [];
-  const bench: Bench = { job, profile, arrangement: arrange(job), installation, drive, maxHz: drive.control.maxHz };
+  const bench: Bench = {
+    job,
+    profile,
+    arrangement: arrange(job),
+    installation,
+    drive,
+    maxHz: drive.control.maxHz,
+    keypadCode: keypadSetting(job, profile),
+  };
   return [
     ...supplySteps(bench),
     ...inputSteps(bench),
@@ -54,6 +64,12 @@ export function liveSteps(job: Job, profile: Profile): ProcedureStep[] {
     ...powerReturnSteps(bench),
   ];
 }
+
+/** The job as it stands, the keypad at a share of the highest frequency where it gives the speed. */
+const atSpeed = ({ job, profile }: Bench, share: number): Installation => installAtSpeed(job, profile, share);
+
+/** How a step says the speed is set: nothing more for a dial, the frequency for a keypad. */
+const speedArgs = ({ keypadCode, maxHz }: Bench, share: number): Phrase['args'] => (keypadCode ? { keypadHz: share * maxHz } : {});
 
 function step(bench: Bench, s: Omit<ProcedureStep, 'basis' | 'part'>, functions: readonly (InputFunction | 'dial' | 'supply')[]): ProcedureStep {
   const circuit = circuitOf(bench, functions);
@@ -88,12 +104,12 @@ function supplySteps(bench: Bench): ProcedureStep[] {
   const { supplyV, phases = 3 } = plateNumbers(bench.job.plate, bench.profile);
   if (supplyV === undefined) return [];
   const { unloadedV } = dcLinkVoltage.run({ supplyV, phases });
-  const trace = rehearse(bench.installation, powerUp(bench.arrangement, 0), READY_MS);
+  const trace = rehearse(atSpeed(bench, 0), powerUp(bench.arrangement, 0), READY_MS);
   const state = stateAt(trace, 'drive.state', READY_MS * 1000);
   const common = { needs: [], cautions: ['liveWork', 'category'] };
   return [
     step(bench, { key: 'supply.volts', do: phrase('supply.volts'), must: phrase('volts', { volts: supplyV }), instrument: 'voltmeter', expect: range(supplyV, supplyV * tolerances.supplyShare, 'V'), from: { kind: 'standard', name: 'IEC 60038, ±10 %' }, ...common }, ['supply']),
-    step(bench, { key: 'supply.on', do: phrase('supply.on', { device: tagOf(bench, 'breaker') }), must: phrase('state', { state }), expect: { kind: 'state', is: state }, from: simulated('supply.on', READY_MS), needs: ['supply.volts'], cautions: ['contactsOpen'] }, ['supply']),
+    step(bench, { key: 'supply.on', do: phrase('supply.on', { device: tagOf(bench, 'breaker'), ...speedArgs(bench, 0) }), must: phrase('state', { state }), expect: { kind: 'state', is: state }, from: simulated('supply.on', READY_MS), needs: ['supply.volts'], cautions: ['contactsOpen'] }, ['supply']),
     step(bench, { key: 'link.volts', do: phrase('link.volts'), must: phrase('volts', { volts: unloadedV }), instrument: 'voltmeter', expect: range(unloadedV, unloadedV * tolerances.linkShare, 'V'), from: { kind: 'formula', name: 'dcLinkVoltage' }, needs: ['supply.on'], cautions: ['liveWork', 'category'] }, ['supply']),
   ]; // prettier-ignore
 }
@@ -104,13 +120,13 @@ function inputSteps(bench: Bench): ProcedureStep[] {
     const input = bench.drive.inputs.find((i) => i.terminal === terminal);
     if (!input) return [];
     const at = READY_MS + 500;
-    const trace = rehearse(bench.installation, actsOf(...powerUp(bench.arrangement, 0), give(bench.arrangement, f.id, READY_MS)), at);
+    const trace = rehearse(atSpeed(bench, 0), actsOf(...powerUp(bench.arrangement, 0), give(bench.arrangement, f.id, READY_MS)), at);
     const volts = Math.abs(voltsAt(trace, input.plus, input.minus, at * 1000)?.dc ?? 0);
     const on = signalAt(trace, `drive.${terminal}`, at * 1000) === 1;
     const before = signalAt(trace, `drive.${terminal}`, (READY_MS - 100) * 1000) === 1;
     const button = kindOf(bench, f)?.endsWith('Button') === true;
     const must = phrase(on ? 'input.on' : before ? 'input.goesOff' : 'input.off', { terminal });
-    const args = { function: f.task, device: tagOf(bench, f.device), terminal, position: positionOf(bench, f) };
+    const args = { function: f.task, device: tagOf(bench, f.device), terminal, position: positionOf(bench, f), ...speedArgs(bench, 0) };
     const needs = ['supply.on'];
     return [
       step(bench, { key: `input.${f.id}`, do: phrase(button ? 'input.press' : 'input.work', args), must, expect: { kind: 'state', is: on ? 'on' : 'off' }, from: simulated(`input.${f.id}`, at), needs, cautions: ['cannotRun'] }, [f]),
@@ -143,15 +159,22 @@ const directionKey = (arrangement: Arrangement, direction: Direction): string =>
   `direction.${arrangement.direction ? direction : arrangement.starts[direction]}`;
 
 function directionSteps(bench: Bench): ProcedureStep[] {
-  const { arrangement, installation } = bench;
+  const { arrangement } = bench;
   const settled = READY_MS + rampMs(bench) + TRAVEL_MARGIN_MS;
   const steps = directionsOf(arrangement).flatMap((direction) => {
     const f = starterOf(bench, direction) as InputFunction;
-    const trace = rehearse(installation, actsOf(...powerUp(arrangement, 0.2), ...startActs(arrangement, direction, READY_MS)), settled);
+    const trace = rehearse(atSpeed(bench, 0.2), actsOf(...powerUp(arrangement, 0.2), ...startActs(arrangement, direction, READY_MS)), settled);
     const is = directionAt(trace, settled);
     const turned = arrangement.inputs.find((input) => input.id === arrangement.direction);
     const selector = turned ? tagOf(bench, turned.device) : '';
-    const args = { device: tagOf(bench, f.device), position: positionOf(bench, f), machine: bench.job.plate.load.forwardMeans ?? '', selector, direction };
+    const args = {
+      device: tagOf(bench, f.device),
+      position: positionOf(bench, f),
+      machine: bench.job.plate.load.forwardMeans ?? '',
+      selector,
+      direction,
+      ...speedArgs(bench, 0.2),
+    };
     const code = turned ? 'direction.bumpTurned' : arrangement.givenBy === 'pulse' ? 'direction.bumpPulse' : 'direction.bump';
     const functions = turned ? [f, turned] : [f];
     return [step(bench, { key: directionKey(arrangement, direction), do: phrase(code, args), must: phrase(`turns.${is}`, args), expect: { kind: 'state', is }, from: simulated(`direction.${f.id}`, settled), needs: functions.map((input) => `input.${input.id}`), cautions: ['turns', 'freeToTurn'] }, functions)]; // prettier-ignore
@@ -160,42 +183,42 @@ function directionSteps(bench: Bench): ProcedureStep[] {
 }
 
 function speedStep(bench: Bench, settled: number): ProcedureStep[] {
-  const { arrangement, installation, job } = bench;
+  const { arrangement, job } = bench;
   const { hz: ratedHz, rpm } = plateNumbers(job.plate);
   const forward = starterOf(bench);
   const poles = bench.drive.polePairs && bench.drive.polePairs * 2;
   if (!ratedHz || !rpm || !poles || !forward) return [];
-  const trace = rehearse(installation, actsOf(...powerUp(arrangement, 1), ...startActs(arrangement, 'forward', READY_MS)), settled);
+  const trace = rehearse(atSpeed(bench, 1), actsOf(...powerUp(arrangement, 1), ...startActs(arrangement, 'forward', READY_MS)), settled);
   const hz = Math.abs(signalAt(trace, 'drive.hz', settled * 1000));
   const torque = job.plate.load.torquePct ?? 0;
   const { shaftRpm, slipRpm } = shaftSpeed.run({ hz, poles, ratedHz, ratedRpm: rpm, loadTorquePct: torque });
   const expect = range(shaftRpm, Math.max(slipRpm, shaftRpm * 0.01), 'rpm');
-  return [step(bench, { key: 'speed.full', do: phrase('speed.measure', { device: tagOf(bench, forward.device) }), must: phrase('rpm', { rpm: shaftRpm, torque }), instrument: 'tachometer', expect, from: simulated('dial.100', settled), needs: [directionKey(arrangement, 'forward')], cautions: ['turns'] }, [])]; // prettier-ignore
+  return [step(bench, { key: 'speed.full', do: phrase('speed.measure', { device: tagOf(bench, forward.device), ...speedArgs(bench, 1) }), must: phrase('rpm', { rpm: shaftRpm, torque }), instrument: 'tachometer', expect, from: simulated('dial.100', settled), needs: [directionKey(arrangement, 'forward')], cautions: ['turns'] }, [])]; // prettier-ignore
 }
 
 function bothTogether(bench: Bench, settled: number): ProcedureStep[] {
-  const { arrangement, installation } = bench;
+  const { arrangement } = bench;
   const [forward, reverse] = ['forward', 'reverse'].map((task) => arrangement.inputs.find((f) => f.task === task));
   if (arrangement.givenBy === 'pulse' || !forward || !reverse || forward.device === reverse.device) return [];
   const end = settled + rampMs(bench) * 2 + TRAVEL_MARGIN_MS;
   const trace = rehearse(
-    installation,
+    atSpeed(bench, 0.5),
     actsOf(...powerUp(arrangement, 0.5), give(arrangement, forward.id, READY_MS), give(arrangement, reverse.id, settled)),
     end,
   );
   const is = directionAt(trace, end);
-  const args = { forward: tagOf(bench, forward.device), reverse: tagOf(bench, reverse.device) };
+  const args = { forward: tagOf(bench, forward.device), reverse: tagOf(bench, reverse.device), ...speedArgs(bench, 0.5) };
   return [step(bench, { key: 'direction.both', do: phrase('direction.both', args), must: phrase(`turns.${is}`, { machine: '' }), expect: { kind: 'state', is }, from: simulated('directions.together', end), needs: [directionKey(arrangement, 'reverse')], cautions: ['turns', 'releasedToOne'] }, [forward, reverse])]; // prettier-ignore
 }
 
 function rampSteps(bench: Bench): ProcedureStep[] {
-  const { arrangement, installation } = bench;
+  const { arrangement } = bench;
   const forward = starterOf(bench);
   if (!forward) return [];
   const stopAt = READY_MS + rampMs(bench) + TRAVEL_MARGIN_MS;
   const end = stopAt + rampMs(bench) + TRAVEL_MARGIN_MS;
   const trace = rehearse(
-    installation,
+    atSpeed(bench, 1),
     actsOf(...powerUp(arrangement, 1), ...startActs(arrangement, 'forward', READY_MS), ...stopActs(arrangement, 'forward', stopAt)),
     end,
   );
@@ -210,7 +233,7 @@ function rampSteps(bench: Bench): ProcedureStep[] {
   const timed = (key: string, code: string, from: number, to: number): void => {
     const s = (to - from) / 1e6;
     const device = tagOf(bench, (key === 'ramp.up' ? forward : stop).device);
-    steps.push(step(bench, { key, do: phrase(code, { device, hz }), must: phrase('seconds', { s, hz }), instrument: 'stopwatch', expect: range(s, Math.max(tolerances.rampS, s * tolerances.rampShare), 's'), from: simulated('ramps', to / 1000), needs: [directionKey(arrangement, 'forward')], cautions: ['turns'] }, [])); // prettier-ignore
+    steps.push(step(bench, { key, do: phrase(code, { device, hz, ...speedArgs(bench, 1) }), must: phrase('seconds', { s, hz }), instrument: 'stopwatch', expect: range(s, Math.max(tolerances.rampS, s * tolerances.rampShare), 's'), from: simulated('ramps', to / 1000), needs: [directionKey(arrangement, 'forward')], cautions: ['turns'] }, [])); // prettier-ignore
   };
   if (began && reached) timed('ramp.up', 'ramp.up', began.t, reached.t);
   if (slowing && stopped) timed('ramp.down', slowing.state === 'coasting' ? 'coast.down' : 'ramp.down', slowing.t, stopped.t);
@@ -218,26 +241,26 @@ function rampSteps(bench: Bench): ProcedureStep[] {
 }
 
 function powerReturnSteps(bench: Bench): ProcedureStep[] {
-  const { arrangement, installation } = bench;
+  const { arrangement } = bench;
   const forward = starterOf(bench);
   if (!forward) return [];
   const off = READY_MS + rampMs(bench) + TRAVEL_MARGIN_MS;
   const on = off + 120_000;
   const trace = rehearse(
-    installation,
+    atSpeed(bench, 0.5),
     actsOf(...powerUp(arrangement, 0.5), ...startActs(arrangement, 'forward', READY_MS), { do: 'supplyOff', atMs: off }, { do: 'supplyOn', atMs: on }),
     on + 8000,
   );
   const restarts = Math.abs(signalAt(trace, 'drive.hz', (on + 7900) * 1000)) > 0;
   const is = restarts ? 'startsByItself' : 'staysStopped';
   const pulse = arrangement.givenBy === 'pulse' ? 'Pulse' : '';
-  const args = { device: tagOf(bench, forward.device), breaker: tagOf(bench, 'breaker'), position: positionOf(bench, forward) };
+  const args = { device: tagOf(bench, forward.device), breaker: tagOf(bench, 'breaker'), position: positionOf(bench, forward), ...speedArgs(bench, 0.5) };
   return [step(bench, { key: 'power.return', do: phrase(`power.return${pulse}`, args), must: phrase(`power.${is}${pulse}`, args), expect: { kind: 'state', is }, from: simulated('power.return', on + 7900), needs: [directionKey(arrangement, 'forward')], cautions: restarts ? ['turns', 'automaticRestart'] : ['turns'] }, [forward])]; // prettier-ignore
 }
 
 /** A stop must win over a start that is held, and letting go of it must not start the motor: as this station and device do it. */
 function stopSteps(bench: Bench): ProcedureStep[] {
-  const { arrangement, installation } = bench;
+  const { arrangement } = bench;
   const [start, stop] = [starterOf(bench), arrangement.inputs.find((f) => f.id === arrangement.stop)];
   if (!start || !stop) return [];
   const pressed = READY_MS + rampMs(bench) + TRAVEL_MARGIN_MS;
@@ -249,8 +272,8 @@ function stopSteps(bench: Bench): ProcedureStep[] {
     give(arrangement, stop.id, pressed),
     take(arrangement, stop.id, released),
   );
-  const trace = rehearse(installation, acts, end);
-  const args = { start: tagOf(bench, start.device), stop: tagOf(bench, stop.device) };
+  const trace = rehearse(atSpeed(bench, 0.5), acts, end);
+  const args = { start: tagOf(bench, start.device), stop: tagOf(bench, stop.device), ...speedArgs(bench, 0.5) };
   const wins = directionAt(trace, released - 100);
   const after = directionAt(trace, end) === 'stopped' ? 'staysStopped' : 'startsByItself';
   const common = { needs: [directionKey(arrangement, 'forward')], cautions: ['turns'] };

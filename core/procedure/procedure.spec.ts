@@ -141,6 +141,15 @@ describe('hazards', () => {
     expect(keys(adopted(withSetting(base, '610', 1)))).toEqual(['stop restart.powerReturn']);
   });
 
+  it('find restart just as well where the keypad gives the speed', () => {
+    for (const speed of ['dial', 'keypad'] as const) {
+      const job = adopted(bareJob({ direction: 'forwardOnly', powerReturn: 'restart', exposed: 'atMachine', speed }));
+      expect(checkJob(job, marrowick()).map((f) => f.rule))
+        .withContext(speed)
+        .toContain('restart.powerReturn');
+    }
+  });
+
   it('find both directions released to one only where the station allows it', () => {
     expect(keys(wish({ directionBy: 'twoContacts' }))).toEqual(['warn directions.releasedToOne']);
   });

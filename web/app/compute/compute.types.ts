@@ -47,6 +47,8 @@ export interface SaidRow extends SettingRow {
 /** Script of the behaviour strip, with the names of its moments and the controls it shows. */
 export interface Strip {
   readonly acts: readonly Act[];
+  /** Settings it runs on: the plan's, with the keypad turned up where the keypad gives the speed. */
+  readonly settings: 'planned' | { readonly id: string; readonly values: Readonly<Record<string, Value>> };
   readonly endMs: number;
   readonly marks: readonly { readonly atMs: number; readonly text: string }[];
   readonly controls: readonly { readonly id: string; readonly tag: string; readonly positions: number }[];

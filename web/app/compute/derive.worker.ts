@@ -8,6 +8,7 @@ import { motorCurves, plateContext, plateFacts, plateMissing, type MotorCurves }
 import { liveSteps } from '@tactron/core/procedure';
 import { handOverBlocks, keyedValues, settingRows, snapshotOf, stepRecords, type SettingRow, type StepRecord } from '@tactron/core/records';
 import { contactKinds } from '@tactron/core/devices';
+import { keypadValues } from '@tactron/core/installation';
 import { arrange, behaviourActs, schemeMissing, STRIP_MS } from '@tactron/core/scheme';
 import { say, sayCaution, sayFinding, sayName } from '@tactron/core/words';
 import type { Derived, PartsAndTools, Strip, SaidLine, SaidRow, SaidStep } from './compute.types';
@@ -54,7 +55,7 @@ function saidRow(row: SettingRow, profile: Profile, job: Job): SaidRow {
 }
 
 /** The strip shows start, stop and the power cut on this job's own wires; nothing until there is a plan. */
-function stripOf(job: Job): Strip | null {
+function stripOf(job: Job, profile: Profile): Strip | null {
   if (!job.adopted) return null;
   const arrangement = arrange(job);
   const pulse = arrangement.givenBy === 'pulse';
@@ -72,7 +73,9 @@ function stripOf(job: Job): Strip | null {
     { atMs: STRIP_MS.off, text: 'power off' },
     { atMs: STRIP_MS.on, text: 'power on' },
   ];
-  return { acts: behaviourActs(arrangement), endMs: STRIP_MS.end, marks, controls, pulse };
+  const values = keypadValues(job, profile, 1);
+  const settings = values ? { id: 'keypad turned up', values } : ('planned' as const);
+  return { acts: behaviourActs(arrangement), settings, endMs: STRIP_MS.end, marks, controls, pulse };
 }
 
 const worker = {
@@ -113,7 +116,7 @@ const worker = {
       rows: rows.map((row) => saidRow(row, profile, job)),
       steps: steps.map(saidStep),
       blocks,
-      strip: stripOf(job),
+      strip: stripOf(job, profile),
       control: layOut(job, profile, 'control'),
       power: layOut(job, profile, 'power'),
       names: said,

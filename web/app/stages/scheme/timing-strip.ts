@@ -140,7 +140,7 @@ export class TimingStrip {
         .open(
           job,
           profile,
-          'planned',
+          strip.settings,
           strip.acts.map((act) => ({ t: act.atMs * 1000, act })),
         ) // prettier-ignore
         .then(() => this.session.worker.reach(0, strip.endMs * 1000))
