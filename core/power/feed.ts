@@ -37,6 +37,15 @@ export const singlePhaseFeed = calculation<{ threePhaseInputA: number }, { singl
   run: ({ threePhaseInputA }) => ({ singlePhaseInputA: Math.sqrt(3) * threePhaseInputA, outputFactor: 1 / Math.sqrt(3) }),
 });
 
+/** What the input current of a drive follows from. */
+export const inputCurrentArguments = {
+  outputKw: positive('shaft power', 'kW', 1000),
+  supplyV: positive('supply', 'V', 1000),
+  motorEfficiency: positive('efficiency of the motor', '', 1),
+  driveEfficiency: positive('efficiency of the drive', '', 1),
+  truePowerFactor: positive('true power factor; on one phase 0.6 to 0.7 without a choke', '', 1),
+};
+
 /**
  * Input current of a drive fed from one phase.
  *
@@ -48,13 +57,7 @@ export const singlePhaseInputCurrent = calculation<
 >({
   name: 'singlePhaseInputCurrent',
   title: 'Input current on one phase',
-  args: {
-    outputKw: positive('shaft power', 'kW', 1000),
-    supplyV: positive('supply', 'V', 1000),
-    motorEfficiency: positive('efficiency of the motor', '', 1),
-    driveEfficiency: positive('efficiency of the drive', '', 1),
-    truePowerFactor: positive('true power factor; 0.6 to 0.7 without a choke', '', 1),
-  },
+  args: inputCurrentArguments,
   results: { currentA: result('input current', 'A') },
   formula: 'I = P/(η_m·η_d·U·λ)',
   source: 'definition of the true power factor; λ of a bridge with capacitor and no choke',

@@ -1,4 +1,5 @@
 import { calculation, positive, result } from '../../calculation/index.js';
+import { inputCurrentArguments } from '../feed.js';
 
 /**
  * Input current of a drive fed from three phases.
@@ -11,13 +12,7 @@ export const threePhaseInputCurrent = calculation<
 >({
   name: 'threePhaseInputCurrent',
   title: 'Input current on three phases',
-  args: {
-    outputKw: positive('shaft power', 'kW', 10_000),
-    supplyV: positive('supply, line to line', 'V', 1000),
-    motorEfficiency: positive('efficiency of the motor', '', 1),
-    driveEfficiency: positive('efficiency of the drive', '', 1),
-    truePowerFactor: positive('true power factor', '', 1),
-  },
+  args: { ...inputCurrentArguments, outputKw: positive('shaft power', 'kW', 10_000), supplyV: positive('supply, line to line', 'V', 1000) },
   results: { currentA: result('input current', 'A') },
   formula: 'I = P/(η_m·η_d·√3·U·λ)',
   source: 'definition of the true power factor; λ from the distortion of the bridge',

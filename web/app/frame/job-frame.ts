@@ -11,6 +11,7 @@ import { Keys } from './keys';
 import { Lost } from './lost';
 import { Pocket } from './pocket';
 import { Preferences } from './preferences';
+import { ThemeButton } from './theme-button';
 import { hintOf, trailOf } from './trail';
 
 const saveMarks: Record<string, { icon: IconName; text: string }> = {
@@ -23,7 +24,7 @@ const saveMarks: Record<string, { icon: IconName; text: string }> = {
 /** Head strip, walk, pocket and hint line around the stage of an open job. */
 @Component({
   selector: 'tac-job-frame',
-  imports: [RouterOutlet, RouterLink, RouterLinkActive, MatMenuModule, MatTooltipModule, Icon, Pocket, Lost],
+  imports: [RouterOutlet, RouterLink, RouterLinkActive, MatMenuModule, MatTooltipModule, Icon, Pocket, Lost, ThemeButton],
   templateUrl: './job-frame.html',
   styleUrl: './job-frame.scss',
 })

@@ -2,12 +2,12 @@ import { Component, inject, input } from '@angular/core';
 import { RouterLink, RouterLinkActive } from '@angular/router';
 import { Icon } from '../controls/icon';
 import { Keys } from './keys';
-import { Preferences } from './preferences';
+import { ThemeButton } from './theme-button';
 
 /** Head strip of the places outside a job. */
 @Component({
   selector: 'tac-place-strip',
-  imports: [RouterLink, RouterLinkActive, Icon],
+  imports: [RouterLink, RouterLinkActive, Icon, ThemeButton],
   template: `
     <header class="strip">
       <img src="mark.svg" alt="" width="30" height="30" />
@@ -19,21 +19,13 @@ import { Preferences } from './preferences';
       </nav>
       <span class="gap"></span>
       <button class="strip-button" type="button" aria-label="Keys and preferences" (click)="keys.help()"><tac-icon name="keys" /></button>
-      <button
-        class="strip-button"
-        type="button"
-        [attr.aria-label]="preferences.theme() === 'day' ? 'Plant room theme' : 'Day theme'"
-        (click)="preferences.theme.set(preferences.theme() === 'day' ? 'plant' : 'day')"
-      >
-        <tac-icon [name]="preferences.theme() === 'day' ? 'night' : 'day'" />
-      </button>
+      <tac-theme-button />
     </header>
   `,
   styleUrl: './place-strip.scss',
 })
 export class PlaceStrip {
   readonly title = input.required<string>();
-  protected readonly preferences = inject(Preferences);
   protected readonly keys = inject(Keys);
   protected readonly places = [
     { path: '/jobs', name: 'Jobs' },
