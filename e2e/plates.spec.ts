@@ -110,7 +110,7 @@ test('a sum: example, a field out of range, kept, found again, and carried into 
   const result = page.getByRole('region', { name: 'Result' });
   await expect(result).toContainText('a resistor fits');
   await page.getByLabel('share that comes back to the DC link').fill('1,4');
-  await expect(page.getByRole('alert')).toHaveText('efficiency must be at most 1');
+  await expect(page.getByRole('alert')).toHaveText('“share that comes back to the DC link” must be at most 1');
   await page.getByLabel('share that comes back to the DC link').fill('0,8');
   await page.getByLabel('deceleration time').fill('2,5');
   await expect(result.locator('dd').filter({ hasText: 'Ω' }).first()).toHaveText('50 Ω');

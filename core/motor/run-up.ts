@@ -193,7 +193,7 @@ export const runUp = calculation<{ circuit: MotorCircuit; inertiaKgm2: number; l
   confirm: 'Temperature, supply dip and the tolerance of the data sheet move it by a fifth.',
   example: { circuit: { lineV: 400, hz: 50, poles: 4, statorOhm: 0.1, statorLeakageOhm: 0.25, magnetisingOhm: 8, rotorLeakageOhm: 0.25, rotorOhm: 0.09 }, inertiaKgm2: 1, load: { kind: 'square', torqueNm: 150, ratedRpm: 1480 }, start: { kind: 'direct' } },
   run: ({ circuit, inertiaKgm2, load, start }) => {
-    for (const name of needed[start.kind]) if (start[name] === undefined) throw new CalculationError(`start.${name}`, `start.${name} is missing: ${start.kind} needs it`);
+    for (const name of needed[start.kind]) if (start[name] === undefined) throw new CalculationError(`start.${name}`, `start.${name} is missing: this start needs it`);
     if (load.kind === 'table' && !load.table) throw new CalculationError('load.table', 'load.table is missing');
     if (load.kind !== 'table' && load.torqueNm === undefined) throw new CalculationError('load.torqueNm', 'load.torqueNm is missing');
     if ((load.kind === 'linear' || load.kind === 'square') && load.ratedRpm === undefined) throw new CalculationError('load.ratedRpm', 'load.ratedRpm is missing');

@@ -66,7 +66,7 @@ export const signalLoss = calculation<
     const named = { holdLast: ['lastHz', lastHz], preset: ['presetHz', presetHz], minimum: ['minHz', minHz] } as const;
     const own = named[action as keyof typeof named];
     if (!own) return { lost: true, hz: 0 };
-    if (own[1] === undefined) throw new CalculationError(own[0], `${own[0]} is missing: the action ${action} needs it`);
+    if (own[1] === undefined) throw new CalculationError(own[0], `${own[0]} is missing: this action needs it`);
     return { lost: true, hz: own[1] };
   },
 }); // prettier-ignore

@@ -1,5 +1,6 @@
 import { Component, DestroyRef, ElementRef, effect, inject, input, viewChild } from '@angular/core';
 import type { Chart, ChartConfiguration, ChartDataset } from 'chart.js';
+import { formatNumber } from '@tactron/core/units';
 import { Preferences } from '../frame/preferences';
 
 /** A curve, or points read. */
@@ -42,6 +43,7 @@ export class LineChart {
     effect(() => {
       const series = this.series();
       this.preferences.theme();
+      this.preferences.decimal();
       void import('chart.js').then(({ Chart, LineController, LineElement, PointElement, LinearScale, Legend, Tooltip }) => {
         if (!alive) return;
         Chart.register(LineController, LineElement, PointElement, LinearScale, Legend, Tooltip);
@@ -58,7 +60,11 @@ export class LineChart {
     const axis = (text: string) => ({
       type: 'linear' as const,
       title: { display: true, text, color: colour('--ink-soft') },
-      ticks: { color: colour('--ink-soft'), maxTicksLimit: 8 },
+      ticks: {
+        color: colour('--ink-soft'),
+        maxTicksLimit: 8,
+        callback: (value: number | string) => formatNumber(Number(value), 6, this.preferences.decimal()),
+      },
       grid: { color: colour('--line') },
     });
     const colours = [colour('--accent-line'), colour('--ink'), colour('--good')];

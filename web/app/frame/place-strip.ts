@@ -9,7 +9,7 @@ import { ThemeButton } from './theme-button';
   selector: 'tac-place-strip',
   imports: [RouterLink, RouterLinkActive, Icon, ThemeButton],
   template: `
-    <header class="strip">
+    <header class="strip no-print">
       <img src="mark.svg" alt="" width="30" height="30" />
       <h1>{{ title() }}</h1>
       <nav aria-label="Places">

@@ -8,7 +8,6 @@ import { Preferences } from './preferences';
   imports: [Icon],
   template: `
     <button
-      class="strip-button"
       type="button"
       [attr.aria-label]="preferences.theme() === 'day' ? 'Plant room theme' : 'Day theme'"
       (click)="preferences.theme.set(preferences.theme() === 'day' ? 'plant' : 'day')"
@@ -16,19 +15,7 @@ import { Preferences } from './preferences';
       <tac-icon [name]="preferences.theme() === 'day' ? 'night' : 'day'" />
     </button>
   `,
-  styles: `
-    button {
-      display: inline-flex;
-      min-width: 44px;
-      min-height: 44px;
-      align-items: center;
-      justify-content: center;
-      border: 0;
-      background: transparent;
-      color: inherit;
-      cursor: pointer;
-    }
-  `,
+  styleUrl: './theme-button.scss',
 })
 export class ThemeButton {
   protected readonly preferences = inject(Preferences);

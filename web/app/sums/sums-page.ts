@@ -113,14 +113,20 @@ export class SumsPage {
     const read = text === undefined ? undefined : readNumber(text);
     if (typeof read === 'string' && read !== text) return `${read}: write it without the mark, or with more digits.`;
     const outcome = this.outcome();
-    return outcome && !outcome.ok && outcome.argument === path ? outcome.message : null;
+    return outcome && !outcome.ok && outcome.argument === path ? this.named(outcome) : null;
+  }
+
+  /** A problem with the title of its field in place of the argument’s name. */
+  private named(outcome: { readonly argument: string; readonly message: string }): string {
+    const title = this.lines().find((l) => l.path === outcome.argument)?.spec.title;
+    return title ? outcome.message.replace(outcome.argument, `“${title}”`) : outcome.message;
   }
 
   /** What is still wrong, where no field shows it. */
   protected readonly openProblem = computed(() => {
     const outcome = this.outcome();
     if (!outcome || outcome.ok) return null;
-    return this.lines().some((l) => l.path === outcome.argument && this.typed()[l.path] !== undefined) ? null : outcome.message;
+    return this.lines().some((l) => l.path === outcome.argument && this.typed()[l.path] !== undefined) ? null : this.named(outcome);
   });
 
   protected value(value: unknown, unit: string): string {
