@@ -10,7 +10,7 @@ import { planJob } from '@tactron/core/plan';
 import { liveSteps } from '@tactron/core/procedure';
 import { rehearse, signalAt, stateAt, voltsAt, type Trace } from '@tactron/core/rehearsal';
 import { calculations } from '@tactron/core/sums';
-import { say, sayFinding } from '@tactron/core/words';
+import { say, sayConflict, sayFinding } from '@tactron/core/words';
 import { BadInput, type Outcome } from './bad-input.js';
 import { jobInput, plannedJob } from './job-input.js';
 
@@ -33,7 +33,7 @@ export function plan(data: unknown): Outcome {
   if (!result.ok)
     throw new BadInput(
       result.path,
-      result.why === 'notYet' ? `not yet: ${result.what}` : `no plan: ${result.why} (${result.what})${result.wishes ? `: ${result.wishes.join(', ')}` : ''}`,
+      result.code ? `no plan: ${sayConflict(result.code, result.wishes ?? [], result.what)}` : `no plan: ${result.why} (${result.what})`,
     );
   return { output: result, stop: result.findings.some((f) => f.severity === 'stop') };
 }

@@ -1,7 +1,8 @@
 import * as v from 'valibot';
 import { profileSchema, shippedProfile, shippedProfiles, type Profile } from '@tactron/core/catalogue';
-import { notYetInScheme, pathIssues, readEnvelope, type Evidence, type Job } from '@tactron/core/job';
+import { pathIssues, readEnvelope, type Evidence, type Job } from '@tactron/core/job';
 import { adoption, planJob } from '@tactron/core/plan';
+import { sayConflict } from '@tactron/core/words';
 import { BadInput } from './bad-input.js';
 
 export interface JobInput {
@@ -15,8 +16,6 @@ export function jobInput(data: unknown): JobInput {
   const read = readEnvelope(data);
   if (!read.ok) throw new BadInput(read.issues[0].path, read.issues[0].message);
   const { job, profiles, evidence } = read.envelope;
-  const notYet = notYetInScheme(job.scheme);
-  if (notYet) throw new BadInput(notYet.path, `not yet: ${notYet.what} is understood but not built`);
   const carried = profiles[job.profile.sha256];
   if (!carried && !(job.profile.family in shippedProfiles)) throw new BadInput('profile.family', `there is no profile "${job.profile.family}"`);
   return { job, evidence, profile: carried ? carriedProfile(carried, job.profile.sha256) : shippedProfile(job.profile.family) };
@@ -33,6 +32,7 @@ function carriedProfile(data: unknown, sha: string): Profile {
 export function plannedJob({ job, profile }: JobInput): Job {
   if (job.adopted) return job;
   const plan = planJob(job, profile);
-  if (!plan.ok) throw new BadInput(plan.path, plan.why === 'notYet' ? `not yet: ${plan.what}` : `no plan: ${plan.why} (${plan.what})`);
+  if (!plan.ok)
+    throw new BadInput(plan.path, plan.code ? `no plan: ${sayConflict(plan.code, plan.wishes ?? [], plan.what)}` : `no plan: ${plan.why} (${plan.what})`);
   return { ...job, adopted: adoption(plan) };
 }

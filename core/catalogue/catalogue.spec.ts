@@ -51,8 +51,9 @@ describe('device profiles', () => {
   });
 
   it('take the worse behaviour where they do not know', () => {
-    const p = shippedProfile('ondulet-n');
-    expect(p.policies['onTakeover']).toBe('unknown');
+    const known = shippedProfile('ondulet-n');
+    const p = { ...known, policies: { ...known.policies, onTakeover: 'unknown' as const, terminalStopUnderKeypad: 'unknown' as const } };
+    expect(policyValue(known, {}, 'onTakeover')).toBe('needFreshEdge');
     expect(policyValue(p, {}, 'onTakeover')).toBe('followLevel');
     expect(policyValue(p, {}, 'terminalStopUnderKeypad')).toBe('ignored');
   });

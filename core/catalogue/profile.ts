@@ -90,7 +90,14 @@ export const requiredPolicies = [
   'onReferenceLoss', 'bothDirectionsFaultSelfClears', 'jogWhileRunning', 'onUndervoltageWhileStopping', 'presetCoding', 'noReverse', 'stopMode',
 ] as const; // prettier-ignore
 
-const taskSchema = open({ code: v.union([v.string(), v.number()]), name: text, meaning: code, needs: v.optional(code) });
+/** An input task. `asserts` says which state of the contact gives it: an enable or an external fault acts when its contact opens. */
+const taskSchema = open({
+  code: v.union([v.string(), v.number()]),
+  name: text,
+  meaning: code,
+  needs: v.optional(code),
+  asserts: v.optional(v.picklist(['closed', 'open']), 'closed'),
+});
 
 const modelSchema = open({
   name: code,

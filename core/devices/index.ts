@@ -1,1 +1,1 @@
-export { contactKinds, terminalsOfKind, type ContactKind } from './operator-kinds.js';
+export { coilKinds, contactKind, contactKinds, isMomentary, loadKinds, terminalsOfKind, type CoilKind, type ContactKind } from './operator-kinds.js';

@@ -109,6 +109,7 @@ export function referenceHz(control: Control, s: DriveState): number {
   const preset = control.presetsHz[number - 1];
   if (preset !== undefined) return preset;
   if (l.local || control.referenceSource === 'keypad') return control.keypadHz ?? s.referenceHz;
+  if (control.referenceSource === 'motorPot') return s.potHz;
   if (control.referenceSource === 'preset') return control.presetsHz[0] ?? 0;
   if (s.referenceLost) return control.onReferenceLoss === 'preset' ? (control.presetsHz[0] ?? 0) : control.onReferenceLoss === 'stop' ? 0 : s.heldHz;
   return s.referenceHz;

@@ -89,3 +89,19 @@ function watchStarts(control: Control, s: DriveState, edges: Edges, barred: bool
   if (s.latch === -direction && isRunning(s) && control.onOppositeStart === 'ignoreUntilStopped') return s;
   return { ...s, latch: direction };
 }
+
+/** Step by which the up and down inputs move their reference, Hz: fine enough to look like a turning potentiometer. */
+const POT_STEP_HZ = 0.1;
+/** Rate where the settings give none, Hz/s. */
+const POT_HZ_PER_S = 5;
+
+/** Moves the reference of the up and down inputs, step by step at its rate, between the lowest and the highest frequency. */
+export function watchPot(control: Control, s: DriveState, t: number): DriveState {
+  const way = control.referenceSource === 'motorPot' ? s.levels.up - s.levels.down : 0;
+  if (way === 0) return s.potDueUs === Infinity ? s : { ...s, potDueUs: Infinity };
+  const every = Math.round((POT_STEP_HZ / (control.motorPotHzPerS ?? POT_HZ_PER_S)) * 1e6);
+  if (s.potDueUs === Infinity) return { ...s, potDueUs: t + every };
+  if (t < s.potDueUs) return s;
+  const potHz = Math.min(Math.max(Math.round((s.potHz + way * POT_STEP_HZ) * 1e6) / 1e6, control.minHz), control.maxHz);
+  return { ...s, potHz, potDueUs: potHz === s.potHz ? t + 1_000_000 : t + every };
+}

@@ -40,7 +40,8 @@ export function stepMotion(control: Control, s: DriveState, command: Command, t:
     if (control.startWhileCoasting === 'fault') return 'overcurrent';
   }
   const reference = command.jog ? control.jogHz : referenceHz(control, s);
-  const size = command.jog ? Math.min(reference, control.maxHz) : limitedHz(control, reference, Math.abs(shaftHz(m, t)));
+  const held = s.levels.hold === 1 && !command.jog && m.kind === 'ramp' && m.purpose === 'run' && Math.sign(outputHz(m, t)) === command.direction;
+  const size = held ? Math.abs(outputHz(m, t)) : command.jog ? Math.min(reference, control.maxHz) : limitedHz(control, reference, Math.abs(shaftHz(m, t)));
   const pair: RampPair = command.jog ? 'jog' : s.levels.rampSelect ? 'second' : 'main';
   const from = m.kind === 'coast' && control.startWhileCoasting === 'catch' ? shaftHz(m, t) : outputHz(m, t);
   return headFor(control, m, from, command.direction * size, pair, command.jog ? 'jog' : 'run', t);

@@ -84,3 +84,30 @@ export function valueAt(s: Stretch, t: number): number {
   const tau = (t - s.t0) / 1e6;
   return s.y + (s.dy + (s.ddy * tau) / 2) * tau;
 }
+
+/**
+ * First moment after t at which the size of a ramp's frequency passes a level, µs.
+ *
+ * @returns Infinity when it does not pass it any more
+ * @example nextCrossing(planRamp(0, 0, 50, 5, 50, 0), 10, 0) // 1_000_000
+ */
+export function nextCrossing(ramp: Ramp, levelHz: number, t: number): number {
+  let next = Infinity;
+  ramp.stretches.forEach((s, i) => {
+    const until = ramp.stretches[i + 1]?.t0 ?? ramp.endUs;
+    for (const level of [levelHz, -levelHz]) {
+      for (const tau of solveQuadratic(s.ddy / 2, s.dy, s.y - level)) {
+        const at = s.t0 + Math.ceil(tau * 1e6);
+        if (at > t && at >= s.t0 && at <= until && at < next) next = at;
+      }
+    }
+  });
+  return next;
+}
+
+/** Real roots of a·x² + b·x + c. */
+function solveQuadratic(a: number, b: number, c: number): number[] {
+  if (a === 0) return b === 0 ? [] : [-c / b];
+  const root = b * b - 4 * a * c;
+  return root < 0 ? [] : [(-b - Math.sqrt(root)) / (2 * a), (-b + Math.sqrt(root)) / (2 * a)];
+}

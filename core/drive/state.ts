@@ -58,5 +58,8 @@ export interface DriveState {
   readonly referenceHz: number;
   readonly referenceLost: boolean;
   readonly heldHz: number;
+  /** Reference of the up and down inputs, and when it moves next. */
+  readonly potHz: number;
+  readonly potDueUs: number;
   readonly motion: Motion;
 }

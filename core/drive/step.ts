@@ -1,6 +1,6 @@
 import { anyDemand, commandPlace, isPulse, resolveCommand, type Block, type Command, type Edges } from './command.js';
 import { coastFrom, isModulating, motionWake, outputHz, stepMotion } from './motion.js';
-import { watchKeypad, watchTerminals } from './latches.js';
+import { watchKeypad, watchPot, watchTerminals } from './latches.js';
 import { stepPower, type Link } from './power.js';
 import { inputNames, restingLevels, type Control, type InputName, type Levels } from './vocabulary.js';
 import type { DriveState, Fault, Motion } from './state.js';
@@ -42,6 +42,8 @@ export function initialDrive(control: Control, inputs: DriveInputs): DriveState 
     referenceHz: inputs.referenceHz,
     referenceLost: inputs.referenceLost ?? false,
     heldHz: inputs.referenceHz,
+    potHz: control.minHz,
+    potDueUs: Infinity,
     motion: { kind: 'off' },
   };
   const s = { ...base, needFresh: anyDemand(control, base) && (isPulse(control) || control.onPowerReturn === 'needFreshEdge') };
@@ -61,6 +63,7 @@ export function stepDrive(control: Control, link: Link | undefined, before: Driv
   const power = stepPower(control, link, s.power, before.levels, s.levels, isModulating(s.motion) ? outputHz(s.motion, t) : 0, t);
   if (power !== s.power) s = powerChanged(control, { ...s, power }, before.power.linkUp, before.power.logic, t);
   if (s.power.logic !== 'on') return s;
+  s = watchPot(control, s, t);
   s = watchFaults(control, s, edges, inputs, t);
   s = watchEnables(control, s, edges, t);
   s = watchKeypad(control, s, edges);
@@ -79,7 +82,7 @@ export function wanted(control: Control, s: DriveState): Command {
 /** Next moment after t at which the command logic changes by itself. */
 export function wakeDrive(s: DriveState, t: number): number {
   const { power } = s;
-  const times = [motionWake(s.motion, t), power.logicDiesUs, s.discrepancyUs, ...Object.values(s.pending)];
+  const times = [motionWake(s.motion, t), power.logicDiesUs, s.discrepancyUs, s.potDueUs, ...Object.values(s.pending)];
   if (power.logic === 'poweringUp') times.push(power.readyUs);
   if (power.linkUp) times.push(power.linkLowUs);
   return times.reduce((next, time) => (time > t && time < next ? time : next), Infinity);
@@ -121,7 +124,7 @@ function filterInputs(control: Control, s: DriveState, inputs: DriveInputs, t: n
 function powerChanged(control: Control, s: DriveState, hadLink: boolean, hadLogic: DriveState['power']['logic'], t: number): DriveState {
   if (hadLink && !s.power.linkUp && s.power.logic === 'on') s = linkLost(control, s, t);
   if (s.power.logic === 'off' && hadLogic !== 'off') {
-    return { ...s, fault: null, latch: 0, keypadLatch: 0, carried: 0, needFresh: false, discrepancyUs: Infinity, motion: coastFrom(control, s.motion, t) };
+    return { ...s, fault: null, latch: 0, keypadLatch: 0, carried: 0, needFresh: false, discrepancyUs: Infinity, potHz: control.keepOnPowerOff ? s.potHz : control.minHz, potDueUs: Infinity, motion: coastFrom(control, s.motion, t) }; // prettier-ignore
   }
   if (s.power.logic === 'on' && hadLogic !== 'on') {
     const barred = isPulse(control) || control.onPowerReturn === 'needFreshEdge';

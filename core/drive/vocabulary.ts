@@ -68,7 +68,7 @@ export type Control = v.InferOutput<typeof controlSchema>;
 export const inputNames = [
   'forward', 'reverse', 'run', 'direction', 'start', 'startForward', 'startReverse', 'stop',
   'jogForward', 'jogReverse', 'jogReferenceSelect', 'presetBit0', 'presetBit1', 'presetBit2', 'presetBit3', 'presetBit4',
-  'rampSelect', 'up', 'down', 'local', 'keypadStart', 'keypadStop', 'reset', 'enableA', 'enableB',
+  'rampSelect', 'up', 'down', 'hold', 'local', 'keypadStart', 'keypadStop', 'reset', 'enableA', 'enableB',
   'outputInhibit', 'externalFault', 'quickStop', 'mains', 'controlSupply',
 ] as const; // prettier-ignore
 export type InputName = (typeof inputNames)[number];
@@ -111,7 +111,6 @@ export type DriveCase = v.InferOutput<typeof driveCaseSchema>;
 /** What the vocabulary names and the command logic cannot do yet, with the path in a case. */
 export function notYetInControl(control: Control): { path: string; what: string } | undefined {
   if (control.commandSource === 'bus') return { path: 'control.commandSource', what: 'commands over a bus' };
-  if (control.referenceSource === 'motorPot') return { path: 'control.referenceSource', what: 'a reference moved by up and down inputs' };
   if (control.referenceSource === 'bus') return { path: 'control.referenceSource', what: 'a reference over a bus' };
   return undefined;
 }

@@ -2,26 +2,23 @@ import type { Profile, Value } from '../catalogue/index.js';
 import type { Evidence, EvidenceOf, Finding, Job } from '../job/index.js';
 import { planJob } from '../plan/index.js';
 import { plateFindings } from '../power/index.js';
+import { circuitSettles, contactorAsStart, inputsSwitch, lampSaysLess, loadsOnTheirSide, suppliesBear } from './rules/circuit.js';
+import { hazardContext, type Rule } from './rules/context.js';
+import { bothDirectionsReleased, directionNotLocked, unknownPolicy } from './rules/direction.js';
 import {
-  bothDirectionsReleased,
-  directionNotLocked,
-  hazardContext,
-  inputsSwitch,
+  conditionReturnStarts,
+  emergencyStopBehaviour,
+  latchOutlivesPower,
+  placeChangeHazards,
   restartWhenPowerReturns,
   stopReleaseStarts,
-  unknownPolicy,
-  type Rule,
-} from './rules.js';
+} from './rules/restart.js';
 
 /** Every hazard rule; each finds nothing where it does not apply. */
 export const hazardRules: readonly Rule[] = [
-  inputsSwitch,
-  restartWhenPowerReturns,
-  stopReleaseStarts,
-  bothDirectionsReleased,
-  directionNotLocked,
-  unknownPolicy,
-];
+  inputsSwitch, circuitSettles, suppliesBear, restartWhenPowerReturns, latchOutlivesPower, stopReleaseStarts, conditionReturnStarts, placeChangeHazards,
+  emergencyStopBehaviour, bothDirectionsReleased, directionNotLocked, contactorAsStart, loadsOnTheirSide, lampSaysLess, unknownPolicy,
+]; // prettier-ignore
 
 const weight = { stop: 0, warn: 1, advise: 2 } as const;
 

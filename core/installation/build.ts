@@ -1,12 +1,13 @@
-import type { Model, Profile, SettingValues } from '../catalogue/index.js';
-import type { ModalEdge } from '../circuit/index.js';
-import { contactKinds, terminalsOfKind } from '../devices/index.js';
+import { roleValue, type Model, type Profile, type SettingValues, type Terminal, type Value } from '../catalogue/index.js';
+import { terminalsOfKind } from '../devices/index.js';
 import { hashOf, sortedEntries, type Job } from '../job/index.js';
 import { factorySettings, presentTerminals, settingsInForce } from '../plan/index.js';
 import { areaOf, coastTime, copperOhm, plateNumbers } from '../power/index.js';
 import type { Link } from '../drive/index.js';
 import { analogueScaleOf, controlOf } from './control.js';
-import type { Installation, InstalledDevice, InstalledDrive, InstalledInput } from './installation.js';
+import type { Installation, InstalledDevice, InstalledDrive, InstalledEnable, InstalledInput } from './installation.js';
+import { Layout } from './layout.js';
+import { installStationDevice } from './station-devices.js';
 
 /** Where the settings of a rehearsal come from. */
 export type SettingsFrom =
@@ -15,39 +16,24 @@ export type SettingsFrom =
 /** Shaft run-down assumed when inertia and load are not entered, s. */
 const COAST_WITHOUT_DATA_S = 1;
 
-/** Collects landings and edges while devices are laid in. */
-class Layout {
-  readonly landings: string[] = [];
-  readonly edgeA: number[] = [];
-  readonly edgeB: number[] = [];
-  readonly modal: ModalEdge[] = [];
-  private readonly index = new Map<string, number>();
+/** A place for a bridge, a battery or a calibrator, as acts of the script ask for it. */
+export type HookPlace = readonly [a: string, b: string];
 
-  landing(at: string): number {
-    const known = this.index.get(at);
-    if (known !== undefined) return known;
-    this.index.set(at, this.landings.length);
-    return this.landings.push(at) - 1;
-  }
-
-  edge(a: string, b: string): number {
-    this.edgeA.push(this.landing(a));
-    return this.edgeB.push(this.landing(b)) - 1;
-  }
-
-  limitedSupply(a: string, b: string): { edge: number; modal: number } {
-    const edge = this.edge(a, b);
-    return { edge, modal: this.modal.push({ edge, kind: 'limitedSupply' }) - 1 };
-  }
+export interface InstallOptions {
+  /** Pairs of landings to which something may be put while it runs. */
+  readonly hooks?: readonly HookPlace[];
+  /** Behaviour to take where the profile does not know it. */
+  readonly policies?: Readonly<Record<string, Value>>;
 }
 
 /**
  * Builds the running model of a job: what is really there, wired and set. Deviations of the panel as built are laid over
  * the adopted plan.
  *
+ * @param options places for bridges and batteries, and policies to take for those the profile does not know
  * @throws RangeError when the job has no adopted plan, or names a model that the profile does not have
  */
-export function install(job: Job, profile: Profile, from: SettingsFrom = { from: 'planned' }): Installation {
+export function install(job: Job, profile: Profile, from: SettingsFrom = { from: 'planned' }, options: InstallOptions = {}): Installation {
   const { adopted } = job;
   if (!adopted) throw new RangeError('the job has no adopted plan');
   const model = profile.models.find((m) => m.name === job.profile.model);
@@ -58,32 +44,17 @@ export function install(job: Job, profile: Profile, from: SettingsFrom = { from:
       : { ...factorySettings(profile, model), ...(from.from === 'snapshot' ? from.values : {}) };
   const layout = new Layout();
   const devices: InstalledDevice[] = [];
+  const lineV = plateNumbers(job.plate).supplyV ?? model.ratedV;
   for (const [id, device] of sortedEntries(adopted.devices)) {
-    for (const terminal of device.kind === 'drive' ? presentTerminals(profile) : terminalsOfKind(device.kind)) layout.landing(`${id}:${terminal}`);
+    const terminals = device.kind === 'drive' ? presentTerminals(profile) : terminalsOfKind(device.kind, device.params);
+    for (const terminal of terminals) layout.landing(`${id}:${terminal}`);
   }
-  for (const [id, { kind, tag, params }] of sortedEntries(adopted.devices)) {
-    const contact = contactKinds[kind];
-    if (contact) {
-      const contacts = contact.contacts.map((c) => ({ edge: layout.edge(`${id}:${c.a}`, `${id}:${c.b}`), closedIn: c.closedIn }));
-      devices.push({ kind: 'contacts', id, tag, positions: contact.positions, rest: contact.rest, momentary: contact.momentary === true, contacts });
-    } else if (kind === 'potentiometer') {
-      devices.push({
-        kind: 'dial',
-        id,
-        tag,
-        ohm: typeof params['ohm'] === 'number' ? params['ohm'] : 5000,
-        lower: layout.edge(`${id}:1`, `${id}:2`),
-        upper: layout.edge(`${id}:2`, `${id}:3`),
-      });
-    } else if (kind === 'supplyThreePhase') {
-      devices.push({
-        kind: 'supply',
-        id,
-        lineV: plateNumbers(job.plate).supplyV ?? model.ratedV,
-        edges: ['L1', 'L2', 'L3'].map((phase) => layout.edge(`${id}:${phase}`, `${id}:PE`)),
-      });
-    } else if (kind === 'drive') devices.push(installDrive(layout, id, job, profile, model, settings));
+  for (const [id, device] of sortedEntries(adopted.devices)) {
+    const laid =
+      device.kind === 'drive' ? installDrive(layout, id, job, profile, model, settings, options.policies) : installStationDevice(layout, id, device, lineV);
+    if (laid) devices.push(laid);
   }
+  (options.hooks ?? []).forEach(([a, b], i) => devices.push({ kind: 'hook', id: `hook.${i}`, a, b, edge: layout.edge(a, b), modal: layout.modalEdge(b, a, 'currentSource').modal })); // prettier-ignore
   const wires = sortedEntries(adopted.wires).map(([id, wire]) => ({
     id,
     number: wire.number,
@@ -104,24 +75,36 @@ export function install(job: Job, profile: Profile, from: SettingsFrom = { from:
   return { hash: hashOf(body), ...body };
 }
 
-function installDrive(layout: Layout, id: string, job: Job, profile: Profile, model: Model, settings: SettingValues): InstalledDrive {
+function installDrive(
+  layout: Layout,
+  id: string,
+  job: Job,
+  profile: Profile,
+  model: Model,
+  settings: SettingValues,
+  policies: InstallOptions['policies'],
+): InstalledDrive {
   const terminals = presentTerminals(profile).map((terminal) => ({ terminal, at: `${id}:${terminal}`, spec: profile.terminals[terminal] }));
   const first = (kind: string): string | undefined => terminals.find((t) => t.spec.kind === kind)?.at;
   const zero = first('zeroVolt') ?? `${id}:0`;
-  const control0 = controlOf(profile, settings, 0);
+  const control0 = controlOf(profile, settings, 0, policies);
   const control = { ...control0, coastS: coastTime(job.plate, control0.maxHz) ?? COAST_WITHOUT_DATA_S };
   const supply24 = terminals.find((t) => t.spec.kind === 'supply24');
   const ten = terminals.find((t) => t.spec.kind === 'reference10');
   const numbers = plateNumbers(job.plate, profile);
   const lineV = numbers.supplyV ?? model.ratedV;
-  const mains = terminals.filter((t) => t.spec.kind === 'mains' && ['L1', 'L2', 'L3'].includes(String(t.spec.phase)));
+  const mains = terminals.filter((t) => t.spec.kind === 'mains' && ['L1', 'L2', 'L3', 'N'].includes(String(t.spec.phase)));
+  const used = usedAnalogue(profile, settings);
+  const common = first('analogueCommon') ?? zero;
   return {
     kind: 'drive',
     id,
     control,
     link: linkEnergy(job, profile, model, lineV),
     supply24:
-      supply24?.spec.kind === 'supply24' ? { ...layout.limitedSupply(supply24.at, zero), volts: supply24.spec.volts, amps: supply24.spec.maxA } : undefined,
+      supply24?.spec.kind === 'supply24'
+        ? { ...layout.modalEdge(supply24.at, zero, 'limitedSupply'), volts: supply24.spec.volts, amps: supply24.spec.maxA }
+        : undefined,
     reference10:
       ten?.spec.kind === 'reference10'
         ? { edge: layout.edge(ten.at, first('analogueCommon') ?? zero), volts: ten.spec.volts, ohm: ten.spec.sourceOhm }
@@ -129,12 +112,17 @@ function installDrive(layout: Layout, id: string, job: Job, profile: Profile, mo
     inputs: terminals.flatMap((t) =>
       t.spec.kind === 'digitalInput' ? [installInput(layout, id, t.terminal, profile, settings, first('inputCommon') ?? zero)] : [],
     ),
-    analogue: installAnalogue(layout, id, profile, settings, first('analogueCommon') ?? zero),
+    enables: terminals.flatMap((t) => (t.spec.kind === 'enableInput' ? [installEnable(layout, t.at, t.terminal, t.spec, zero)] : [])),
+    analogue: installAnalogue(layout, id, profile, settings, common, used),
+    idleAnalogue: terminals.flatMap((t) =>
+      t.spec.kind === 'analogueInput' && t.terminal !== used.terminal ? [{ edge: layout.edge(t.at, common), ohm: t.spec.voltageOhm }] : [],
+    ),
+    brakeReleaseHz: Number(roleValue(profile, settings, 'brakeReleaseHz') ?? 1.5),
     output: installOutput(layout, id, profile, settings, control.maxHz, first('analogueCommon') ?? zero),
     relays: installRelays(layout, id, profile, settings),
     mains: {
       landings: mains.map((t) => layout.landing(t.at)),
-      edges: mains.map((t, i) => layout.edge(t.at, mains[(i + 1) % mains.length].at)),
+      edges: mains.slice(0, mains.length === 2 ? 1 : 3).map((t, i) => layout.edge(t.at, mains[(i + 1) % mains.length].at)),
       minV: profile.supply.volts[0] * 0.7,
     },
     joined: profile.internalJoins.map(([a, b]) => layout.edge(`${id}:${a}`, `${id}:${b}`)),
@@ -146,7 +134,7 @@ function installDrive(layout: Layout, id: string, job: Job, profile: Profile, mo
           name,
           {
             edges: position.joins.map(([a, b]) => layout.edge(`${id}:${a}`, `${id}:${b}`)),
-            currentMode: position.analogueMode ? position.analogueMode.mode === 'current' : null,
+            currentMode: position.analogueMode?.terminal === used.terminal ? position.analogueMode?.mode === 'current' : null,
           },
         ]),
       ),
@@ -160,7 +148,8 @@ function installInput(layout: Layout, id: string, terminal: string, profile: Pro
   if (spec.kind !== 'digitalInput') throw new RangeError(`${terminal} is no digital input`);
   const partner = spec.pullUpTo ? `${id}:${spec.pullUpTo}` : common;
   const setting = profile.taskSettings[terminal];
-  const task = spec.fixedTask ?? Object.values(profile.inputTasks).find((t) => setting !== undefined && t.code === settings[setting])?.meaning ?? 'none';
+  const known = Object.values(profile.inputTasks).find((t) => (spec.fixedTask ? t.meaning === spec.fixedTask : setting !== undefined && t.code === settings[setting])); // prettier-ignore
+  const task = spec.fixedTask ?? known?.meaning ?? 'none';
   const at = `${id}:${terminal}`;
   return {
     terminal,
@@ -171,15 +160,29 @@ function installInput(layout: Layout, id: string, terminal: string, profile: Pro
     onUv: Math.round(spec.onV * 1e6),
     offUv: Math.round(spec.offV * 1e6),
     task,
+    inverted: known?.asserts === 'open',
   };
 }
 
-function installAnalogue(layout: Layout, id: string, profile: Profile, settings: SettingValues, common: string): InstalledDrive['analogue'] {
-  const terminal = presentTerminals(profile).find((t) => profile.terminals[t].kind === 'analogueInput');
+function installEnable(layout: Layout, at: string, terminal: string, spec: Extract<Terminal, { kind: 'enableInput' }>, zero: string): InstalledEnable {
+  return {
+    terminal, channel: spec.channel, edge: layout.edge(at, zero), ohm: spec.ohm, plus: layout.landing(at), minus: layout.landing(zero),
+    onUv: Math.round(spec.onV * 1e6), offUv: Math.round(spec.offV * 1e6),
+  }; // prettier-ignore
+}
+
+/** The analogue input that gives the reference under these settings; the first one where none does. */
+function usedAnalogue(profile: Profile, settings: SettingValues): { terminal: string | undefined; name: 'ai1' | 'ai2'; used: boolean } {
+  const inputs = presentTerminals(profile).filter((t) => profile.terminals[t].kind === 'analogueInput');
+  const source = controlOf(profile, settings, 0).referenceSource;
+  const name = source === 'ai2' ? 'ai2' : 'ai1';
+  return { terminal: inputs[name === 'ai2' ? 1 : 0] ?? inputs[0], name, used: source === name };
+}
+
+function installAnalogue(layout: Layout, id: string, profile: Profile, settings: SettingValues, common: string, { terminal, name, used }: ReturnType<typeof usedAnalogue>): InstalledDrive['analogue'] {
   const spec = terminal === undefined ? undefined : profile.terminals[terminal];
   if (terminal === undefined || spec?.kind !== 'analogueInput') return undefined;
   const at = `${id}:${terminal}`;
-  const source = controlOf(profile, settings, 0).referenceSource;
   return {
     terminal,
     edge: layout.edge(at, common),
@@ -187,10 +190,10 @@ function installAnalogue(layout: Layout, id: string, profile: Profile, settings:
     minus: layout.landing(common),
     voltageOhm: spec.voltageOhm,
     currentOhm: spec.currentOhm ?? 250,
-    ...analogueScaleOf(profile, settings, 'ai1'),
-    used: source === 'ai1',
+    ...analogueScaleOf(profile, settings, name),
+    used,
   };
-}
+} // prettier-ignore
 
 function installOutput(layout: Layout, id: string, profile: Profile, settings: SettingValues, maxHz: number, common: string): InstalledDrive['output'] {
   const terminal = presentTerminals(profile).find((t) => profile.terminals[t].kind === 'analogueOutput');

@@ -2,18 +2,22 @@ import * as v from 'valibot';
 import { policyValue, requiredPolicies, roleValue, type Profile, type SettingValues, type Value } from '../catalogue/index.js';
 import { controlSchema, type AnalogueScale, type Control } from '../drive/index.js';
 
-const numberRoles = ['minHz', 'maxHz', 'accelS', 'decelS', 'accel2S', 'decel2S', 'sCurvePct', 'reverseDeadMs', 'filterMs', 'jogHz', 'keypadHz'] as const;
+const numberRoles = [
+  'minHz', 'maxHz', 'accelS', 'decelS', 'accel2S', 'decel2S', 'sCurvePct', 'reverseDeadMs', 'filterMs', 'jogHz', 'jogAccelS', 'jogDecelS', 'keypadHz', 'motorPotHzPerS',
+  'dcBrakeS', 'dcBrakeFromHz', 'quickStopS',
+] as const; // prettier-ignore
 
 /**
  * The command logic's behaviour under the settings keyed: policies and roles of the profile, read in the words of the
  * control semantics. A policy the profile does not know takes its worst value.
  *
  * @param coastS time in which the free shaft runs down from the highest frequency
+ * @param policies values to take in place of the profile's, for policies it does not know
  */
-export function controlOf(profile: Profile, settings: SettingValues, coastS: number): Control {
+export function controlOf(profile: Profile, settings: SettingValues, coastS: number, policies: Readonly<Record<string, Value>> = {}): Control {
   const control: Record<string, unknown> = { filterMs: profile.filterMs, powerUpDelayMs: profile.powerUpDelayMs, coastS };
   for (const name of requiredPolicies) {
-    const value = policyValue(profile, settings, name);
+    const value = policies[name] ?? policyValue(profile, settings, name);
     if (value !== undefined) control[name] = value;
   }
   for (const role of numberRoles) {
@@ -24,6 +28,7 @@ export function controlOf(profile: Profile, settings: SettingValues, coastS: num
     const value = roleValue(profile, settings, role);
     if (value !== undefined) control[role] = value;
   }
+  if (roleValue(profile, settings, 'keepOnPowerOff') === true) control['keepOnPowerOff'] = true;
   const presets: number[] = [];
   for (let i = 1; i <= 15; i++) {
     const value = roleValue(profile, settings, `preset.${i}`);

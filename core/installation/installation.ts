@@ -9,6 +9,8 @@ export interface InstalledContacts {
   readonly positions: readonly string[];
   readonly rest: string;
   readonly momentary: boolean;
+  /** Stays where it was put until it is let go by hand: an emergency stop. */
+  readonly latching: boolean;
   readonly contacts: readonly { readonly edge: number; readonly closedIn: readonly string[] }[];
 }
 
@@ -22,12 +24,92 @@ export interface InstalledDial {
   readonly upper: number;
 }
 
-/** Three-phase supply, star point at PE. */
+/** Supply of one or three phases, star point at N and PE. */
 export interface InstalledSupply {
   readonly kind: 'supply';
   readonly id: string;
-  readonly lineV: number;
-  readonly edges: readonly number[];
+  readonly tag: string;
+  /** Voltage of a phase against N. */
+  readonly phaseV: number;
+  readonly phases: readonly { readonly phase: 'L1' | 'L2' | 'L3'; readonly edge: number }[];
+  /** Edge between N and PE at the source. */
+  readonly neutral: number;
+}
+
+/** A device with a coil: relay, contactor, timer relay, brake. */
+export interface InstalledCoil {
+  readonly kind: 'coil';
+  readonly id: string;
+  readonly tag: string;
+  readonly coil: InstalledLoad['across'];
+  readonly ac: boolean;
+  readonly volts: number;
+  readonly ohm: number;
+  readonly operateUs: number;
+  readonly releaseUs: number;
+  /** Contacts that follow with the coil, and those that follow after the delay of a timer. */
+  readonly makes: readonly number[];
+  readonly breaks: readonly number[];
+}
+
+/** Something that only draws current between two terminals; it works above half its voltage. */
+export interface InstalledLoad {
+  readonly kind: 'load';
+  readonly id: string;
+  readonly tag: string;
+  readonly across: { readonly edge: number; readonly a: number; readonly b: number };
+  readonly ac: boolean;
+  readonly volts: number;
+  readonly ohm: number;
+}
+
+/** A 24 V supply: fed by alternating voltage at its primary, or always on where it has none. */
+export interface InstalledPower {
+  readonly kind: 'power';
+  readonly id: string;
+  readonly tag: string;
+  readonly primary: { readonly edge: number; readonly a: number; readonly b: number; readonly minV: number } | undefined;
+  /** Direct supply with a current limit, or the secondary of a transformer. */
+  readonly output: { readonly edge: number; readonly modal: number | undefined; readonly volts: number; readonly amps: number; readonly ohm: number };
+}
+
+/** A source of a signal: 0 … 10 V behind 50 Ω, or 4 … 20 mA up to its compliance. */
+export interface InstalledSource {
+  readonly kind: 'source';
+  readonly id: string;
+  readonly tag: string;
+  readonly gives: 'volts' | 'amps';
+  readonly edge: number;
+  readonly modal: number | undefined;
+}
+
+/** A transistor output: a drop while on, a leakage current while off. */
+export interface InstalledTransistor {
+  readonly kind: 'transistor';
+  readonly id: string;
+  readonly tag: string;
+  readonly edge: number;
+  readonly modal: number;
+  readonly dropV: number;
+  readonly leakageA: number;
+}
+
+export interface InstalledFuse {
+  readonly kind: 'fuse';
+  readonly id: string;
+  readonly tag: string;
+  readonly across: InstalledLoad['across'];
+  readonly amps: number;
+}
+
+/** Two landings to which a bridge, a battery or a calibrator can be put. */
+export interface InstalledHook {
+  readonly kind: 'hook';
+  readonly id: string;
+  readonly a: string;
+  readonly b: string;
+  readonly edge: number;
+  readonly modal: number;
 }
 
 export interface InstalledInput {
@@ -40,7 +122,11 @@ export interface InstalledInput {
   readonly onUv: number;
   readonly offUv: number;
   readonly task: string;
+  /** The task is given by the open contact. */
+  readonly inverted: boolean;
 }
+
+export type InstalledEnable = Omit<InstalledInput, 'task' | 'inverted'> & { readonly channel: 'A' | 'B' };
 
 export interface InstalledDrive {
   readonly kind: 'drive';
@@ -50,6 +136,11 @@ export interface InstalledDrive {
   readonly supply24: { readonly edge: number; readonly modal: number; readonly volts: number; readonly amps: number } | undefined;
   readonly reference10: { readonly edge: number; readonly volts: number; readonly ohm: number } | undefined;
   readonly inputs: readonly InstalledInput[];
+  readonly enables: readonly InstalledEnable[];
+  /** Analogue inputs that give no reference: they only load what is wired to them. */
+  readonly idleAnalogue: readonly { readonly edge: number; readonly ohm: number }[];
+  /** Output frequency from which a brake is released, Hz. */
+  readonly brakeReleaseHz: number;
   readonly analogue:
     | {
         readonly terminal: string;
@@ -84,7 +175,18 @@ export interface InstalledWire {
   readonly ohm: number;
 }
 
-export type InstalledDevice = InstalledContacts | InstalledDial | InstalledSupply | InstalledDrive;
+export type InstalledDevice =
+  | InstalledContacts
+  | InstalledDial
+  | InstalledSupply
+  | InstalledDrive
+  | InstalledCoil
+  | InstalledLoad
+  | InstalledPower
+  | InstalledSource
+  | InstalledTransistor
+  | InstalledFuse
+  | InstalledHook;
 
 /** What is really there: compiled, plain, and can be posted to a worker. */
 export interface Installation {

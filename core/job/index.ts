@@ -46,6 +46,6 @@ export {
   type Supply,
 } from './plate.js';
 export { quantity, sizeSchema, type Size } from './quantities.js';
-export { notYetInScheme, schemeSchema, type Scheme } from './scheme.js';
+export { schemeSchema, type Scheme } from './scheme.js';
 export { sortedEntries } from './sorted-entries.js';
 export { CORE_VERSION } from './version.js';

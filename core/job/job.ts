@@ -56,17 +56,28 @@ const adoptedSchema = v.strictObject({ ...wiringEntries, planHash: v.string(), c
 
 const atMs = v.pipe(v.number(), v.finite(), v.minValue(0), v.maxValue(86_400_000));
 const deviceAct = { atMs, device: idSchema };
+/** A supply other than the main one, or one phase of it; the whole main supply where both are absent. */
+const supplyPart = { device: v.optional(idSchema), phase: v.optional(v.picklist(['L1', 'L2', 'L3'])) };
 
 /** One act of a script. */
 export const actSchema = v.variant('do', [
-  v.strictObject({ do: v.literal('supplyOn'), atMs }),
-  v.strictObject({ do: v.literal('supplyOff'), atMs }),
+  v.strictObject({ do: v.literal('supplyOn'), atMs, ...supplyPart }),
+  v.strictObject({ do: v.literal('supplyOff'), atMs, ...supplyPart }),
   v.strictObject({ do: v.literal('press'), ...deviceAct }),
   v.strictObject({ do: v.literal('release'), ...deviceAct }),
   v.strictObject({ do: v.literal('turn'), ...deviceAct, position: v.pipe(v.string(), v.maxLength(20)) }),
   v.strictObject({ do: v.literal('dial'), ...deviceAct, to: v.pipe(v.number(), v.minValue(0), v.maxValue(1)) }),
   v.strictObject({ do: v.literal('breakWire'), atMs, wire: v.pipe(v.string(), v.maxLength(80)) }),
   v.strictObject({ do: v.literal('mendWire'), atMs, wire: v.pipe(v.string(), v.maxLength(80)) }),
+  /** A bridge, a battery or a calibrator between two landings; amps are driven out of `a`. */
+  v.strictObject({
+    do: v.literal('hook'),
+    atMs,
+    a: landing,
+    b: landing,
+    as: v.picklist(['short', 'volts', 'amps', 'off']),
+    value: v.optional(v.pipe(v.number(), v.finite(), v.minValue(-1000), v.maxValue(1000))),
+  }),
   v.strictObject({ do: v.literal('link'), atMs, link: idSchema, position: v.pipe(v.string(), v.maxLength(40)) }),
   v.strictObject({ do: v.literal('key'), atMs, key: v.picklist(['start', 'stop', 'reset']), down: v.boolean() }),
 ]);

@@ -3,55 +3,62 @@ import { quantity } from './quantities.js';
 
 const hertz = v.pipe(v.number(), v.finite(), v.minValue(0), v.maxValue(400));
 const seconds = v.pipe(v.number(), v.finite(), v.minValue(0), v.maxValue(3600));
+const several = <const T extends readonly [string, ...string[]]>(names: T) => v.optional(v.pipe(v.array(v.picklist(names)), v.maxLength(8)));
 
 /** The operator's wishes. A wish that was not asked yet is absent, never guessed. */
 export const schemeSchema = v.strictObject({
-  startStop: v.optional(v.picklist(['twoWire', 'threeWire', 'threeWireTwoStarts', 'sealInRelay', 'keypad', 'controller'])),
+  startStop: v.optional(v.picklist(['twoWire', 'threeWire', 'threeWireTwoStarts', 'sealInRelay', 'lineContactor', 'keypad', 'controller'])),
   /** What gives the two-wire command. */
-  startBy: v.optional(v.picklist(['selector', 'levelContact', 'pressureContact', 'maintainedButton'])),
+  startBy: v.optional(v.picklist(['selector', 'keySwitch', 'levelContact', 'pressureContact', 'maintainedButton'])),
+  /** What the controller gives its commands with: relay contacts, or transistors with a leakage current. */
+  controllerOutput: v.optional(v.picklist(['relay', 'transistor'])),
+  /** The controller waits for the run contact of the device before it gives a speed. */
+  handshake: v.optional(v.boolean()),
   direction: v.optional(v.picklist(['forwardOnly', 'forwardReverse'])),
   /** Forward and reverse from one three-position selector or from two contacts that can be closed together. */
   directionBy: v.optional(v.picklist(['selector', 'twoContacts', 'runAndDirection'])),
+  /** Stations with a start and a stop each: stops in series, starts in parallel. */
+  stations: v.optional(v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(4))),
+  /** Whether the start contacts are fed through the stop contact, or each on its own. */
+  stationFeed: v.optional(v.picklist(['separate', 'chained'])),
+  /** Supply of the seal-in relay: the device's own 24 V, or a supply that outlives the device's power. */
+  latchSupply: v.optional(v.picklist(['drive24', 'own24'])),
   speed: v.optional(v.picklist(['dial', 'keypad', 'panelDial', 'voltage', 'current', 'presets', 'upDown'])),
   dialOhm: v.optional(quantity('resistance', { min: 1 })),
   minHz: v.optional(hertz),
   maxHz: v.optional(hertz),
   accelS: v.optional(seconds),
   decelS: v.optional(seconds),
+  accel2S: v.optional(seconds),
+  decel2S: v.optional(seconds),
   stopMode: v.optional(v.picklist(['ramp', 'coast'])),
   /** What must happen when power returns with the start contact still closed. */
   powerReturn: v.optional(v.picklist(['stayStopped', 'restart'])),
   /** Who can be at the machine. */
-  /** Whether the start contacts are fed through the stop contact, or each on its own. */
-  stationFeed: v.optional(v.picklist(['separate', 'chained'])),
   exposed: v.optional(v.picklist(['nobody', 'behindGuard', 'atMachine'])),
   contactsSwitch: v.optional(v.picklist(['plus24', 'zeroVolt'])),
   stationLength: v.optional(quantity('length')),
-  estop: v.optional(v.picklist(['none', 'safeTorqueOff', 'contactor', 'outputInhibit'])),
+  /** What the emergency stop acts on. `contactor` alone cuts the supply of a running drive. */
+  estop: v.optional(v.picklist(['none', 'safeTorqueOff', 'safeTorqueOffOneContact', 'contactor', 'contactorInhibit', 'outputInhibit'])),
+  /** One more contact of the emergency stop in the feed of the control inputs. */
+  estopInFeed: v.optional(v.boolean()),
+  footStop: v.optional(v.picklist(['none', 'stop', 'withBrake'])),
+  /** Contacts that must be closed for a run. */
+  interlocks: several(['level', 'pressure', 'guard', 'thermostat']),
+  /** Time for which a horn sounds before the motor may start, s. */
+  startWarningS: v.optional(seconds),
   jog: v.optional(v.picklist(['none', 'forward', 'bothWays'])),
+  jogHz: v.optional(hertz),
   presetsHz: v.optional(v.pipe(v.array(hertz), v.maxLength(15))),
   secondRamp: v.optional(v.boolean()),
   localRemote: v.optional(v.boolean()),
-  status: v.optional(v.array(v.picklist(['running', 'healthy', 'atSpeed', 'meter']))),
+  /** A brake opened by the device's relay while the motor holds the load. */
+  brakeRelease: v.optional(v.boolean()),
+  status: several(['running', 'healthy', 'atSpeed', 'fault', 'ready', 'meter']),
+  /** Lamps: of the device's relays, or of what the circuit itself shows. */
+  lamps: several(['running', 'healthy', 'stopReleased', 'contactorClosed']),
+  /** On which side of the line contactor a load lies: it stays on, or goes with it. */
+  workLight: v.optional(v.picklist(['none', 'stays', 'goes'])),
+  panelFan: v.optional(v.picklist(['none', 'stays', 'goes'])),
 });
 export type Scheme = v.InferOutput<typeof schemeSchema>;
-
-/** The first wish that is understood but cannot be planned yet, with its path. */
-export function notYetInScheme(s: Scheme): { path: string; what: string } | undefined {
-  const built: { [K in keyof Scheme]?: readonly unknown[] } = {
-    startStop: ['twoWire', 'threeWire', 'threeWireTwoStarts'],
-    directionBy: ['selector', 'twoContacts', 'runAndDirection'],
-    speed: ['dial', 'keypad'],
-    estop: ['none'],
-    jog: ['none'],
-    secondRamp: [false],
-    localRemote: [false],
-  };
-  for (const [wish, done] of Object.entries(built)) {
-    const value = s[wish as keyof Scheme];
-    if (value !== undefined && !done.includes(value)) return { path: `scheme.${wish}`, what: `"${String(value)}"` };
-  }
-  if (s.presetsHz?.length) return { path: 'scheme.presetsHz', what: 'preset speeds' };
-  const status = s.status?.find((wish) => wish !== 'running' && wish !== 'healthy');
-  return status ? { path: 'scheme.status', what: `"${status}"` } : undefined;
-}

@@ -1,5 +1,5 @@
 import type { Profile, SettingValues } from '../catalogue/index.js';
-import type { InputFunction } from '../scheme/index.js';
+import type { InputFunction, OutputFunction } from '../scheme/index.js';
 import { countPresses, keyPresses } from './keystrokes.js';
 import { presentTerminals } from './terminals.js';
 
@@ -19,9 +19,10 @@ export interface Assignment {
 
 export type AssignResult =
   | { readonly ok: true; readonly best: Assignment; readonly alternatives: readonly Assignment[] }
-  | { readonly ok: false; readonly functions: readonly string[]; readonly inputs: number };
+  | { readonly ok: false; readonly functions: readonly string[]; readonly wishes: readonly string[]; readonly inputs: number };
 
 const KEPT = 4;
+const FREE: AssignmentCost = { moved: 0, settings: 0, keystrokes: 0, order: 0 };
 
 /**
  * Chooses an input terminal for every function: a small search, exact. Hard: terminal kind, tasks available there, pins.
@@ -30,6 +31,7 @@ const KEPT = 4;
  * @param pins terminal by function, fixed by the person
  * @param before terminal by function in the wiring that is there
  * @param found settings as found, for counting changes
+ * @returns the best and the next alternatives, or a set of functions from which none can be left out without a solution
  */
 export function assignInputs(
   profile: Profile,
@@ -40,31 +42,67 @@ export function assignInputs(
 ): AssignResult {
   const inputs = presentTerminals(profile).filter((id) => profile.terminals[id].kind === 'digitalInput');
   const choices = functions.map((f) => inputs.filter((id) => carries(profile, id, f.task) && (pins[f.id] === undefined || pins[f.id] === id)));
-  const conflict = choices.findIndex((list) => list.length === 0);
-  if (conflict >= 0) return { ok: false, functions: [functions[conflict].id], inputs: inputs.length };
+  if (!matches(choices)) {
+    const least = leastConflict(functions, choices);
+    return { ok: false, functions: least.map((f) => f.id), wishes: [...new Set(least.map((f) => f.wish))], inputs: inputs.length };
+  }
+  const costs = functions.map((f, i) =>
+    Object.fromEntries(choices[i].map((id) => [id, stepCost(profile, f, id, before[f.id], found, inputs.indexOf(id))])),
+  ); // prettier-ignore
+  const kept = search(functions, choices, costs);
+  return { ok: true, best: kept[0], alternatives: kept.slice(1) };
+}
+
+/** Branch and bound: what the rest costs at least is what each function costs at its cheapest terminal. */
+function search(functions: readonly InputFunction[], choices: readonly (readonly string[])[], costs: readonly Record<string, AssignmentCost>[]): Assignment[] {
+  const least = costs.map((byTerminal) => Object.values(byTerminal).reduce((x, y) => (compareCost(x, y) <= 0 ? x : y)));
+  const rest = functions.map((_, i) => least.slice(i).reduce(addCost, FREE));
   const kept: Assignment[] = [];
   const at: Record<string, string> = {};
   const used = new Set<string>();
-  const search = (i: number, cost: AssignmentCost): void => {
-    if (kept.length === KEPT && compareCost(cost, kept[KEPT - 1].cost) > 0) return;
+  const visit = (i: number, cost: AssignmentCost): void => {
+    if (kept.length === KEPT && compareCost(addCost(cost, rest[i] ?? FREE), kept[KEPT - 1].cost) >= 0) return;
     if (i === functions.length) {
       kept.push({ at: { ...at }, cost });
       kept.sort((x, y) => compareCost(x.cost, y.cost));
       if (kept.length > KEPT) kept.pop();
       return;
     }
-    const f = functions[i];
     for (const id of choices[i]) {
       if (used.has(id)) continue;
       used.add(id);
-      at[f.id] = id;
-      search(i + 1, addCost(cost, stepCost(profile, f, id, before[f.id], found, inputs.indexOf(id))));
+      at[functions[i].id] = id;
+      visit(i + 1, addCost(cost, costs[i][id]));
       used.delete(id);
     }
   };
-  search(0, { moved: 0, settings: 0, keystrokes: 0, order: 0 });
-  if (kept.length === 0) return { ok: false, functions: functions.map((f) => f.id), inputs: inputs.length };
-  return { ok: true, best: kept[0], alternatives: kept.slice(1) };
+  visit(0, FREE);
+  return kept;
+}
+
+/** Whether every function can have a terminal of its own: a matching along augmenting paths. */
+function matches(choices: readonly (readonly string[])[]): boolean {
+  const holder = new Map<string, number>();
+  const place = (i: number, seen: Set<string>): boolean =>
+    choices[i].some((id) => {
+      if (seen.has(id)) return false;
+      seen.add(id);
+      const other = holder.get(id);
+      if (other !== undefined && !place(other, seen)) return false;
+      holder.set(id, i);
+      return true;
+    });
+  return choices.every((_, i) => place(i, new Set()));
+}
+
+/** Leaves out wish after wish as long as the conflict stays: none of those that remain can go without a solution. */
+function leastConflict(functions: readonly InputFunction[], choices: readonly (readonly string[])[]): InputFunction[] {
+  let kept = functions.map((f, i) => ({ f, choice: choices[i] }));
+  for (const wish of [...new Set(functions.map((f) => f.wish))]) {
+    const without = kept.filter(({ f }) => f.wish !== wish);
+    if (!matches(without.map((k) => k.choice))) kept = without;
+  }
+  return kept.map(({ f }) => f);
 }
 
 function carries(profile: Profile, id: string, task: string): boolean {
@@ -97,4 +135,48 @@ function addCost(x: AssignmentCost, y: AssignmentCost): AssignmentCost {
 
 function compareCost(x: AssignmentCost, y: AssignmentCost): number {
   return x.moved - y.moved || x.settings - y.settings || x.keystrokes - y.keystrokes || x.order - y.order;
+}
+
+/** A relay of the device with its terminals. */
+interface Relay {
+  readonly id: string;
+  readonly common?: string;
+  readonly no?: string;
+  readonly tasks: readonly string[];
+}
+
+function relaysOf(profile: Profile): Relay[] {
+  const relays = new Map<string, { common?: string; no?: string }>();
+  for (const id of presentTerminals(profile)) {
+    const t = profile.terminals[id];
+    if (t.kind !== 'relay') continue;
+    const relay = relays.get(t.relay) ?? {};
+    if (t.part === 'common') relay.common = id;
+    else if (t.part === 'no') relay.no = id;
+    relays.set(t.relay, relay);
+  }
+  return [...relays].map(([id, ends]) => {
+    const role = profile.roles[`relay.${id}.task`];
+    const values = typeof role === 'object' && 'values' in role ? Object.values(role.values as Record<string, string>) : [];
+    return { id, ...ends, tasks: values };
+  });
+}
+
+/**
+ * Chooses a relay for every output task, in the order of the device; a task that is wired needs a make contact.
+ *
+ * @returns relay by task with its terminals, or the wishes that ask for more relays than there are
+ */
+export function assignOutputs(
+  profile: Profile,
+  outputs: readonly OutputFunction[],
+): { ok: true; relays: Readonly<Record<string, Relay>> } | { ok: false; wishes: string[]; task: string } {
+  const free = relaysOf(profile);
+  const relays: Record<string, Relay> = {};
+  for (const output of [...outputs].sort((x, y) => Number(y.wired) - Number(x.wired))) {
+    const at = free.findIndex((r) => r.tasks.includes(output.task) && (!output.wired || (r.common !== undefined && r.no !== undefined)));
+    if (at < 0) return { ok: false, wishes: [...new Set(outputs.map((o) => o.wish))], task: output.task };
+    relays[output.task] = free.splice(at, 1)[0];
+  }
+  return { ok: true, relays };
 }

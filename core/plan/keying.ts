@@ -28,7 +28,8 @@ const partOfGroup: Record<string, KeyingPart> = {
 /** Part of the order in which a setting is keyed: by what it does, otherwise by its group. */
 export function partOf(profile: Profile, code: string): KeyingPart {
   if (code === roleSetting(profile, 'commandSource')) return 'handOver';
-  if (Object.values(profile.taskSettings).includes(code) && profile.settings[code].group === 'inputs') return 'inputs';
+  const held = Object.keys(profile.taskSettings).filter((id) => profile.taskSettings[id] === code);
+  if (held.length) return held.some((id) => profile.terminals[id]?.kind === 'digitalInput') ? 'inputs' : 'outputs';
   for (const [part, roles] of Object.entries(partRoles)) if (roles.some((role) => roleSetting(profile, role) === code)) return part as KeyingPart;
   return partOfGroup[profile.settings[code].group] ?? 'limits';
 }

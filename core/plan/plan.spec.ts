@@ -1,11 +1,12 @@
 import * as v from 'valibot';
 import { profileSchema, settingForRole, type Profile } from '../catalogue/index.js';
 import { install } from '../installation/index.js';
-import { landingParts, type Act } from '../job/index.js';
+import { landingParts, type Act, type Scheme } from '../job/index.js';
 import { rehearse, signalAt } from '../rehearsal/index.js';
 import { adopted, bareJob, marrowick, planned } from '../testing/jobs.js';
 import { keyingFaults, type KeyLine } from './keying.js';
-import { planJob } from './plan.js';
+import { assignInputs } from './assign.js';
+import { arrangeFor, planJob } from './plan.js';
 import { factorySettings } from './settings.js';
 
 /** A device no plan has ever seen: five inputs pulled up inside, one conductor a terminal, codes of its own. */
@@ -70,12 +71,32 @@ describe('planJob', () => {
     for (let i = 2; i <= 5; i++) profile.taskSettings[`Q${i}`] = '';
     const plan = planJob(bareJob({}, profile), { ...profile, taskSettings: { Q1: 't1' }, terminals: Object.fromEntries(Object.entries(profile.terminals).filter(([id]) => !/^Q[2-5]$/u.test(id))) , rows: [{ ...profile.rows[0], terminals: profile.rows[0].terminals.filter((id) => !/^Q[2-5]$/u.test(id)) }] } as Profile); // prettier-ignore
     expect(plan.ok).toBeFalse();
-    expect(!plan.ok && [plan.why, plan.wishes]).toEqual(['conflict', ['run.forward', 'run.reverse']]);
+    expect(!plan.ok && [plan.why, plan.wishes]).toEqual(['conflict', ['startStop']]);
   });
 
-  it('says "not yet" with the path for a wish that is understood but not built', () => {
-    const plan = planJob(bareJob({ startStop: 'sealInRelay' }), marrowick());
-    expect(plan).toEqual(jasmine.objectContaining({ ok: false, why: 'notYet', path: 'scheme.startStop' }));
+  it('names the smallest set of wishes that ask for more inputs than there are', () => {
+    const scheme: Partial<Scheme> = {
+      startStop: 'threeWire',
+      stationFeed: 'separate',
+      jog: 'bothWays',
+      presetsHz: [10, 20, 30],
+      secondRamp: true,
+      localRemote: true,
+    };
+    const plan = planJob(bareJob(scheme), marrowick());
+    expect(plan).toEqual(jasmine.objectContaining({ ok: false, why: 'conflict', code: 'inputs' }));
+    const wishes = plan.ok ? [] : (plan.wishes ?? []);
+    const { inputs } = arrangeFor(bareJob(scheme), marrowick());
+    const fits = (kept: readonly string[]): boolean =>
+      assignInputs(
+        marrowick(),
+        inputs.filter((f) => kept.includes(f.wish)),
+        {},
+        {},
+        {},
+      ).ok;
+    expect(fits(wishes)).toBeFalse();
+    for (const wish of wishes) expect(fits(wishes.filter((w) => w !== wish))).withContext(wish).toBeTrue(); // prettier-ignore
   });
 
   it('keeps a pin through every re-plan and moves the task with the wire', () => {

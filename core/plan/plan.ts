@@ -1,13 +1,13 @@
 import { planningGaps, type Profile, type Value } from '../catalogue/index.js';
-import { CORE_VERSION, findingKey, hashOf, landingParts, notYetInScheme, sortedEntries, type Finding, type Job, type Wiring } from '../job/index.js';
+import { CORE_VERSION, findingKey, hashOf, landingParts, sortedEntries, type Finding, type Job, type Wiring } from '../job/index.js';
 import { arrange, type Arrangement } from '../scheme/index.js';
-import { assignInputs, type AssignmentCost } from './assign.js';
+import { assignInputs, assignOutputs, taskCode, type AssignmentCost } from './assign.js';
 import { identifyWires } from './identity.js';
 import { keyingOrder, type KeyLine } from './keying.js';
 import { countPresses } from './keystrokes.js';
-import { routeWires } from './route.js';
-import { factorySettings, planSettings } from './settings.js';
-import { inputLogics } from './terminals.js';
+import { feedPhases, routeWires } from './route.js';
+import { factorySettings, meaningIsMet, planSettings } from './settings.js';
+import { firstOfKind, inputLogics, type InputLogic } from './terminals.js';
 
 export interface PlanCost {
   readonly settings: number;
@@ -30,7 +30,9 @@ export interface PlanResult {
 /** Why there is no plan: the wishes or gaps that stand against it. */
 export interface NoPlan {
   readonly ok: false;
-  readonly why: 'notYet' | 'profileIncomplete' | 'conflict' | 'unknownModel';
+  readonly why: 'profileIncomplete' | 'conflict' | 'unknownModel';
+  /** What stands against each other, as a code for words. */
+  readonly code?: string;
   readonly path: string;
   readonly what: string;
   readonly wishes?: readonly string[];
@@ -45,31 +47,32 @@ export interface NoPlan {
  * @example const plan = planJob(job, shippedProfile('marrowick-f')); if (plan.ok) plan.wiring.wires
  */
 export function planJob(job: Job, profile: Profile, found?: Readonly<Record<string, Value>>): PlanResult | NoPlan {
-  const notYet = notYetInScheme(job.scheme);
-  if (notYet) return { ok: false, why: 'notYet', ...notYet };
   const gap = planningGaps(profile)[0];
   if (gap) return { ok: false, why: 'profileIncomplete', path: `profile.${gap}`, what: gap };
   const model = profile.models.find((m) => m.name === job.profile.model);
   if (!model) return { ok: false, why: 'unknownModel', path: 'profile.model', what: job.profile.model };
-  const arrangement = arrange(job);
+  const { logic, fixed } = logicOf(job, profile);
+  const arrangement = arrangeFor(job, profile);
   const asFound = found ?? factorySettings(profile, model);
   const findings: Finding[] = [];
+  if (fixed) findings.push(planFinding('plan.logicFixed', 'contactsSwitch', { wish: fixed }));
+  const clash = wishConflict(profile, arrangement);
+  if (clash) return clash;
   const pins = usablePins(job, profile, arrangement, findings);
   const assigned = assignInputs(profile, arrangement.inputs, pins, previousTerminals(job), asFound);
-  if (!assigned.ok) return { ok: false, why: 'conflict', path: 'scheme', what: `${arrangement.inputs.length}/${assigned.inputs}`, wishes: assigned.functions };
+  if (!assigned.ok) return conflict('inputs', assigned.wishes, `${assigned.functions.length}/${assigned.inputs}`);
   const { at } = assigned.best;
-  const logics = inputLogics(profile);
-  const wished = logics.find((l) => l.contactsSwitch === job.scheme.contactsSwitch);
-  if (job.scheme.contactsSwitch && !wished) findings.push(planFinding('plan.logicFixed', 'contactsSwitch', { wish: job.scheme.contactsSwitch }));
-  const logic = wished ?? logics[0];
-  const routing = routeWires(job, profile, model, arrangement, logic, at);
+  const outputs = assignOutputs(profile, arrangement.outputs);
+  if (!outputs.ok) return conflict('outputs', outputs.wishes, outputs.task);
+  const routing = routeWires(job, profile, model, arrangement, logic, { inputs: at, outputs: outputs.relays });
+  if (routing.missing.length) return conflict('terminal', routing.missing.map(wishOfSymbol), routing.missing[0]);
   for (const landing of routing.crowded) findings.push(planFinding('plan.tooManyConductors', landing, { landing }, { kind: 'landing', id: landing }));
   const identified = identifyWires(routing.wires, job.adopted, job.id);
   const wires = applyWireDecisions(job, identified.wires, profile, findings);
-  const { settings, unmet } = planSettings(job, profile, arrangement, at);
+  const { settings, unmet } = planSettings(job, profile, arrangement, at, outputs.relays);
   for (const { role, wish } of unmet) findings.push(planFinding('plan.wishUnmet', role, { role, wish }));
   const wiring: Wiring = {
-    devices: plannedDevices(job, arrangement),
+    devices: plannedDevices(job, profile, arrangement),
     wires,
     retired: identified.retired,
     assignments: Object.fromEntries(
@@ -97,6 +100,46 @@ export function planJob(job: Job, profile: Profile, found?: Readonly<Record<stri
 
 function planFinding(rule: string, subject: string, args: Finding['args'], where?: Finding['where'][number]): Finding {
   return { key: findingKey(rule, subject), rule, severity: 'warn', where: where ? [where] : [], args, source: 'plan', basis: hashOf([rule, subject, args]) };
+}
+
+/** Pole that the contacts switch on this device: the wish where it can be, else the factory's. */
+function logicOf(job: Job, profile: Profile): { logic: InputLogic; fixed?: string } {
+  const logics = inputLogics(profile);
+  const { contactsSwitch } = job.scheme;
+  const wished = logics.find((l) => l.contactsSwitch === contactsSwitch);
+  return contactsSwitch && !wished ? { logic: logics[0], fixed: contactsSwitch } : { logic: wished ?? logics[0] };
+}
+
+/** The arrangement of a job with what its device fixes: the pole its contacts switch, and how it codes presets. */
+export function arrangeFor(job: Job, profile: Profile): Arrangement {
+  const coding = profile.policies['presetCoding'];
+  const presetCoding = typeof coding === 'object' && 'fixed' in coding && coding.fixed === 'priority' ? 'priority' : 'binary';
+  const { contactsSwitch } = logicOf(job, profile).logic;
+  return arrange(job, { contactsSwitch, presetCoding });
+}
+
+function conflict(code: string, wishes: readonly string[], what: string): NoPlan {
+  return { ok: false, why: 'conflict', path: `scheme.${wishes[0] ?? ''}`, what, code, wishes: [...new Set(wishes)] };
+}
+
+/** Wishes that exclude each other, or that this family cannot carry at all. */
+function wishConflict(profile: Profile, arrangement: Arrangement): NoPlan | undefined {
+  const [first] = arrangement.conflicts;
+  if (first) return conflict(first.code, first.wishes, first.code);
+  for (const role of ['startMethod', 'referenceSource', 'ai1.mode'] as const) {
+    const meant = arrangement.meanings.find((m) => m.role === role);
+    if (meant && !meaningIsMet(profile, role, meant.value)) return conflict('noSetting', [meant.wish], String(meant.value));
+  }
+  const noTask = arrangement.inputs.find((f) => taskCode(profile, f.task) === undefined);
+  if (noTask) return conflict('noTask', [noTask.wish], noTask.task);
+  const most = Object.keys(profile.roles).filter((role) => role.startsWith('preset.')).length;
+  if (arrangement.presets.length > most) return conflict('presets', ['presetsHz'], String(most));
+  return undefined;
+}
+
+/** Wish behind a symbol of the arrangement that found no terminal. */
+function wishOfSymbol(symbol: string): string {
+  return symbol.startsWith('@enable') ? 'estop' : symbol === '@aout' ? 'status' : symbol === '@ai1' || symbol === '@reference10' ? 'speed' : 'startStop';
 }
 
 function usablePins(job: Job, profile: Profile, arrangement: Arrangement, findings: Finding[]): Record<string, string> {
@@ -128,23 +171,28 @@ function applyWireDecisions(job: Job, wires: Wiring['wires'], profile: Profile, 
   return result;
 }
 
-function plannedDevices(job: Job, arrangement: Arrangement): Wiring['devices'] {
+function plannedDevices(job: Job, profile: Profile, arrangement: Arrangement): Wiring['devices'] {
+  const single = feedPhases(profile).length === 2;
   const devices: Wiring['devices'] = {
-    supply: { kind: 'supplyThreePhase', role: 'supply', tag: 'X0', params: {} },
-    breaker: { kind: 'breakerThreePole', role: 'breaker', tag: 'Q1', params: {} },
+    supply: { kind: single ? 'supplySinglePhase' : 'supplyThreePhase', role: 'supply', tag: 'X0', params: {} },
+    breaker: { kind: single ? 'breakerTwoPole' : 'breakerThreePole', role: 'breaker', tag: 'Q1', params: {} },
     drive: { kind: 'drive', role: 'drive', tag: 'T1', params: {} },
     motor: { kind: 'motor', role: 'motor', tag: 'M1', params: {} },
   };
-  for (const device of arrangement.devices) devices[device.id] = { kind: device.kind, role: device.id, tag: device.tag, params: { ...device.params } };
+  for (const { id, kind, tag, place, params } of arrangement.devices) devices[id] = { kind, role: id, tag, params: { ...params, place } };
   for (const [id, { kind, tag, params }] of Object.entries(job.decisions.devices)) devices[id] = { kind, role: id, tag, params };
   return devices;
 }
 
+/** Positions of links and switches: the input logic's, the signal's kind, else as delivered. */
 function plannedLinks(profile: Profile, arrangement: Arrangement, chosen: Readonly<Record<string, string>>): Wiring['links'] {
+  const meant = arrangement.meanings.find((m) => m.role === 'ai1.mode')?.value;
+  const mode = meant === undefined ? undefined : meant === '0-10V' ? 'voltage' : 'current';
+  const ai1 = firstOfKind(profile, 'analogueInput');
   return Object.fromEntries(
     Object.entries(profile.links).map(([id, link]) => {
-      const voltage = sortedEntries(link.positions).find(([, p]) => p.analogueMode?.mode === 'voltage')?.[0];
-      return [id, { position: chosen[id] ?? (arrangement.dial && voltage ? voltage : link.factory), origin: 'plan' as const }];
+      const signal = sortedEntries(link.positions).find(([, p]) => p.analogueMode?.terminal === ai1 && p.analogueMode?.mode === mode)?.[0];
+      return [id, { position: chosen[id] ?? (mode && signal ? signal : link.factory), origin: 'plan' as const }];
     }),
   );
 }

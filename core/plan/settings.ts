@@ -16,6 +16,7 @@ export function factorySettings(profile: Profile, model: Model): Record<string, 
  * Values the wishes, the plate and the wiring ask for, each with its reason; then the person's own, which win.
  *
  * @param at terminal by function
+ * @param relays relay by output task
  * @returns settings by code, and meanings that no setting of this device can bring about
  */
 export function planSettings(
@@ -23,6 +24,7 @@ export function planSettings(
   profile: Profile,
   arrangement: Arrangement,
   at: Readonly<Record<string, string>>,
+  relays: Readonly<Record<string, { readonly id: string }>> = {},
 ): { settings: PlannedSettings; unmet: { role: string; wish: string }[] } {
   const settings: PlannedSettings = {};
   const unmet: { role: string; wish: string }[] = [];
@@ -36,6 +38,10 @@ export function planSettings(
     const target = settingForRole(profile, role, value);
     if (target) put(target.code, clampToSetting(profile, target.code, target.value), role === 'commandSource' ? 'handOver' : 'wish', { wish, role });
     else if (!fixedTo(profile, role, value)) unmet.push({ role, wish });
+  }
+  for (const { task, wish } of arrangement.outputs) {
+    const target = relays[task] && settingForRole(profile, `relay.${relays[task].id}.task`, task);
+    if (target) put(target.code, target.value, 'wish', { wish, role: `relay.${relays[task].id}.task` });
   }
   for (const id of presentTerminals(profile)) {
     const code = profile.taskSettings[id];
@@ -55,7 +61,7 @@ function plateMeanings(job: Job): Record<string, Value> {
   const { motor } = job.plate;
   const n = plateNumbers(job.plate);
   const known: Record<string, Value | undefined> = {
-    motorPowerKw: n.powerKw === undefined ? undefined : Math.round(n.powerKw * 100) / 100,
+    motorPowerKw: n.powerKw,
     motorV: n.rated?.volts,
     motorA: n.rated?.amps,
     motorHz: n.hz,
@@ -66,16 +72,22 @@ function plateMeanings(job: Job): Record<string, Value> {
   return motor.power ? (Object.fromEntries(Object.entries(known).filter(([, value]) => value !== undefined)) as Record<string, Value>) : {};
 }
 
+/** Whether a setting or the device itself brings a meaning about. */
+export const meaningIsMet = (profile: Profile, role: string, value: Value): boolean =>
+  settingForRole(profile, role, value) !== undefined || fixedTo(profile, role, value);
+
 function fixedTo(profile: Profile, role: string, value: Value): boolean {
   const policy = profile.policies[role] ?? profile.roles[role];
   if (policy === undefined) return roleSetting(profile, role) === undefined && (value === false || value === 0 || role.startsWith('ai1.'));
   return typeof policy === 'object' && 'fixed' in policy && policy.fixed === value;
 }
 
+/** Nearest value that can be keyed: on a step of the setting and between its ends. */
 function clampToSetting(profile: Profile, code: string, value: Value): Value {
-  const { min, max } = profile.settings[code];
+  const { min, max, step } = profile.settings[code];
   if (typeof value !== 'number') return value;
-  return Math.min(Math.max(value, min ?? -Infinity), max ?? Infinity);
+  const onStep = step ? Number((Math.round(value / step) * step).toFixed(6)) : value;
+  return Math.min(Math.max(onStep, min ?? -Infinity), max ?? Infinity);
 }
 
 /** Settings in force: the factory's, overlaid with what is planned. */

@@ -131,7 +131,7 @@ describe('every arrangement', () => {
   it('names the wish for automatic restart that a start by button cannot meet', () => {
     const wished = (scheme: Partial<Scheme>) => checkJob(jobOf({ ...scheme, speed: 'dial', powerReturn: 'restart' }), profile).map((f) => f.rule).filter((rule) => rule.startsWith('restart.')); // prettier-ignore
     expect(wished({ startStop: 'threeWire', direction: 'forwardOnly', stationFeed: 'separate' })).toEqual(['restart.notPossible']);
-    expect(wished({ startStop: 'twoWire', direction: 'forwardOnly' })).toEqual(['restart.powerReturn']);
+    expect(wished({ startStop: 'twoWire', direction: 'forwardOnly' })).toEqual(['restart.powerReturn', 'restart.noWarning']);
   });
 
   it('with a pulse start never runs while the stop circuit is open, whatever is pressed', () => {
@@ -141,9 +141,9 @@ describe('every arrangement', () => {
         fc.constantFrom(...pulses),
         fc.array(fc.tuple(fc.integer({ min: 0, max: 7000 }), fc.nat(3), fc.boolean()), { maxLength: 12 }),
         ({ job, arrangement }, presses) => {
-          const stop = arrangement.stop as string;
-          const others = arrangement.inputs.filter((f) => f.id !== stop);
-          const acts = presses.flatMap(([at, i, down]) => actsOf((down ? give : take)(arrangement, others[i % others.length].id, READY_MS + at)));
+          const [stop] = arrangement.stops;
+          const others = Object.keys(arrangement.operations).filter((id) => id !== stop);
+          const acts = presses.flatMap(([at, i, down]) => actsOf((down ? give : take)(arrangement, others[i % others.length], READY_MS + at)));
           const held = actsOf(give(arrangement, stop, READY_MS));
           const hz = runs(job, [...powerUp(arrangement, 0), ...held, ...acts], 11_000);
           for (let ms = READY_MS; ms <= 11_000; ms += 100) expect(hz(ms)).toBe(0);

@@ -1,14 +1,16 @@
 import type { Profile } from '../catalogue/index.js';
+import { contactKind, isMomentary } from '../devices/index.js';
 import { hashOf, sortedEntries, type Expectation, type Job, type Phrase, type ProcedureStep } from '../job/index.js';
 import { install, installAtSpeed, keypadSetting, type Installation, type InstalledDrive } from '../installation/index.js';
 import { shaftSpeed } from '../motor/index.js';
+import { arrangeFor } from '../plan/index.js';
 import { dcLinkVoltage, plateNumbers } from '../power/index.js';
 import { rehearse, signalAt, stateAt, voltsAt, type Trace } from '../rehearsal/index.js';
 import {
   actsOf,
-  arrange,
   directionsOf,
   give,
+  operationsOn,
   powerUp,
   READY_MS,
   startActs,
@@ -19,6 +21,13 @@ import {
   type InputFunction,
 } from '../scheme/index.js';
 import { tolerances } from './tolerances.js';
+
+/** A device that is worked in a step: an input function, or the operation behind a start or stop. */
+interface Worked {
+  readonly id: string;
+  readonly device: string;
+  readonly position?: string;
+}
 
 /** What the generators of steps share. */
 interface Bench {
@@ -48,7 +57,7 @@ export function liveSteps(job: Job, profile: Profile): ProcedureStep[] {
   const bench: Bench = {
     job,
     profile,
-    arrangement: arrange(job),
+    arrangement: arrangeFor(job, profile),
     installation,
     drive,
     maxHz: drive.control.maxHz,
@@ -71,13 +80,13 @@ const atSpeed = ({ job, profile }: Bench, share: number): Installation => instal
 /** How a step says the speed is set: nothing more for a dial, the frequency for a keypad. */
 const speedArgs = ({ keypadCode, maxHz }: Bench, share: number): Phrase['args'] => (keypadCode ? { keypadHz: share * maxHz } : {});
 
-function step(bench: Bench, s: Omit<ProcedureStep, 'basis' | 'part'>, functions: readonly (InputFunction | 'dial' | 'supply')[]): ProcedureStep {
+function step(bench: Bench, s: Omit<ProcedureStep, 'basis' | 'part'>, functions: readonly (Worked | 'dial' | 'supply')[]): ProcedureStep {
   const circuit = circuitOf(bench, functions);
   return { ...s, part: 'live', basis: hashOf([s.key, s.do, s.must, s.expect ?? null, circuit]) };
 }
 
 /** The wires, devices and terminals a step rests on: if one of them changes, its reading proves something else. */
-function circuitOf({ job, arrangement }: Bench, functions: readonly (InputFunction | 'dial' | 'supply')[]): unknown {
+function circuitOf({ job, arrangement }: Bench, functions: readonly (Worked | 'dial' | 'supply')[]): unknown {
   const adopted = job.adopted;
   if (!adopted) return [];
   const devices = functions.map((f) => (f === 'dial' ? (arrangement.dial ?? '') : f === 'supply' ? 'supply' : f.device));
@@ -119,14 +128,16 @@ function inputSteps(bench: Bench): ProcedureStep[] {
     const terminal = terminalOf(bench, f);
     const input = bench.drive.inputs.find((i) => i.terminal === terminal);
     if (!input) return [];
-    const at = READY_MS + 500;
-    const trace = rehearse(atSpeed(bench, 0), actsOf(...powerUp(bench.arrangement, 0), give(bench.arrangement, f.id, READY_MS)), at);
+    const worker = workerOf(bench, f, terminal);
+    if (!worker) return [];
+    const at = inputMs(bench);
+    const trace = rehearse(atSpeed(bench, 0), actsOf(...powerUp(bench.arrangement, 0), give(bench.arrangement, worker.id, READY_MS)), at);
     const volts = Math.abs(voltsAt(trace, input.plus, input.minus, at * 1000)?.dc ?? 0);
     const on = signalAt(trace, `drive.${terminal}`, at * 1000) === 1;
     const before = signalAt(trace, `drive.${terminal}`, (READY_MS - 100) * 1000) === 1;
-    const button = kindOf(bench, f)?.endsWith('Button') === true;
+    const button = isMomentary(kindOf(bench, worker) ?? '');
     const must = phrase(on ? 'input.on' : before ? 'input.goesOff' : 'input.off', { terminal });
-    const args = { function: f.task, device: tagOf(bench, f.device), terminal, position: positionOf(bench, f), ...speedArgs(bench, 0) };
+    const args = { function: f.task, device: tagOf(bench, worker.device), terminal, position: positionOf(bench, worker), ...speedArgs(bench, 0) };
     const needs = ['supply.on'];
     return [
       step(bench, { key: `input.${f.id}`, do: phrase(button ? 'input.press' : 'input.work', args), must, expect: { kind: 'state', is: on ? 'on' : 'off' }, from: simulated(`input.${f.id}`, at), needs, cautions: ['cannotRun'] }, [f]),
@@ -149,7 +160,7 @@ function dialSteps(bench: Bench): ProcedureStep[] {
     const args = { pct, device: tagOf(bench, arrangement.dial as string), terminal };
     return [
       step(bench, { key: `dial.${pct}.volts`, do: phrase('dial.volts', args), must: phrase('volts', { volts }), instrument: 'voltmeter', expect: range(volts, 10 * tolerances.analogueSpan, 'V'), from: simulated(`dial.${pct}`, settled), needs: ['supply.on'], cautions: [] }, ['dial']),
-      step(bench, { key: `dial.${pct}.hz`, do: phrase('dial.hz', args), must: phrase('hz', { hz }), expect: range(hz, Math.max(tolerances.hz, maxHz * tolerances.hzShare), 'Hz'), from: simulated(`dial.${pct}`, settled), needs: [`input.${forward.id}`], cautions: ['turns'] }, ['dial']),
+      step(bench, { key: `dial.${pct}.hz`, do: phrase('dial.hz', args), must: phrase('hz', { hz }), expect: range(hz, Math.max(tolerances.hz, maxHz * tolerances.hzShare), 'Hz'), from: simulated(`dial.${pct}`, settled), needs: [inputKey(bench, forward)], cautions: ['turns'] }, ['dial']),
     ]; // prettier-ignore
   });
 }
@@ -162,10 +173,10 @@ function directionSteps(bench: Bench): ProcedureStep[] {
   const { arrangement } = bench;
   const settled = READY_MS + rampMs(bench) + TRAVEL_MARGIN_MS;
   const steps = directionsOf(arrangement).flatMap((direction) => {
-    const f = starterOf(bench, direction) as InputFunction;
+    const f = starterOf(bench, direction) as Worked;
     const trace = rehearse(atSpeed(bench, 0.2), actsOf(...powerUp(arrangement, 0.2), ...startActs(arrangement, direction, READY_MS)), settled);
     const is = directionAt(trace, settled);
-    const turned = arrangement.inputs.find((input) => input.id === arrangement.direction);
+    const turned = operationOf(bench, arrangement.direction);
     const selector = turned ? tagOf(bench, turned.device) : '';
     const args = {
       device: tagOf(bench, f.device),
@@ -177,7 +188,7 @@ function directionSteps(bench: Bench): ProcedureStep[] {
     };
     const code = turned ? 'direction.bumpTurned' : arrangement.givenBy === 'pulse' ? 'direction.bumpPulse' : 'direction.bump';
     const functions = turned ? [f, turned] : [f];
-    return [step(bench, { key: directionKey(arrangement, direction), do: phrase(code, args), must: phrase(`turns.${is}`, args), expect: { kind: 'state', is }, from: simulated(`direction.${f.id}`, settled), needs: functions.map((input) => `input.${input.id}`), cautions: ['turns', 'freeToTurn'] }, functions)]; // prettier-ignore
+    return [step(bench, { key: directionKey(arrangement, direction), do: phrase(code, args), must: phrase(`turns.${is}`, args), expect: { kind: 'state', is }, from: simulated(`direction.${f.id}`, settled), needs: functions.map((worked) => inputKey(bench, worked)), cautions: ['turns', 'freeToTurn'] }, functions)]; // prettier-ignore
   });
   return [...steps, ...speedStep(bench, settled), ...bothTogether(bench, settled)];
 }
@@ -198,7 +209,7 @@ function speedStep(bench: Bench, settled: number): ProcedureStep[] {
 
 function bothTogether(bench: Bench, settled: number): ProcedureStep[] {
   const { arrangement } = bench;
-  const [forward, reverse] = ['forward', 'reverse'].map((task) => arrangement.inputs.find((f) => f.task === task));
+  const [forward, reverse] = [starterOf(bench), starterOf(bench, 'reverse')];
   if (arrangement.givenBy === 'pulse' || !forward || !reverse || forward.device === reverse.device) return [];
   const end = settled + rampMs(bench) * 2 + TRAVEL_MARGIN_MS;
   const trace = rehearse(
@@ -228,7 +239,7 @@ function rampSteps(bench: Bench): ProcedureStep[] {
   const slowing = times.find((s) => s.state === 'decelerating' || s.state === 'coasting');
   const stopped = times.find((s) => slowing && s.t > slowing.t && s.state === 'ready');
   const hz = reached ? Math.abs(signalAt(trace, 'drive.hz', reached.t)) : 0;
-  const stop = arrangement.inputs.find((f) => f.id === arrangement.stop) ?? forward;
+  const stop = operationOf(bench, arrangement.stops[0]) ?? forward;
   const steps: ProcedureStep[] = [];
   const timed = (key: string, code: string, from: number, to: number): void => {
     const s = (to - from) / 1e6;
@@ -261,7 +272,7 @@ function powerReturnSteps(bench: Bench): ProcedureStep[] {
 /** A stop must win over a start that is held, and letting go of it must not start the motor: as this station and device do it. */
 function stopSteps(bench: Bench): ProcedureStep[] {
   const { arrangement } = bench;
-  const [start, stop] = [starterOf(bench), arrangement.inputs.find((f) => f.id === arrangement.stop)];
+  const [start, stop] = [starterOf(bench), operationOf(bench, arrangement.stops[0])];
   if (!start || !stop) return [];
   const pressed = READY_MS + rampMs(bench) + TRAVEL_MARGIN_MS;
   const released = pressed + rampMs(bench) + TRAVEL_MARGIN_MS;
@@ -284,9 +295,9 @@ function stopSteps(bench: Bench): ProcedureStep[] {
 }
 
 /** Longest time any travel between 0 and the highest frequency can take under these ramps, ms. */
-function rampMs({ drive }: Bench): number {
+function rampMs({ drive, arrangement }: Bench): number {
   const { accelS, decelS, sCurvePct, coastS, stopMode } = drive.control;
-  return Math.min(LONG_MS, Math.max(accelS, decelS, stopMode === 'coast' ? coastS : 0) * (1 + sCurvePct / 100) * 1000);
+  return arrangement.warningMs + Math.min(LONG_MS, Math.max(accelS, decelS, stopMode === 'coast' ? coastS : 0) * (1 + sCurvePct / 100) * 1000);
 }
 
 function stateTimes(trace: Trace): { t: number; state: string }[] {
@@ -302,20 +313,39 @@ function directionAt(trace: Trace, ms: number): 'forward' | 'reverse' | 'stopped
 
 const tagOf = ({ job }: Bench, device: string): string => job.adopted?.devices[device]?.tag ?? device;
 const terminalOf = ({ job }: Bench, f: InputFunction): string => job.adopted?.assignments[f.id]?.at.split(':')[1] ?? '';
-/** Function that starts a direction. */
-const starterOf = ({ arrangement }: Bench, direction: Direction = 'forward'): InputFunction | undefined =>
-  arrangement.inputs.find((f) => f.id === arrangement.starts[direction]);
+const operationOf = ({ arrangement }: Bench, id: string | undefined): Worked | undefined => {
+  const operation = arrangement.operations[id ?? ''];
+  return operation && { id: id as string, ...operation };
+};
+/** Operation that starts a direction. */
+const starterOf = (bench: Bench, direction: Direction = 'forward'): Worked | undefined => operationOf(bench, bench.arrangement.starts[direction]);
 
-const kindOf = ({ arrangement }: Bench, f: InputFunction): string | undefined => arrangement.devices.find((d) => d.id === f.device)?.kind;
-const positionOf = (bench: Bench, f: InputFunction): string => {
-  const kind = kindOf(bench, f);
-  return kind === 'selectorReverseOffForward'
-    ? f.task
-    : kind === 'selectorForwardReverse'
-      ? 'reverse'
-      : kind?.endsWith('Button')
-        ? 'in'
-        : kind === 'selectorOffOn'
-          ? 'on'
-          : 'closed';
+/** Step in which the input behind an operation was tried: its own, or the one its relay gives. */
+function inputKey({ arrangement }: Bench, worked: Worked): string {
+  const input = arrangement.inputs.find((f) => f.id === worked.id) ?? arrangement.inputs.find((f) => operationsOn(arrangement, f).includes(worked.id));
+  return input ? `input.${input.id}` : 'supply.on';
+}
+
+/** Operation that really works an input: the first that the simulation shows to switch it. */
+function workerOf(bench: Bench, f: InputFunction, terminal: string): Worked | undefined {
+  const { arrangement } = bench;
+  const end = inputMs(bench);
+  const ids = operationsOn(arrangement, f);
+  const works = ids.find((id) => {
+    const trace = rehearse(atSpeed(bench, 0), actsOf(...powerUp(arrangement, 0), give(arrangement, id, READY_MS)), end);
+    return signalAt(trace, `drive.${terminal}`, end * 1000) !== signalAt(trace, `drive.${terminal}`, (READY_MS - 100) * 1000);
+  });
+  return operationOf(bench, works ?? ids[0]);
+}
+
+/** When an input has followed its contact, ms: relays and a start warning in between. */
+const inputMs = ({ arrangement }: Bench): number => READY_MS + 500 + arrangement.warningMs;
+
+const kindOf = ({ arrangement }: Bench, f: Worked): string | undefined => arrangement.devices.find((d) => d.id === f.device)?.kind;
+
+/** Position of a device while it gives its function, as its kind names it. */
+const positionOf = (bench: Bench, f: Worked): string => {
+  if (f.position) return f.position;
+  const kind = contactKind(kindOf(bench, f) ?? '');
+  return kind?.positions.filter((p) => p !== kind.rest).at(-1) ?? 'closed';
 };

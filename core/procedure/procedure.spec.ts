@@ -135,8 +135,8 @@ describe('hazards', () => {
   it('find none in the careful scheme', () => expect(keys(job)).toEqual([]));
 
   it('find restart when power returns, as grave as the exposure', () => {
-    expect(keys(wish({ powerReturn: 'restart', exposed: 'atMachine' }))).toEqual(['stop restart.powerReturn']);
-    expect(keys(wish({ powerReturn: 'restart', exposed: 'behindGuard' }))).toEqual(['warn restart.powerReturn']);
+    expect(keys(wish({ powerReturn: 'restart', exposed: 'atMachine' }))).toEqual(['stop restart.powerReturn', 'warn restart.noWarning']);
+    expect(keys(wish({ powerReturn: 'restart', exposed: 'behindGuard' }))).toEqual(['warn restart.powerReturn', 'warn restart.noWarning']);
     expect(keys(wish({ powerReturn: 'restart', exposed: 'nobody' }))).toEqual(['advise restart.powerReturn']);
     expect(keys(adopted(withSetting(base, '610', 1)))).toEqual(['stop restart.powerReturn']);
   });

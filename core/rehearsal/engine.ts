@@ -2,8 +2,8 @@ import { Circuit, type Mode } from '../circuit/index.js';
 import type { Installation } from '../installation/index.js';
 import type { Act } from '../job/index.js';
 import type { Board, Device, Probe } from './device.js';
-import { contactsModel, dialModel, supplyModel, wiresModel } from './models/passive.js';
-import { driveModel } from './models/drive.js';
+import { modelOf } from './models/index.js';
+import { wiresModel } from './models/passive.js';
 import { appendStretch, type LandingVolts, type SignalTrace, type Trace, type TraceEvent } from './trace.js';
 
 /** Rounds at one instant after which the circuit is taken to be chasing itself. */
@@ -29,6 +29,20 @@ export interface EngineOptions {
   readonly cached?: boolean;
   /** Order in which devices are laid in; for tests: results do not depend on it. */
   readonly order?: readonly number[];
+  /** Hears of every network the run goes through. */
+  readonly onSolved?: (solved: SolvedMoment) => void;
+  /** Hears of every instant when it has come to rest. */
+  readonly onSettled?: (state: EngineState) => void;
+}
+
+/** A network of the run: what the devices were, and what each of them sensed in it. */
+export interface SolvedMoment {
+  readonly t: number;
+  /** The same for networks that are electrically the same, but for the analogue output. */
+  readonly key: string;
+  readonly states: readonly unknown[];
+  readonly senses: readonly (readonly number[])[];
+  readonly modes: readonly Mode[] | undefined;
 }
 
 /** An act at its time in integer microseconds. */
@@ -46,6 +60,8 @@ export class Engine {
   state: EngineState;
   private readonly devices: Device<unknown>[];
   private readonly circuit: Circuit;
+  private readonly options: EngineOptions;
+  private readonly shown: readonly number[];
   private readonly board: Board;
   private readonly lastBoard: { g: Float64Array; emf: Float64Array; slope: Float64Array; re: Float64Array; im: Float64Array };
   private readonly none: Float64Array;
@@ -56,6 +72,8 @@ export class Engine {
 
   constructor(installation: Installation, options: EngineOptions = {}) {
     const devices = [wiresModel(installation.wires), ...installation.devices.map(modelOf)] as Device<unknown>[];
+    this.options = options;
+    this.shown = installation.devices.flatMap((d) => (d.kind === 'drive' && d.output ? [d.output.edge] : []));
     this.devices = options.order ? options.order.map((i) => devices[i]) : devices;
     this.circuit = new Circuit({ nodeCount: installation.landings.length, ...installation }, { cached: options.cached });
     const n = installation.edgeA.length;
@@ -116,6 +134,60 @@ export class Engine {
     this.seen = [...s.states];
   }
 
+  /**
+   * Goes on from a moment of another engine over the same devices; devices that this one has beyond them are in their
+   * first state. The trace begins there.
+   */
+  adopt(from: EngineState): void {
+    const more = this.devices.slice(from.states.length);
+    this.restore({
+      ...from,
+      states: [...from.states, ...more.map((d) => d.init())],
+      senses: [...from.senses, ...more.map(() => [])],
+      wakes: [...from.wakes, ...more.map(() => Infinity)],
+      solution: -1,
+      lengths: { segments: this.trace.segments.map(() => 0), instants: 0, events: 0, solutions: 0 },
+    });
+    this.seen = [];
+    this.solve(from.t);
+  }
+
+  /**
+   * Whether every device would sense the same in this engine's network as it did in another's, with some acts done.
+   *
+   * @param acts what is otherwise here: a wire broken, a contact closed
+   */
+  sensesLike(solved: SolvedMoment, acts: readonly Act[]): boolean {
+    const states = this.devices.map((d, i) => acts.reduce<unknown>((s, act) => d.act(s, act), i < solved.states.length ? solved.states[i] : d.init()));
+    this.restore({ ...this.state, t: solved.t, states, modes: solved.modes, solution: -1, lengths: { segments: this.trace.segments.map(() => 0), instants: 0, events: 0, solutions: 0 } }); // prettier-ignore
+    this.solve(solved.t);
+    const probe = this.probe();
+    return solved.senses.every((before, i) => sameList(this.devices[i].sense(states[i], probe), before));
+  }
+
+  /** What makes networks the same: conductances and sources, but for what an analogue output shows. */
+  private electrical(): string {
+    const { board } = this;
+    let [x, y] = [0x811c9dc5, 0x1000193];
+    const mix = (value: number, e: number): void => {
+      if (value === 0) return;
+      words[0] = value;
+      x = Math.imul(x ^ bits[0] ^ e, 0x01000193);
+      y = Math.imul(y ^ bits[1] ^ (e << 7), 0x85ebca6b);
+    };
+    for (let e = 0; e < board.g.length; e++) {
+      mix(board.g[e], e);
+      mix(board.acRe[e], e + 1);
+      mix(board.acIm[e], e + 2);
+      if (!this.shown.includes(e)) mix(board.emf[e], e + 3);
+    }
+    for (const { volts, amps } of board.modal) {
+      mix(volts, 5);
+      mix(amps, 7);
+    }
+    return `${x}.${y}`;
+  }
+
   private lengths(): EngineState['lengths'] {
     const { segments, instants, events, solutions } = this.trace;
     return { segments: segments.map((s) => s.t.length), instants: instants.t.length, events: events.length, solutions: solutions.length };
@@ -144,6 +216,7 @@ export class Engine {
     }
     this.state = { ...this.state, wakes: devices.map((d, i) => d.wake(this.state.states[i], t)) };
     this.record(t);
+    this.options.onSettled?.(this.snapshot());
   }
 
   /** Solves, lets every device sense that one solution, and steps those that are due. @returns whether anything changed */
@@ -162,6 +235,7 @@ export class Engine {
       stepped[i] = this.devices[i].step(states[i], sensed[i], t);
       if (!same || stepped[i] !== states[i]) changed = true;
     }
+    this.options.onSolved?.({ t, key: this.electrical(), states, senses: sensed, modes: this.state.modes });
     if (changed) this.state = { ...this.state, states: stepped, senses: sensed };
     return changed;
   }
@@ -270,22 +344,13 @@ export class Engine {
   }
 }
 
-function modelOf(d: Installation['devices'][number]): Device<never> {
-  switch (d.kind) {
-    case 'contacts':
-      return contactsModel(d) as Device<never>;
-    case 'dial':
-      return dialModel(d) as Device<never>;
-    case 'supply':
-      return supplyModel(d) as Device<never>;
-    case 'drive':
-      return driveModel(d) as Device<never>;
-  }
-}
+const words = new Float64Array(1);
+const bits = new Uint32Array(words.buffer);
 
 function ownerOf(act: Act): TraceEvent['of'] {
   if (act.do === 'breakWire' || act.do === 'mendWire') return { kind: 'wire', id: act.wire };
-  return { kind: 'device', id: 'device' in act ? act.device : act.do === 'key' || act.do === 'link' ? 'drive' : 'supply' };
+  if (act.do === 'hook') return { kind: 'landing', id: act.a };
+  return { kind: 'device', id: 'device' in act && act.device ? act.device : act.do === 'key' || act.do === 'link' ? 'drive' : 'supply' };
 }
 
 function sameList(x: readonly number[], y: readonly number[]): boolean {

@@ -1,4 +1,4 @@
-export { Engine, type EngineOptions, type EngineState, type TimedAct } from './engine.js';
+export { Engine, type EngineOptions, type EngineState, type SolvedMoment, type TimedAct } from './engine.js';
 export { driveStates } from './models/drive.js';
 export { rehearse, timedActs } from './script.js';
 export { Session } from './session.js';

@@ -1,2 +1,18 @@
-export { arrange, schemeMissing, type ArrangedDevice, type Arrangement, type Direction, type InputFunction } from './arrangement.js';
-export { actsOf, behaviourActs, directionsOf, give, powerUp, PULSE_MS, READY_MS, startActs, stopActs, STRIP_MS, take } from './standard-scripts.js';
+export { arrange, pulseSchools, schemeMissing, type DeviceFacts } from './arrange.js';
+export type {
+  ArrangedDevice,
+  Arrangement,
+  ContactsSwitch,
+  Direction,
+  InputFunction,
+  Net,
+  Operation,
+  OutputFunction,
+  Place,
+  WishConflict,
+} from './arrangement.js';
+export { shippedArrangements, type ShippedArrangement } from './shipped.js';
+export {
+  actsOf, directionsOf, give, operationsOn, powerOnActs, powerUp, PULSE_MS, READY_MS, standardScript, startActs, stopActs, take,
+  type Moment, type StandardScript,
+} from './standard-scripts.js'; // prettier-ignore

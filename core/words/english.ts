@@ -1,4 +1,5 @@
 import { n, type Args } from './numbers.js';
+import { circuitFindings, wishNames } from './circuit-english.js';
 import { parts } from './parts-english.js';
 import { plateFindings } from './plate-english.js';
 
@@ -14,13 +15,14 @@ export const names: Readonly<Record<string, string>> = {
   noReverse: 'reverse is locked', inhibited: 'the output is inhibited', zeroReference: 'the reference is zero',
   bothDirections: 'both directions are given together', startsTogether: 'both starts came together', undervoltage: 'DC link too low', inputPhaseLoss: 'a supply phase is missing',
   noEffect: 'no effect', failsSafe: 'stops, or will not start', hidden: 'hidden until a second fault', losesFunction: 'loses a function', wrongDirectionOrSpeed: 'wrong direction or speed',
-  losesStop: 'loses a stop', open: 'open', to24: 'at 24 V', to0: 'at 0 V', welded: 'contact welded', beforePower: 'before power-up', running: 'while running', stopping: 'while stopping',
+  losesStop: 'loses a stop', open: 'open', to24: 'at 24 V', to0: 'at 0 V', welded: 'contact stuck closed', toLine: 'at the control line', toNeutral: 'at the control neutral', beforePower: 'before power-up', running: 'while running', stopping: 'while stopping',
   nobody: 'nobody', behindGuard: 'behind a guard', atMachine: 'people at the machine',
 }; // prettier-ignore
 
 /** What a finding says: what, why, and what to do. */
 export const findings: Readonly<Record<string, (a: Args) => { what: string; why: string; remedy: string }>> = {
   ...plateFindings,
+  ...circuitFindings,
   'plate.efficiencyImpossible': (a) => ({ what: `Efficiency ${n(a['value'])} is not possible.`, why: 'A motor gives out less than it takes in: efficiency lies between 0 and 1.', remedy: `Read the plate again.${likely(a['likely'])}` }),
   'plate.powerFactorImpossible': (a) => ({ what: `Power factor ${n(a['value'])} is not possible.`, why: 'cos φ lies between 0 and 1.', remedy: `Read the plate again.${likely(a['likely'])}` }),
   'plate.speedAtOrAboveSynchronous': (a) => ({ what: `${n(a['rpm'], 0)} rpm is at or above synchronous speed (${n(a['synchronous'], 0)} rpm).`, why: 'An induction motor runs just below the speed of its field.', remedy: `Read the rated speed again.${likely(a['likely'], ' rpm')}` }),
@@ -42,7 +44,7 @@ export const findings: Readonly<Record<string, (a: Args) => { what: string; why:
   'stop.releaseStarts': (a) => ({ what: `With ${String(a['start'])} held or welded, letting go of ${String(a['stop'])} starts the motor.`, why: a['chained'] ? `${String(a['start'])} is fed through ${String(a['stop'])}: both come back in the same moment, and the device takes that for a new start.` : 'The device follows a start that is still held when its stop circuit closes.', remedy: a['chained'] ? 'Feed start and stop separately on the Scheme stage, or accept it with a reason where the maker’s manual says that such a start is ignored.' : 'Set the device to wait for a new start.' }),
   'directions.releasedToOne': () => ({ what: 'With both directions closed, letting go of one starts the motor the other way by itself.', why: 'The device stops while both are closed and follows the contact that remains.', remedy: 'Use one selector for both directions, interlock the two contacts, or accept it with a reason.' }),
   'direction.notLocked': (a) => ({ what: `Only forward is wanted, but reverse is not locked${a['terminal'] ? ` and ${String(a['terminal'])} can ask for it` : ''}.`, why: 'A stray input or the keypad can turn the machine the wrong way.', remedy: 'Lock reverse in the device, and give the input no task.' }),
-  'policy.unknown': (a) => ({ what: `The profile of ${String(a['device'])} does not say how it behaves: ${String(a['policy'])}.`, why: 'The worse behaviour was simulated.', remedy: 'Look it up in the maker’s manual, put it in the profile, and try it in the live tests.' }),
+  'policy.unknown': (a) => ({ what: `The profile of ${String(a['device'])} does not say how it behaves: ${String(a['policy'])}.`, why: 'Every way it may behave was simulated, and the worse is what the findings tell.', remedy: 'Look it up in the maker’s manual, put it in the profile, and try it in the live tests.' }),
   'plan.tooManyConductors': (a) => ({ what: `${String(a['landing'])} would hold more conductors than it may.`, why: 'The profile limits the conductors of a terminal.', remedy: 'Use a double ferrule where allowed, or an extra terminal.' }),
   'plan.logicFixed': () => ({ what: 'This device cannot be switched the way that is wished.', why: 'Its input common is fixed.', remedy: 'The plan follows the device; clear the wish on the Scheme stage.' }),
   'plan.wishUnmet': (a) => ({ what: `No setting of this device brings about the wish "${String(a['wish'])}".`, why: `It has no setting for ${String(a['role'])}.`, remedy: 'Change the wish, or choose another device.' }),
@@ -113,11 +115,6 @@ export const phrases: Readonly<Record<string, (a: Args) => string>> = {
   'block.steps.stale': (a) => `${n(a['count'], 0)} ${a['count'] === 1 ? 'reading is' : 'readings are'} stale: test again.`,
   'block.settingsDiffer': (a) => `${n(a['count'], 0)} ${a['count'] === 1 ? 'setting' : 'settings'} as left differ from the plan, the first ${String(a['first'])}.`,
   'block.noAsLeft': () => 'The settings as left are not recorded.',
-}; // prettier-ignore
-
-const wishNames: Readonly<Record<string, string>> = {
-  startStop: 'how it starts and stops', direction: 'direction', speed: 'where the speed comes from', maxHz: 'highest frequency', minHz: 'lowest frequency',
-  accelS: 'time to speed up', decelS: 'time to slow down', stopMode: 'how it stops', powerReturn: 'what happens when power returns', status: 'status wanted',
 }; // prettier-ignore
 
 /** Usual cautions by code. */

@@ -1,1 +1,1 @@
-export { say, sayCaution, sayFinding, sayName, type Saying } from './say.js';
+export { say, sayCaution, sayCondition, sayConflict, sayFinding, sayMark, sayName, sayOpenPlace, type Saying } from './say.js';

@@ -4,9 +4,16 @@ const rated =
   (name: string) =>
   (a: Args): string =>
     a['rated'] ? `${name}, ${String(a['rated'])}` : name;
-const kinds: Readonly<Record<string, string>> = {
+/** Names of device kinds, as on a parts list and at the station. */
+export const kinds: Readonly<Record<string, string>> = {
   selectorOffOn: 'Selector 0–1', selectorReverseOffForward: 'Selector reverse–0–forward', maintainedButton: 'Maintained button', levelContact: 'Level contact',
-  pressureContact: 'Pressure contact', potentiometer: 'Potentiometer', breakerThreePole: 'Circuit breaker, three poles',
+  pressureContact: 'Pressure contact', potentiometer: 'Potentiometer', breakerThreePole: 'Circuit breaker, three poles', breakerTwoPole: 'Circuit breaker, two poles',
+  keySwitch: 'Key switch', startButton: 'Push button, make contact', stopButton: 'Push button, break contact', selectorForwardReverse: 'Selector forward–reverse', selectorRemoteLocal: 'Key switch remote–local',
+  presetSelector: 'Preset selector', emergencyStop: 'Emergency stop, latching, three break contacts', footSwitch: 'Foot switch', footBrake: 'Foot treadle with brake', levelInterlock: 'Level contact, opens low',
+  pressureInterlock: 'Pressure contact, opens low', guardContact: 'Guard contact', thermostat: 'Thermostat, opens hot', controllerContact: 'Relay output of the controller', transistorOutput: 'Transistor output of the controller',
+  relay: 'Relay', contactorRelay: 'Contactor relay', contactor: 'Contactor, three poles', timerRelay: 'Timer relay, on-delay', brake: 'Spring brake', lamp: 'Lamp', horn: 'Horn', workLight: 'Work light', panelFan: 'Panel fan',
+  meter: 'Speed meter, 0–10 V', controllerInput: 'Input of the controller', supply24: '24 V supply', loopSupply: '24 V of the controller', controlTransformer: 'Control transformer', fuse: 'Fuse',
+  voltageSource: 'Controller signal, 0–10 V', currentSource: 'Controller signal, 4–20 mA', supplyThreePhase: 'Supply', supplySinglePhase: 'Supply', motor: 'Motor', drive: 'Drive',
 }; // prettier-ignore
 
 /** Parts to order, tools to bring, and what these are for. */

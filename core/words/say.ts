@@ -1,5 +1,7 @@
 import type { Finding, Phrase } from '../job/index.js';
+import { conditions, conflicts, markNames, openPlaces, wishNames } from './circuit-english.js';
 import { cautions, findings, names, phrases } from './english.js';
+import type { Args } from './numbers.js';
 
 /** A finding in words. */
 export interface Saying {
@@ -26,3 +28,21 @@ export function sayName(name: string): string {
 export function sayCaution(code: string): string {
   return cautions[code] ?? code;
 }
+
+/** Why wishes exclude each other: the wishes by name, then the reason. */
+export function sayConflict(code: string, wishes: readonly string[], what: string): string {
+  const named = wishes.map((wish) => wishNames[wish] ?? wish).join(' + ');
+  return `${named ? `${named[0].toUpperCase()}${named.slice(1)}: ` : ''}${conflicts[code]?.(what) ?? what}`;
+}
+
+/** A mark of a standard script. */
+export const sayMark = (code: string): string => markNames[code] ?? code;
+
+/** A condition for running, as it stands. */
+export function sayCondition(code: string, met: boolean, args: Args): string {
+  const said = conditions[code]?.(args);
+  return said ? (met ? said.met : said.unmet) : code;
+}
+
+/** An open place on the way of a circuit. */
+export const sayOpenPlace = (code: string, args: Args): string => openPlaces[code]?.(args) ?? code;

@@ -1,10 +1,8 @@
 import { CONTACT_OHM } from '../../circuit/index.js';
-import type { InstalledContacts, InstalledDial, InstalledSupply, InstalledWire } from '../../installation/index.js';
+import type { InstalledContacts, InstalledDial, InstalledWire } from '../../installation/index.js';
 import type { Device } from '../device.js';
 
-const steady = (y: number, t: number) => ({ t0: t, y, dy: 0, ddy: 0 });
-const none: readonly never[] = [];
-const nothing = { moves: false, sense: () => none, wake: () => Infinity, thresholds: () => none };
+import { nothing, steady } from './common.js';
 
 /** Selector, level contact, breaker: the position decides which contacts are closed. */
 export function contactsModel(d: InstalledContacts): Device<{ readonly position: string }> {
@@ -18,7 +16,7 @@ export function contactsModel(d: InstalledContacts): Device<{ readonly position:
     act: (s, act) => {
       if (!('device' in act) || act.device !== d.id) return s;
       if (act.do === 'turn') return turn(s, act.position);
-      if (act.do === 'press') return turn(s, d.positions[d.positions.length - 1]);
+      if (act.do === 'press') return turn(s, d.positions[d.positions.length - 1] === d.rest ? d.positions[0] : d.positions[d.positions.length - 1]);
       return act.do === 'release' ? turn(s, d.rest) : s;
     },
     stamp: (s, _t, board) => {
@@ -45,31 +43,6 @@ export function dialModel(d: InstalledDial): Device<{ readonly at: number }> {
     },
     step: (s) => s,
     observe: (s, t) => [steady(s.at * 100, t)],
-  };
-}
-
-/** Internal resistance of a supply phase, Ω. */
-const SUPPLY_OHM = 0.05;
-
-/** Three-phase supply: on or off as a whole. Phases by their exact parts, so that no engine's cosine matters. */
-export function supplyModel(d: InstalledSupply): Device<{ readonly on: boolean }> {
-  const phaseV = d.lineV / Math.sqrt(3);
-  const parts = [[1, 0], [-0.5, -Math.sqrt(3) / 2], [-0.5, Math.sqrt(3) / 2]]; // prettier-ignore
-  return {
-    ...nothing,
-    id: d.id,
-    signals: [{ id: `${d.id}.on`, of: { kind: 'device', id: d.id }, unit: '', kind: 'level' }],
-    init: () => ({ on: false }),
-    act: (s, act) => (act.do === 'supplyOn' && !s.on ? { on: true } : act.do === 'supplyOff' && s.on ? { on: false } : s),
-    stamp: (s, _t, board) => {
-      d.edges.forEach((edge, i) => {
-        board.g[edge] = s.on ? 1 / SUPPLY_OHM : 0;
-        board.acRe[edge] = s.on ? phaseV * parts[i][0] : 0;
-        board.acIm[edge] = s.on ? phaseV * parts[i][1] : 0;
-      });
-    },
-    step: (s) => s,
-    observe: (s, t) => [steady(s.on ? 1 : 0, t)],
   };
 }
 

@@ -1,6 +1,6 @@
-import type { Job, Scheme } from '../job/index.js';
-import { adopted, bareJob, marrowick } from '../testing/jobs.js';
-import { faultClasses, Sweep, type FaultClass, type Moment, type SweepRow } from './sweep.js';
+import type { Job, Scheme } from '../../job/index.js';
+import { adopted, bareJob, marrowick } from '../../testing/jobs.js';
+import { faultClasses, Sweep, type FaultClass, type Moment, type SweepRow } from './index.js';
 
 const profile = marrowick();
 const jobOf = (scheme: Partial<Scheme>): Job => adopted(bareJob({ accelS: 2, decelS: 2, ...scheme }));

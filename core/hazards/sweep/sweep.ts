@@ -1,0 +1,176 @@
+import type { Profile } from '../../catalogue/index.js';
+import { installAtSpeed, type Installation, type InstalledDrive } from '../../installation/index.js';
+import type { Act, Job } from '../../job/index.js';
+import { arrangeFor } from '../../plan/index.js';
+import { Engine, signalAt, timedActs, type EngineState, type SolvedMoment } from '../../rehearsal/index.js';
+import { areNeighbours, moments, sweepFaults, type FaultClass, type Moment, type Potentials, type SweepFault, type SweepRow } from './faults.js';
+import { classOf, grade, sweepScript, type SweepScript } from './script.js';
+
+/** A protective conductor, judged by rule: its break shows in no trace. */
+const PE_ROW: Readonly<Record<Moment, FaultClass>> = { beforePower: 'hidden', stopped: 'hidden', running: 'hidden', stopping: 'hidden' };
+
+const FAULT = 'fault';
+
+/** A network of the installation that the healthy run went through, with the times from which it stood. */
+interface Network {
+  readonly solved: SolvedMoment;
+  readonly from: number[];
+}
+
+/**
+ * Sweeps a job fault by fault, so that a caller can show progress and stop. The healthy job runs once; a fault is put into
+ * each network that run went through, and only where some device would sense anything else the job is run again, from the
+ * last moment at which both were the same.
+ */
+export class Sweep {
+  readonly faults: readonly SweepFault[];
+  private readonly job: Job;
+  private readonly installation: Installation;
+  private readonly script: SweepScript;
+  private readonly healthy: readonly number[];
+  private readonly networks: Network[] = [];
+  /** Network in force from each time on. */
+  private readonly course: { t: number; network: number }[] = [];
+  private readonly snapshots: EngineState[] = [];
+
+  /**
+   * @param options `fromZero` runs every fault from power-up, for tests
+   * @throws RangeError when the job has no adopted plan
+   */
+  constructor(
+    job: Job,
+    profile: Profile,
+    private readonly options: { readonly fromZero?: boolean } = {},
+  ) {
+    this.job = job;
+    this.installation = installAtSpeed(job, profile, 0.5);
+    const drive = this.installation.devices.find((d): d is InstalledDrive => d.kind === 'drive');
+    if (!drive) throw new RangeError('the job has no drive');
+    this.script = sweepScript(arrangeFor(job, profile), drive);
+    this.faults = sweepFaults(job, this.potentials(profile));
+    this.healthy = this.runHealthy();
+  }
+
+  private potentials(profile: Profile): Potentials {
+    const { landings } = this.installation;
+    const landing = (kind: string): string | undefined => {
+      const terminal = Object.entries(profile.terminals).find(([, t]) => t.kind === kind)?.[0];
+      return terminal !== undefined && landings.includes(`drive:${terminal}`) ? `drive:${terminal}` : undefined;
+    };
+    const first = (...names: string[]): string | undefined => names.find((name) => landings.includes(name));
+    return {
+      to24: landing('supply24'),
+      to0: landing('zeroVolt'),
+      toLine: first('fuse.control:2', 'breaker.control:2'),
+      toNeutral: first('transformer.control:S2', 'breaker.control:4'),
+    };
+  }
+
+  /** Worst class of one fault over the four moments. */
+  judge(fault: SweepFault): SweepRow {
+    if (fault.wire && this.job.adopted?.wires[fault.wire].class === 'pe') return { fault, worst: 'hidden', moment: 'beforePower', at: PE_ROW };
+    const faulty = this.prepare([fault]);
+    const at = Object.fromEntries(moments.map((moment) => [moment, this.classAt(faulty, moment)])) as Record<Moment, FaultClass>;
+    return rowOf(fault, at);
+  }
+
+  /**
+   * A fault that shows nowhere is hidden when a further single fault is then worse than in the healthy job: what should
+   * have been noticed waits for the second. Faults that cannot act on each other are not paired.
+   *
+   * @param rows every row judged so far
+   */
+  lookBehind(row: SweepRow, rows: readonly SweepRow[]): SweepRow {
+    if (row.worst !== 'noEffect') return row;
+    for (const other of rows) {
+      if (other.fault.key === row.fault.key || other.fault.subject === row.fault.subject || other.worst === 'hidden') continue;
+      if (!areNeighbours(this.job, row.fault, other.fault)) continue;
+      const both = this.classAt(this.prepare([row.fault, other.fault]), 'stopped');
+      if (grade(both) > grade(other.at.stopped) && grade(both) > grade('losesFunction')) return rowOf(row.fault, { ...row.at, stopped: 'hidden' });
+    }
+    return row;
+  }
+
+  private runHealthy(): number[] {
+    const keys = new Map<string, number>();
+    const engine = new Engine(this.installation, {
+      onSolved: (solved) => {
+        const known = keys.get(solved.key) ?? keys.size;
+        if (known === keys.size) {
+          keys.set(solved.key, known);
+          this.networks.push({ solved, from: [] });
+        }
+        this.networks[known].from.push(solved.t);
+        this.course.push({ t: solved.t, network: known });
+      },
+      onSettled: (state) => void this.snapshots.push(state),
+    });
+    engine.runTo(this.script.endMs * 1000, timedActs(this.script.acts));
+    return this.script.checks.map(({ atMs }) => signalAt(engine.trace, 'drive.hz', atMs * 1000));
+  }
+
+  /** The installation with the faults in it, and the first times at which anything would be sensed otherwise. */
+  private prepare(faults: readonly SweepFault[]): Faulty {
+    const { landings } = this.installation;
+    const [edgeA, edgeB, devices] = [[...this.installation.edgeA], [...this.installation.edgeB], [...this.installation.devices]];
+    const acts: FaultAct[] = [];
+    faults.forEach((fault, i) => {
+      if (!fault.joins) return void acts.push({ do: 'breakWire', wire: fault.wire as string });
+      const edge = edgeA.push(landings.indexOf(fault.joins[0])) - 1;
+      edgeB.push(landings.indexOf(fault.joins[1]));
+      const id = `${FAULT}.${i}`;
+      devices.push({ kind: 'contacts', id, tag: id, positions: ['out', 'in'], rest: 'out', momentary: false, latching: false, contacts: [{ edge, closedIn: ['in'] }] }); // prettier-ignore
+      acts.push({ do: 'turn', device: id, position: 'in' });
+    });
+    const installation = { ...this.installation, edgeA, edgeB, devices };
+    if (this.options.fromZero) return { installation, acts, differs: undefined };
+    const engine = new Engine(installation);
+    const faultActs = acts.map((act) => ({ ...act, atMs: 0 }) as Act);
+    const differs = this.networks.map(({ solved }) => !engine.sensesLike(solved, faultActs));
+    return { installation, acts, differs };
+  }
+
+  private classAt(faulty: Faulty, moment: Moment): FaultClass {
+    const faultMs = this.script.faultMs[moment];
+    const outputs = this.outputs(faulty, faultMs * 1000);
+    return outputs ? classOf(this.script, this.healthy, outputs, faultMs) : 'noEffect';
+  }
+
+  /** Output frequency at every check with the fault coming at the moment; undefined where nothing is sensed otherwise. */
+  private outputs({ installation, acts, differs }: Faulty, faultUs: number): number[] | undefined {
+    const from = differs ? this.firstDifference(differs, faultUs) : 0;
+    if (from === undefined) return undefined;
+    const snapshot = differs ? this.snapshots.findLast((s) => s.t < from) : undefined;
+    const startUs = snapshot?.t ?? 0;
+    const engine = new Engine(installation);
+    if (snapshot) engine.adopt(snapshot);
+    const atUs = Math.max(faultUs, startUs);
+    const own = acts.map((act) => ({ t: atUs, act: { ...act, atMs: atUs / 1000 } as Act }));
+    const rest = timedActs(this.script.acts).filter((a) => a.t > startUs || !snapshot);
+    const all = [...rest.map((a, i) => ({ ...a, i })), ...own.map((a, i) => ({ ...a, i: rest.length + i }))].sort((x, y) => x.t - y.t || x.i - y.i);
+    engine.runTo(this.script.endMs * 1000, all);
+    return this.script.checks.map(({ atMs }, i) => (atMs * 1000 < startUs ? this.healthy[i] : signalAt(engine.trace, 'drive.hz', atMs * 1000)));
+  }
+
+  /** First time at or after the fault at which the network in force would be sensed otherwise. */
+  private firstDifference(differs: readonly boolean[], faultUs: number): number | undefined {
+    const inForce = this.course.findLast((c) => c.t <= faultUs);
+    if (inForce && differs[inForce.network]) return faultUs;
+    return this.course.find((c) => c.t > faultUs && differs[c.network])?.t;
+  }
+}
+
+/** What brings a fault about, whenever it comes. */
+type FaultAct = { readonly do: 'breakWire'; readonly wire: string } | { readonly do: 'turn'; readonly device: string; readonly position: string };
+
+interface Faulty {
+  readonly installation: Installation;
+  readonly acts: readonly FaultAct[];
+  /** For each network of the healthy run: whether any device senses it otherwise; undefined to run from power-up. */
+  readonly differs: readonly boolean[] | undefined;
+}
+
+function rowOf(fault: SweepFault, at: Readonly<Record<Moment, FaultClass>>): SweepRow {
+  const moment = moments.reduce((worst, m) => (grade(at[m]) > grade(at[worst]) ? m : worst), moments[0]);
+  return { fault, worst: at[moment], moment, at };
+}

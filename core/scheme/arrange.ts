@@ -1,0 +1,128 @@
+import type { Job, Scheme } from '../job/index.js';
+import type { Arrangement, ContactsSwitch } from './arrangement.js';
+import { besideLoads, lineSide } from './line-side.js';
+import { Sketch } from './sketch.js';
+import { speedGiver, type PresetCoding } from './speed.js';
+import { controllerStation, levelStation, pulseStation, sealInStation, type Station, type StationContext } from './stations.js';
+import { statusDevices } from './status.js';
+import { Supplies } from './supplies.js';
+
+/** What of the device an arrangement depends on. */
+export interface DeviceFacts {
+  readonly contactsSwitch: ContactsSwitch;
+  readonly presetCoding: PresetCoding;
+}
+
+/** Start-stop schools in which a start is a pulse. */
+export const pulseSchools: readonly Scheme['startStop'][] = ['threeWire', 'threeWireTwoStarts', 'sealInRelay'];
+
+/** Wishes that must be known before anything can be planned, and those still open. */
+export function schemeMissing(s: Scheme): { needed: number; missing: string[] } {
+  const wishes: (keyof Scheme)[] = ['startStop', 'direction', 'speed', 'powerReturn', 'exposed'];
+  const drivePulse = s.startStop === 'threeWire' || s.startStop === 'threeWireTwoStarts';
+  if (drivePulse) wishes.push('stationFeed');
+  else if (s.startStop === 'sealInRelay') wishes.push('latchSupply');
+  else if (s.startStop === 'controller') wishes.push('controllerOutput');
+  else if (s.startStop !== 'keypad') wishes.push('startBy');
+  const level = s.startStop === undefined || s.startStop === 'twoWire' || s.startStop === 'lineContactor';
+  if (s.direction === 'forwardReverse' && level) wishes.push('directionBy');
+  if (s.speed === 'dial') wishes.push('dialOhm');
+  if (s.speed === 'presets') wishes.push('presetsHz');
+  return { needed: wishes.length, missing: wishes.filter((wish) => s[wish] === undefined) };
+}
+
+const interlockKinds = { level: 'levelInterlock', pressure: 'pressureInterlock', guard: 'guardContact', thermostat: 'thermostat' } as const;
+
+/** Contacts that must be closed for a run: interlocks of the process, and a foot stop. */
+function conditionsOf(sketch: Sketch, s: Scheme): StationContext['conditions'] {
+  const contacts = (s.interlocks ?? []).map((name) => {
+    const device = sketch.device(`interlock.${name}`, interlockKinds[name], 'machine');
+    sketch.operation(`interlock.${name}`, device);
+    return [device, '11', '12'] as const;
+  });
+  if (!s.footStop || s.footStop === 'none') return contacts;
+  const foot = sketch.device('foot.stop', s.footStop === 'withBrake' ? 'footBrake' : 'footSwitch', 'machine');
+  sketch.operation('foot', foot);
+  return [...contacts, [foot, '11', '12'] as const];
+}
+
+function station(c: StationContext): Station {
+  switch (c.scheme.startStop) {
+    case 'threeWire':
+    case 'threeWireTwoStarts':
+      return pulseStation(c);
+    case 'sealInRelay':
+      return sealInStation(c);
+    case 'controller':
+      return controllerStation(c);
+    case 'keypad':
+      return { givenBy: 'level', starts: {}, stops: [], chained: false, startMethod: '' };
+    default:
+      return levelStation(c);
+  }
+}
+
+/** Jog buttons, second ramps, local and remote: each an input of its own. */
+function extraInputs(sketch: Sketch, s: Scheme): Arrangement['jogs'] {
+  const add = (id: string, task: string, kind: string, wish: string): string => {
+    const device = sketch.device(id, kind);
+    sketch.series('feed', [[device, '13', '14']], task, task);
+    sketch.input(task, task, device, wish, task);
+    return sketch.operation(task, device);
+  };
+  if (s.secondRamp) add('select.ramp', 'rampSelect', 'selectorOffOn', 'secondRamp');
+  if (s.localRemote) add('select.local', 'local', 'selectorRemoteLocal', 'localRemote');
+  const jogs: { forward?: string; reverse?: string } = {};
+  if (s.jog === 'forward' || s.jog === 'bothWays') jogs.forward = add('button.jogForward', 'jogForward', 'startButton', 'jog');
+  if (s.jog === 'bothWays') jogs.reverse = add('button.jogReverse', 'jogReverse', 'startButton', 'jog');
+  return jogs;
+}
+
+/**
+ * Devices, circuit, functions and meanings that the wishes call for. Open wishes take the more careful answer for what is
+ * planned; the stage goes on saying that they are open.
+ *
+ * @param facts what the device fixes: which pole its contacts switch, how it codes presets
+ * @example arrange({ practice: 'IEC', plate, scheme: { startStop: 'threeWire' } }).inputs.map((f) => f.task) // ['start', 'stop']
+ */
+export function arrange(job: Pick<Job, 'scheme' | 'practice' | 'plate'>, facts?: Partial<DeviceFacts>): Arrangement {
+  const s = job.scheme;
+  const contactsSwitch = facts?.contactsSwitch ?? s.contactsSwitch ?? 'plus24';
+  const sketch = new Sketch();
+  const supplies = new Supplies(sketch, job);
+  const line = lineSide(sketch, supplies, s);
+  const both = s.direction === 'forwardReverse';
+  const conditions = conditionsOf(sketch, s);
+  const made = station({ sketch, supplies, scheme: s, contactsSwitch, conditions, both });
+  if (s.startStop === 'keypad' && conditions.length) sketch.conflict(['interlocks', 'startStop'], 'keypadHasNoCircuit');
+  const jogs = extraInputs(sketch, s);
+  const giver = speedGiver(sketch, s, facts?.presetCoding ?? 'binary');
+  const stopPotential = s.startStop === 'sealInRelay' ? 'latch.stop' : made.stops.length ? 'stop' : sketch.has('permit') ? 'permit' : undefined;
+  statusDevices(sketch, supplies, s, stopPotential);
+  besideLoads(sketch, supplies, s);
+  wishMeanings(sketch, s, made.startMethod);
+  return {
+    devices: sketch.devices, inputs: sketch.inputs, outputs: sketch.outputs, nets: sketch.nets(), operations: sketch.operations,
+    givenBy: made.givenBy, starts: made.starts, stops: made.stops, chained: made.chained, ...(made.direction ? { direction: made.direction } : {}),
+    ...line, jogs, interlocks: Object.keys(sketch.operations).filter((id) => id.startsWith('interlock.') || id === 'foot'), ...giver,
+    warningMs: (s.startWarningS ?? 0) * 1000, meanings: sketch.meanings, conflicts: sketch.conflicts,
+  }; // prettier-ignore
+}
+
+function wishMeanings(sketch: Sketch, s: Scheme, startMethod: string): void {
+  if (startMethod) sketch.mean('startMethod', startMethod, 'startStop');
+  sketch.mean('noReverse', s.direction !== 'forwardReverse' && s.jog !== 'bothWays', 'direction');
+  sketch.mean('maxHz', s.maxHz ?? 50, 'maxHz');
+  sketch.mean('minHz', s.minHz ?? 0, 'minHz');
+  sketch.mean('stopMode', s.footStop === 'withBrake' ? 'coast' : (s.stopMode ?? 'ramp'), s.footStop === 'withBrake' ? 'footStop' : 'stopMode');
+  sketch.mean('onPowerReturn', s.powerReturn === 'restart' ? 'followLevel' : 'needFreshEdge', 'powerReturn');
+  sketch.mean('onFaultReset', 'needFreshEdge', 'powerReturn');
+  sketch.mean('commandSource', s.startStop === 'keypad' ? 'keypad' : 'terminals', 'startStop');
+  sketch.mean('accelS', s.accelS, 'accelS');
+  sketch.mean('decelS', s.decelS, 'decelS');
+  if (s.secondRamp) {
+    sketch.mean('accel2S', s.accel2S ?? s.accelS, 'secondRamp');
+    sketch.mean('decel2S', s.decel2S ?? s.decelS, 'secondRamp');
+  }
+  if (s.jog && s.jog !== 'none') sketch.mean('jogHz', s.jogHz ?? 5, 'jog');
+}

@@ -1,0 +1,82 @@
+import type { Scheme } from '../job/index.js';
+import type { Arrangement } from './arrangement.js';
+import type { Sketch } from './sketch.js';
+import type { Supplies } from './supplies.js';
+
+type LineSide = Pick<Arrangement, 'power' | 'estop' | 'contactor' | 'usesEnables'>;
+
+/** Coil of a line contactor by its voltage, Ω at pull-in and hold taken as one. */
+const coilOhm = (volts: number): number => (volts * volts) / 8;
+
+/** Whether the wishes call for a line contactor. */
+export const wantsContactor = (s: Scheme): boolean => s.startStop === 'lineContactor' || s.estop === 'contactor' || s.estop === 'contactorInhibit';
+
+/** Line contactor with its own latch: power on and off by buttons, dropped by the emergency stop. */
+function lineContactor(sketch: Sketch, supplies: Supplies, estop: boolean): NonNullable<Arrangement['power']> {
+  const { line, neutral } = supplies.alternating();
+  const coil = { volts: supplies.alternatingV, ac: true, ohm: coilOhm(supplies.alternatingV) };
+  sketch.device('contactor.line', 'contactor', 'panel', coil);
+  const off = sketch.device('button.powerOff', 'stopButton');
+  const on = sketch.device('button.powerOn', 'startButton');
+  const chain = [...(estop ? [['estop', '11', '12'] as const] : []), [off, '11', '12'] as const];
+  sketch.series(line, chain, 'power.stop', 'power', 'controlAc');
+  sketch.join('power.stop', `${on}:13`, 'feed.power.on', 'controlAc');
+  sketch.join('power.stop', 'contactor.line:13', 'power.hold', 'controlAc');
+  sketch.join('power.coil', `${on}:14`, 'power.on', 'controlAc');
+  sketch.join('power.coil', 'contactor.line:14', 'power.held', 'controlAc');
+  sketch.join('power.coil', 'contactor.line:A1', 'power.coil', 'controlAc');
+  sketch.join(neutral, 'contactor.line:A2', 'power.return', 'controlAc');
+  return { on: sketch.operation('power.on', on), off: sketch.operation('power.off', off) };
+}
+
+/**
+ * Emergency stop and line contactor. Which of them a machine needs is for its risk assessment; here only what each
+ * arrangement is wired to.
+ */
+export function lineSide(sketch: Sketch, supplies: Supplies, s: Scheme): LineSide {
+  const kind = s.estop ?? 'none';
+  const head = kind !== 'none';
+  if (head) {
+    sketch.device('estop', 'emergencyStop');
+    sketch.operation('estop', 'estop');
+  }
+  if (s.estopInFeed && head) {
+    sketch.join('source', '@feed', 'feed');
+    sketch.series('source', [['estop', '31', '32']], 'feed', 'estop.feed');
+  } else sketch.join('feed', '@feed', 'feed');
+  if (s.estopInFeed && !head) sketch.conflict(['estopInFeed', 'estop'], 'feedContactNeedsHead');
+  const power = wantsContactor(s) ? lineContactor(sketch, supplies, kind === 'contactor' || kind === 'contactorInhibit') : undefined;
+  if (kind === 'contactorInhibit' || kind === 'outputInhibit') {
+    const contact = kind === 'outputInhibit' ? ['11', '12'] : ['21', '22'];
+    sketch.series('feed', [['estop', contact[0], contact[1]]], 'inhibit', 'inhibit');
+    sketch.input('inhibit', 'outputInhibit', 'estop', 'estop', 'inhibit');
+  }
+  const usesEnables = kind === 'safeTorqueOff' || kind === 'safeTorqueOffOneContact';
+  if (usesEnables) {
+    const { plus } = supplies.drive24();
+    sketch.series(plus, [['estop', '11', '12']], 'enable.A', 'enable.A', 'safety');
+    sketch.join('enable.A', '@enableA', 'enable.A', 'safety');
+    if (kind === 'safeTorqueOff') {
+      sketch.series(plus, [['estop', '21', '22']], 'enable.B', 'enable.B', 'safety');
+      sketch.join('enable.B', '@enableB', 'enable.B', 'safety');
+    } else sketch.join('enable.A', '@enableB', 'enable.B', 'safety');
+  }
+  return { power, usesEnables, ...(head ? { estop: 'estop' } : {}), ...(power ? { contactor: 'contactor.line' } : {}) };
+}
+
+/** Loads beside the drive: what stays on when the contactor opens, and what goes with it. */
+export function besideLoads(sketch: Sketch, supplies: Supplies, s: Scheme): void {
+  for (const [wish, kind, device] of [['workLight', 'workLight', 'light.work'], ['panelFan', 'panelFan', 'fan.panel']] as const) {
+    const side = s[wish] ?? 'none';
+    if (side === 'none') continue;
+    const { line, neutral } = supplies.alternating();
+    const volts = supplies.alternatingV;
+    sketch.device(device, kind, kind === 'workLight' ? 'machine' : 'panel', { volts, ac: true, ohm: (volts * volts) / 20 });
+    if (side === 'goes' && !wantsContactor(s)) sketch.conflict([wish, 'estop'], 'nothingToGoWith');
+    if (side === 'goes' && wantsContactor(s)) {
+      if (!sketch.has('switched.L')) sketch.series(line, [['contactor.line', '43', '44']], 'switched.L', 'switched', 'controlAc');
+      sketch.join('switched.L', `${device}:X1`, device, 'controlAc');
+    } else sketch.join(line, `${device}:X1`, device, 'controlAc');
+    sketch.join(neutral, `${device}:X2`, `${device}.return`, 'controlAc');
+  }
+} // prettier-ignore

@@ -1,0 +1,54 @@
+import type { Scheme } from '../job/index.js';
+
+/** A named arrangement as wishes: what a person picks, and what the tests land on every family. */
+export interface ShippedArrangement {
+  readonly id: string;
+  readonly scheme: Scheme;
+}
+
+const dial: Scheme = { speed: 'dial', dialOhm: { v: 5, u: 'kΩ' } as never };
+const one: Scheme = { ...dial, direction: 'forwardOnly', powerReturn: 'stayStopped', exposed: 'atMachine' };
+const both: Scheme = { ...one, direction: 'forwardReverse' };
+const twoWire: Scheme = { ...one, startStop: 'twoWire', startBy: 'selector' };
+const threeWire: Scheme = { ...one, startStop: 'threeWire', stationFeed: 'separate' };
+const controller: Scheme = { ...one, startStop: 'controller', controllerOutput: 'relay', exposed: 'behindGuard' };
+
+const all: readonly (readonly [string, Scheme])[] = [
+  ['twoWire', twoWire],
+  ['twoWireSelector', { ...both, startStop: 'twoWire', startBy: 'selector', directionBy: 'selector' }],
+  ['twoWireTwoContacts', { ...both, startStop: 'twoWire', startBy: 'maintainedButton', directionBy: 'twoContacts' }],
+  ['runAndDirection', { ...both, startStop: 'twoWire', startBy: 'selector', directionBy: 'runAndDirection' }],
+  ['threeWireSeparate', threeWire],
+  ['threeWireChained', { ...threeWire, stationFeed: 'chained' }],
+  ['threeWireDirection', { ...both, startStop: 'threeWire', stationFeed: 'separate' }],
+  ['threeWireTwoStarts', { ...both, startStop: 'threeWireTwoStarts', stationFeed: 'separate' }],
+  ['severalStations', { ...threeWire, stations: 3 }],
+  ['sealInDrive24', { ...one, startStop: 'sealInRelay', latchSupply: 'drive24' }],
+  ['sealInOwn24', { ...one, startStop: 'sealInRelay', latchSupply: 'own24' }],
+  ['lineContactor', { ...twoWire, startStop: 'lineContactor' }],
+  ['estopContactor', { ...twoWire, estop: 'contactor' }],
+  ['estopContactorInhibit', { ...twoWire, estop: 'contactorInhibit' }],
+  ['estopTorqueOff', { ...threeWire, estop: 'safeTorqueOff' }],
+  ['estopTorqueOffOneContact', { ...threeWire, estop: 'safeTorqueOffOneContact' }],
+  ['estopTorqueOffAndFeed', { ...threeWire, estop: 'safeTorqueOff', estopInFeed: true }],
+  ['footStopBrake', { ...threeWire, footStop: 'withBrake' }],
+  ['interlocks', { ...threeWire, interlocks: ['level', 'pressure', 'guard', 'thermostat'] }],
+  ['startWarning', { ...twoWire, startBy: 'levelContact', startWarningS: 5, powerReturn: 'restart', exposed: 'behindGuard' }],
+  ['brakeRelease', { ...threeWire, brakeRelease: true }],
+  ['controllerRelay', controller],
+  ['controllerTransistor', { ...controller, controllerOutput: 'transistor' }],
+  ['controllerVoltage', { ...controller, speed: 'voltage' }],
+  ['controllerCurrent', { ...controller, speed: 'current' }],
+  ['controllerHandshake', { ...controller, speed: 'voltage', handshake: true }],
+  ['lamps', { ...threeWire, lamps: ['running', 'stopReleased'] }],
+  ['lightAndFan', { ...twoWire, estop: 'contactor', lamps: ['contactorClosed'], workLight: 'stays', panelFan: 'goes' }],
+  ['presets', { ...twoWire, speed: 'presets', presetsHz: [15, 30, 45] }],
+  ['jogBothWays', { ...both, startStop: 'threeWire', stationFeed: 'separate', jog: 'bothWays', jogHz: 5 }],
+  ['upDown', { ...threeWire, speed: 'upDown' }],
+  ['localRemote', { ...threeWire, localRemote: true }],
+  ['secondRamp', { ...twoWire, secondRamp: true, accel2S: 8, decel2S: 8 }],
+  ['panelDial', { ...twoWire, startBy: 'maintainedButton', speed: 'panelDial' }],
+];
+
+/** Every arrangement Tactron ships as a scheme; with `standardScript` each has its script. */
+export const shippedArrangements: readonly ShippedArrangement[] = all.map(([id, scheme]) => ({ id, scheme }));

@@ -1,0 +1,104 @@
+import type { Scheme } from '../job/index.js';
+import { toBase } from '../units/index.js';
+import type { Arrangement } from './arrangement.js';
+import type { Sketch } from './sketch.js';
+
+/** How a device codes its presets. */
+export type PresetCoding = 'binary' | 'priority';
+
+const DIAL_OHM = 5000;
+
+/** What gives the reference, and the presets beside it. */
+export function speedGiver(sketch: Sketch, s: Scheme, coding: PresetCoding): Pick<Arrangement, 'dial' | 'presets'> {
+  const dial = baseReference(sketch, s);
+  return { dial, presets: presetSelector(sketch, s, coding) };
+}
+
+function baseReference(sketch: Sketch, s: Scheme): string | undefined {
+  const maxHz = s.maxHz ?? 50;
+  const analogue = (mode: string): void => {
+    sketch.mean('referenceSource', 'ai1', 'speed');
+    sketch.mean('ai1.mode', mode, 'speed');
+    sketch.mean('ai1.lowPct', 0, 'speed');
+    sketch.mean('ai1.highPct', 100, 'speed');
+    sketch.mean('ai1.hzAtLow', 0, 'speed');
+    sketch.mean('ai1.hzAtHigh', maxHz, 'maxHz');
+  };
+  switch (s.speed) {
+    case 'dial': {
+      const dial = sketch.device('dial.speed', 'potentiometer', 'station', { ohm: s.dialOhm ? toBase(s.dialOhm, 'resistance') : DIAL_OHM });
+      sketch.join('reference10', '@reference10', 'dial.high', 'analogue');
+      sketch.join('reference10', `${dial}:3`, 'dial.high', 'analogue');
+      sketch.join('wiper', `${dial}:2`, 'dial.wiper', 'analogue');
+      sketch.join('wiper', '@ai1', 'dial.wiper', 'analogue');
+      sketch.join('analogueCommon', '@analogueCommon', 'dial.low', 'analogue');
+      sketch.join('analogueCommon', `${dial}:1`, 'dial.low', 'analogue');
+      analogue('0-10V');
+      return dial;
+    }
+    case 'voltage':
+    case 'current': {
+      const source = sketch.device('controller.speed', s.speed === 'voltage' ? 'voltageSource' : 'currentSource', 'machine');
+      sketch.join('signal', `${source}:+`, 'signal.plus', 'analogue');
+      sketch.join('signal', '@ai1', 'signal.plus', 'analogue');
+      sketch.join('analogueCommon', '@analogueCommon', 'signal.minus', 'analogue');
+      sketch.join('analogueCommon', `${source}:-`, 'signal.minus', 'analogue');
+      analogue(s.speed === 'voltage' ? '0-10V' : '4-20mA');
+      return source;
+    }
+    case 'panelDial':
+      sketch.mean('referenceSource', 'panelDial', 'speed');
+      return 'drive';
+    case 'upDown':
+      sketch.mean('referenceSource', 'motorPot', 'speed');
+      for (const way of ['up', 'down'] as const) {
+        const button = sketch.device(`button.${way}`, 'startButton');
+        sketch.series('feed', [[button, '13', '14']], way, way);
+        sketch.input(way, way, button, 'speed', way);
+        sketch.operation(way, button);
+      }
+      return undefined;
+    case 'presets':
+      sketch.mean('referenceSource', 'preset', 'speed');
+      return undefined;
+    case 'keypad':
+      sketch.mean('referenceSource', 'keypad', 'speed');
+      return undefined;
+    default:
+      return undefined;
+  }
+}
+
+/**
+ * Combination of preset inputs for a choice. Where presets are the only reference the first one is the base (no input
+ * closed); beside another reference combination 0 is that reference.
+ *
+ * @param preset 1 … n
+ * @returns which bits are closed
+ */
+export function presetBits(preset: number, coding: PresetCoding, base: boolean): number[] {
+  if (base && preset === 1) return [];
+  if (coding === 'priority') return [preset - 1];
+  return [0, 1, 2, 3, 4].filter((bit) => (preset >> bit) & 1);
+}
+
+function presetSelector(sketch: Sketch, s: Scheme, coding: PresetCoding): string[] {
+  const presets = s.presetsHz ?? [];
+  if (presets.length === 0) {
+    if (s.speed === 'presets') sketch.conflict(['speed', 'presetsHz'], 'presetsNeedValues');
+    return [];
+  }
+  const base = s.speed === 'presets';
+  const positions = presets.map((_, i) => String(i + 1));
+  const choices = base ? positions : ['0', ...positions];
+  const bits = [0, 1, 2, 3, 4].filter((bit) => positions.some((p) => presetBits(Number(p), coding, base).includes(bit)));
+  const closed = bits.map((bit) => choices.filter((p) => p !== '0' && presetBits(Number(p), coding, base).includes(bit)).join(' '));
+  const device = sketch.device('select.preset', 'presetSelector', 'station', { positions: choices.join(' '), contacts: closed.join('|') });
+  bits.forEach((bit, i) => {
+    const id = `preset.bit${bit}`;
+    sketch.series('feed', [[device, `${i + 1}3`, `${i + 1}4`]], id, id);
+    sketch.input(id, `presetBit${bit}`, device, 'presetsHz', id);
+  });
+  presets.forEach((hz, i) => sketch.mean(`preset.${i + 1}`, hz, 'presetsHz'));
+  return positions.map((p) => sketch.operation(`preset.${p}`, device, p));
+}

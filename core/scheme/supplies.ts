@@ -1,0 +1,93 @@
+import type { Job } from '../job/index.js';
+import type { Sketch } from './sketch.js';
+
+/** Supplies that exist beside the drive's own, each laid when the first device asks for it. */
+export class Supplies {
+  constructor(
+    private readonly sketch: Sketch,
+    private readonly job: Pick<Job, 'practice' | 'plate'>,
+  ) {}
+
+  /** Coil and lamp voltage of the alternating control supply: 120 V by NFPA practice, else 230 V. */
+  get alternatingV(): number {
+    return this.job.practice === 'NFPA' ? 120 : 230;
+  }
+
+  private get singlePhase(): boolean {
+    return this.job.plate.supply.phases === 1;
+  }
+
+  /** Two-pole breaker of the control supplies, ahead of the main breaker, so that opening the main one leaves them on. */
+  private tap(id: string, wish: string): void {
+    const { sketch } = this;
+    sketch.device(id, 'breakerTwoPole', 'panel');
+    sketch.join(`${id}.1`, 'supply:L1', `${wish}.L1`, 'controlAc');
+    sketch.join(`${id}.1`, `${id}:1`, `${wish}.L1`, 'controlAc');
+    const other = this.singlePhase ? 'N' : 'L2';
+    sketch.join(`${id}.3`, `supply:${other}`, `${wish}.${other}`, 'controlAc');
+    sketch.join(`${id}.3`, `${id}:3`, `${wish}.${other}`, 'controlAc');
+  }
+
+  /** Alternating control supply: a transformer with one side earthed, or the single phase itself. @returns its two potentials */
+  alternating(): { line: string; neutral: string } {
+    const { sketch } = this;
+    const potentials = { line: 'control.L', neutral: 'control.N' };
+    if (sketch.has(potentials.line)) return potentials;
+    this.tap('breaker.control', 'control');
+    if (this.singlePhase) {
+      sketch.join(potentials.line, 'breaker.control:2', 'control.line', 'controlAc');
+      sketch.join(potentials.neutral, 'breaker.control:4', 'control.neutral', 'controlAc');
+      return potentials;
+    }
+    sketch.device('transformer.control', 'controlTransformer', 'panel', { volts: this.alternatingV });
+    sketch.device('fuse.control', 'fuse', 'panel', { amps: 2 });
+    sketch.join('control.P1', 'breaker.control:2', 'control.primary.1', 'controlAc');
+    sketch.join('control.P1', 'transformer.control:P1', 'control.primary.1', 'controlAc');
+    sketch.join('control.P2', 'breaker.control:4', 'control.primary.2', 'controlAc');
+    sketch.join('control.P2', 'transformer.control:P2', 'control.primary.2', 'controlAc');
+    sketch.join('control.S1', 'transformer.control:S1', 'control.secondary', 'controlAc');
+    sketch.join('control.S1', 'fuse.control:1', 'control.secondary', 'controlAc');
+    sketch.join(potentials.line, 'fuse.control:2', 'control.line', 'controlAc');
+    sketch.join(potentials.neutral, 'transformer.control:S2', 'control.neutral', 'controlAc');
+    sketch.join(potentials.neutral, 'supply:PE', 'control.earth', 'controlAc');
+    return potentials;
+  }
+
+  /** A 24 V supply of its own, ahead of the main breaker: what it feeds outlives the drive's power. */
+  own24(): { plus: string; minus: string } {
+    const { sketch } = this;
+    const potentials = { plus: 'own24.plus', minus: 'own24.minus' };
+    if (sketch.has(potentials.plus)) return potentials;
+    this.tap('breaker.supply24', 'supply24');
+    sketch.device('supply24', 'supply24', 'panel', { volts: 24, amps: 2.5 });
+    sketch.join('supply24.L', 'breaker.supply24:2', 'supply24.line', 'controlAc');
+    sketch.join('supply24.L', 'supply24:L', 'supply24.line', 'controlAc');
+    sketch.join('supply24.N', 'breaker.supply24:4', 'supply24.neutral', 'controlAc');
+    sketch.join('supply24.N', 'supply24:N', 'supply24.neutral', 'controlAc');
+    sketch.join(potentials.plus, 'supply24:+', 'supply24.plus');
+    sketch.join(potentials.minus, 'supply24:-', 'supply24.minus');
+    return potentials;
+  }
+
+  /** The drive's own 24 V, for coils and lamps beside its inputs. */
+  drive24(): { plus: string; minus: string } {
+    const { sketch } = this;
+    if (!sketch.has('drive.plus')) {
+      sketch.join('drive.plus', '@supply24', 'drive.plus');
+      sketch.join('drive.minus', '@zero', 'drive.minus');
+    }
+    return { plus: 'drive.plus', minus: 'drive.minus' };
+  }
+
+  /** The controller's own 24 V, its minus joined to the drive's so that its outputs have a return. */
+  controller(): { plus: string; minus: string } {
+    const { sketch } = this;
+    if (!sketch.has('controller.plus')) {
+      sketch.device('controller.supply', 'loopSupply', 'machine', { volts: 24, amps: 1 });
+      sketch.join('controller.plus', 'controller.supply:+', 'controller.plus');
+      sketch.join('drive.minus', '@zero', 'drive.minus');
+      sketch.join('drive.minus', 'controller.supply:-', 'controller.minus');
+    }
+    return { plus: 'controller.plus', minus: 'drive.minus' };
+  }
+}

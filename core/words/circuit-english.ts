@@ -1,0 +1,90 @@
+import { n, type Args } from './numbers.js';
+
+type Saying = { what: string; why: string; remedy: string };
+const s = (x: unknown): string => String(x ?? '');
+
+/** What a finding about the circuit, the stops and restarts says. */
+export const circuitFindings: Readonly<Record<string, (a: Args) => Saying>> = {
+  'restart.noWarning': (a) => ({ what: 'The motor restarts by itself and nothing warns before it.', why: `With ${s(a['device'])} closed it starts when power returns, and somebody can be there.`, remedy: 'Wish a start warning on the Scheme stage: a horn sounds for some seconds before the run is passed on.' }),
+  'latch.outlivesPower': (a) => ({ what: `Opening and closing ${s(a['breaker'])} restarts the motor by itself.`, why: `${s(a['relay'])} stays in on a supply of its own while the drive is dark, so the drive finds its run contact closed when it comes back.`, remedy: 'Feed the latch from the drive’s 24 V, drop it by a contact of the breaker, or set the device to wait for a new start.' }),
+  'condition.returnStarts': (a) => ({ what: a['estop'] ? `Twisting ${s(a['device'])} out with ${s(a['run'])} given starts the motor${a['reset'] ? ' as soon as power is switched on' : ''}.` : `When ${s(a['device'])} closes again with ${s(a['run'])} given, the motor starts by itself.`, why: a['estop'] ? 'Resetting an emergency stop must only permit a start, never make one.' : 'The run is still asked for, and only the condition had taken it away.', remedy: a['estop'] ? 'Use start buttons with a latch, or a device setting that waits for a new start when its enable returns.' : 'Use start buttons with a latch, or accept it with a reason where nobody can be at the machine.' }),
+  'place.takeoverStarts': (a) => ({ what: `Turning ${s(a['key'])} back to remote with ${s(a['run'])} closed starts the motor.`, why: 'The device follows the level that it finds when the terminals take command.', remedy: 'Put the run contact to off before the key is turned, or choose a device or setting that waits for a new start.' }),
+  'place.stopIgnored': (a) => ({ what: `With ${s(a['key'])} at local, ${s(a['stop'])} does nothing.`, why: 'The device ignores the stop of the terminals while its keypad commands: the stop on the machine is dead.', remedy: 'Leave local and remote out of the wishes, or stop through safe torque off, which acts from every place.' }),
+  'estop.undervoltage': (a) => ({ what: `Every emergency stop under way leaves an undervoltage fault.`, why: `${s(a['contactor']) || 'The contactor'} cuts the supply while the drive is still running, and until its link is empty it goes on driving.`, remedy: 'Let a second contact of the emergency stop inhibit the output at the same instant, or use safe torque off where the device has it.' }),
+  'estop.ordinaryInput': (a) => ({ what: `${s(a['device'])} acts through an ordinary input only.`, why: 'An inhibit input is not a safety function: one fault in the device or one wrong setting defeats it.', remedy: 'Use safe torque off in two channels, or a contactor in the supply together with the inhibit. The risk assessment decides the category.' }),
+  'estop.oneChannel': (a) => ({ what: `Both channels of safe torque off hang on one contact of ${s(a['device'])}.`, why: 'A welded contact or one short to 24 V defeats both channels, and nobody notices.', remedy: 'Use a second contact for the second channel, or have the risk assessment say that one is enough.' }),
+  'estop.overhauls': (a) => ({ what: 'Safe torque off lets the load go: it does not hold an overhauling machine.', why: `The load can drive the shaft when the torque is gone${a['brake'] ? '; the brake closes with its own delay' : ''}.`, remedy: 'A holding brake, and a controlled stop before torque off where the risk assessment asks for it (stop category 1, IEC 60204-1).' }),
+  'input.uncertain': (a) => ({ what: `${s(a['terminal'])} stands at ${n(a['volts'], 1)} V with ${s(a['device'])} open: neither on nor off.`, why: 'Between its thresholds an input keeps its last state: a leakage of the output, or two supplies against each other.', remedy: 'Put a load resistor to the input, use a relay contact, or take an input of lower resistance.' }),
+  'supply24.overload': (a) => ({ what: `The device’s 24 V falls to ${n(a['volts'], 1)} V.`, why: `Coils, lamps and inputs together ask for more than the ${n(a['maxMA'], 0)} mA it gives.`, remedy: 'Feed relays and lamps from a 24 V supply of their own.' }),
+  'reference10.overload': (a) => ({ what: `${s(a['device'])}, ${n(a['ohm'], 0)} Ω, overloads the 10 V reference.`, why: `It gives ${n(a['maxMA'], 0)} mA: a potentiometer needs at least ${n(a['leastOhm'], 0)} Ω.`, remedy: 'Use a potentiometer of higher resistance.' }),
+  'circuit.chatters': (a) => ({ what: `${s(a['device'])} switches itself on and off without end.`, why: 'Its own contact opens its own coil.', remedy: 'Look at the contact that feeds the coil: a break contact where a make contact is wanted.' }),
+  'lamp.saysLess': (a) => ({ what: `${s(a['lamp'])} shows that the stop is released, not that anything runs or is switched on.`, why: 'It lies behind the stop contact only.', remedy: 'Label it “stop released”, and take a lamp from the run contact of the device where “running” is meant.' }),
+  'contactor.normalStops': (a) => ({ what: `${s(a['contactor'])} is the normal way of switching on and off.`, why: Number(a['perHour']) > 0 ? `The device bears its supply being switched ${n(a['perHour'], 0)} times an hour, and each time its link has to charge.` : 'Each time the link of the device has to charge.', remedy: 'Start and stop by the run input, and use the contactor for the beginning and end of work only.' }),
+  'load.wrongSide': (a) => ({ what: a['stays'] ? `${s(a['device'])} goes out with ${s(a['contactor'])}.` : `${s(a['device'])} stays on when ${s(a['contactor'])} opens.`, why: a['stays'] ? 'It is wished to stay on: a work light is needed most when the machine stands.' : 'It is wished to go with the contactor.', remedy: 'Move its wire to the other side of the contactor.' }),
+}; // prettier-ignore
+
+/** Why wishes cannot be met together, by code. */
+export const conflicts: Readonly<Record<string, (what: string) => string>> = {
+  inputs: (what) => `Together they need more inputs of their kind than this device has (${what.replace('/', ' functions, ')} inputs). Drop one of them.`,
+  outputs: (what) => `Together they need more relays than this device has; “${what}” finds none. Drop one of them.`,
+  terminal: (what) => `This device has no terminal for it (${what.replace('@', '')}). Drop the wish, or choose another device.`,
+  noSetting: (what) => `No setting of this device brings it about (${what}). Choose another way, or another device.`,
+  noTask: (what) => `This device has no input task for it (${what}). Choose another way, or another device.`,
+  presets: (what) => `This device has ${what} presets.`,
+  warningNeedsLevel: () => 'A start warning delays a run that stays; a start pulse would be over. Use a seal-in relay or a two-wire start.',
+  feedContactNeedsHead: () => 'A contact in the control feed needs an emergency stop to belong to.',
+  keypadHasNoCircuit: () => 'With start and stop at the keypad there is no circuit for a contact to open.',
+  nothingToGoWith: () => 'Nothing to go with: there is no line contactor.',
+  noStopToShow: () => 'There is no stop circuit for the lamp to show.',
+  noContactorToShow: () => 'There is no contactor for the lamp to show.',
+  presetsNeedValues: () => 'Enter the frequencies of the presets.',
+}; // prettier-ignore
+
+/** Wishes as a person would name them. */
+export const wishNames: Readonly<Record<string, string>> = {
+  startStop: 'how it starts and stops', direction: 'direction', directionBy: 'what gives the direction', speed: 'where the speed comes from', maxHz: 'highest frequency', minHz: 'lowest frequency',
+  accelS: 'time to speed up', decelS: 'time to slow down', stopMode: 'how it stops', powerReturn: 'what happens when power returns', status: 'status wanted', estop: 'emergency stop',
+  estopInFeed: 'emergency stop in the control feed', jog: 'jog', presetsHz: 'preset speeds', secondRamp: 'second ramps', localRemote: 'local and remote', lamps: 'lamps', handshake: 'handshake with the controller',
+  brakeRelease: 'brake release', startWarningS: 'start warning', interlocks: 'interlocks', footStop: 'foot stop', workLight: 'work light', panelFan: 'panel fan', contactsSwitch: 'what the contacts switch',
+}; // prettier-ignore
+
+/** Marks of the standard script on cards and lanes. */
+export const markNames: Readonly<Record<string, string>> = {
+  start: 'start', stop: 'stop', both: 'both directions', firstReleased: 'first let go', flip: 'direction flipped', flipBack: 'flipped back', otherStart: 'other start',
+  startHeld: 'start held', stopPressed: 'stop pressed', stopReleased: 'stop let go', startReleased: 'start let go', estop: 'e-stop', estopReleased: 'e-stop out', powerOn: 'contactor on',
+  powerOff: 'power cut', powerReturns: 'power back', conditionOpens: 'interlock opens', conditionReturns: 'interlock closes', keyLocal: 'key to local', keyRemote: 'key to remote',
+}; // prettier-ignore
+
+/** Conditions of "Why is it not running?", met or not. */
+export const conditions: Readonly<Record<string, (a: Args) => { met: string; unmet: string }>> = {
+  supply: (a) => ({ met: 'The supply is on.', unmet: a['phase'] ? `Phase ${s(a['phase'])} of the supply is missing.` : 'The supply is off.' }),
+  mains: (a) => ({ met: 'All supply terminals of the device have voltage.', unmet: `No voltage at ${s(a['terminal'])}${opened(a)}.` }),
+  logic: (a) => ({ met: 'The device is powered up.', unmet: a['state'] === 'off' ? 'The device is dark.' : 'The device is still powering up.' }),
+  fault: (a) => ({ met: 'No fault is stored.', unmet: `A fault is stored: ${s(a['name'])}. Remove its cause, then reset.` }),
+  enable: (a) => ({ met: `Enable ${s(a['terminal'])} is closed.`, unmet: `Enable ${s(a['terminal'])} is open${opened(a)}.` }),
+  inhibit: (a) => ({ met: `${s(a['terminal'])} lets the output work.`, unmet: `${s(a['terminal'])} inhibits the output${opened(a)}.` }),
+  place: (a) => ({ met: 'The terminals command.', unmet: a['local'] ? `${s(a['terminal'])} selects local: the keypad commands.` : `The keypad commands: setting ${s(a['setting'])}.` }),
+  stop: (a) => ({ met: `The stop circuit at ${s(a['terminal'])} is closed.`, unmet: `The stop circuit at ${s(a['terminal'])} is open${opened(a)}.` }),
+  demand: (a) => ({ met: 'A run is asked for.', unmet: a['pulse'] ? `No start has been given since the last stop: press ${s(a['device'])}.` : `No run is asked for at ${s(a['terminal'])}${opened(a)}.` }),
+  common: (a) => ({ met: 'The input common is joined.', unmet: `The input common ${s(a['terminal'])} is joined to nothing: link ${s(a['link'])} stands at “${s(a['position'])}”.` }),
+  warning: (a) => ({ met: 'The start warning is over.', unmet: `The start warning of ${s(a['device'])} is running.` }),
+  fresh: () => ({ met: 'No new start is waited for.', unmet: 'A run was already asked for when it became able to run: let go, then start again.' }),
+  direction: () => ({ met: 'The direction asked for is allowed.', unmet: 'Reverse is asked for and locked.' }),
+  together: () => ({ met: 'One direction is asked for.', unmet: 'Both directions are asked for together.' }),
+  coasting: () => ({ met: 'The shaft is not coasting.', unmet: 'The shaft is still coasting, and the device waits until it stands.' }),
+  reference: (a) => ({ met: `The reference is ${n(a['hz'], 1)} Hz.`, unmet: `The reference is 0 Hz${a['terminal'] ? `: ${n(a['volts'], 2)} V at ${s(a['terminal'])}` : ''}${a['device'] ? `; ${s(a['device'])} stands at ${n(a['pct'], 0)} %` : ''}${opened(a)}.` }),
+}; // prettier-ignore
+
+/** What is open on the way, as a phrase behind a sentence. */
+function opened(a: Args): string {
+  const list = s(a['open']);
+  return list ? `: ${list}` : '';
+}
+
+/** One open place on the way of a circuit. */
+export const openPlaces: Readonly<Record<string, (a: Args) => string>> = {
+  wire: (a) => `wire ${s(a['number'])} is broken`,
+  contact: (a) => `${s(a['device'])} is open between ${s(a['a'])} and ${s(a['b'])}`,
+  link: (a) => `link ${s(a['device'])} stands at “${s(a['position'])}”`,
+  missing: () => 'nothing is wired to it',
+};
