@@ -7,11 +7,11 @@ const floors = [
   ['drive', 'power', 'scheme'],
   ['plan', 'installation', 'sums'],
   ['rehearsal'],
-  ['hazards', 'procedure', 'records'],
+  ['hazards', 'compare', 'procedure', 'records'],
   ['formats'],
 ];
 /** Order within a floor where one module serves the next. */
-const within = { installation: ['plan'], power: ['drive'], procedure: [], catalogue: [] };
+const within = { installation: ['plan'], power: ['drive'], procedure: [], catalogue: [], compare: ['hazards'] };
 
 const rules = floors.flatMap((modules, at) =>
   modules.map((name) => {

@@ -1,51 +1,42 @@
-import { analyse, factorise, solve, workspace, type Factor, type Pattern, type Workspace } from '../numeric/index.js';
-import { applyMode, firstMode, judgeMode, type ModalEdge, type ModalValue, type Mode } from './modes.js';
+import type { ModalValue, Mode } from './modes.js';
+import { CircuitPart, type CircuitPlan, type Solution, type Stamp } from './part.js';
 
-/** Topology of a circuit: landings are nodes, never merged, so every wire stays measurable. */
-export interface CircuitPlan {
-  readonly nodeCount: number;
-  readonly edgeA: readonly number[];
-  readonly edgeB: readonly number[];
-  readonly modal: readonly ModalEdge[];
-  readonly reference: number;
+export type { CircuitPlan, Solution, Stamp } from './part.js';
+
+/** A part of the circuit with the places of its nodes, edges and modal edges in the whole. */
+interface Section {
+  readonly nodes: Int32Array;
+  readonly edges: Int32Array;
+  readonly modal: Int32Array;
+  /** 1 at edges whose conductance a mode decides. */
+  readonly isModal: Uint8Array;
+  readonly part: CircuitPart;
+  readonly stamp: Stamp;
+  from: readonly Mode[] | undefined;
+  last: Solution | undefined;
+  /** What other sources gave in the network of `last`. */
+  readonly answers: { readonly sources: Float64Array; readonly volts: Float64Array }[];
 }
 
-/** What every edge is at one moment. Modal edges take theirs from `modal`, in the order of the plan. */
-export interface Stamp {
-  readonly g: Float64Array;
-  readonly emf: Float64Array;
-  readonly j: Float64Array;
-  readonly modal: ModalValue[];
-}
-
-/** Voltages of all landings at one moment, with the island each of them lies in. */
-export interface Solution {
-  readonly volts: Float64Array;
-  /** Root of the island of every landing; a voltage between two landings exists only where these are equal. */
-  readonly island: Int32Array;
-  readonly modes: readonly Mode[];
-  /** False when no set of modes agreed with its own result. */
-  readonly settled: boolean;
-}
-
-const CACHED_FACTORS = 64;
-
-/** Solves one topology again and again as contacts, modes and sources change. Results never depend on the cache. */
+/**
+ * Solves one topology again and again as contacts, modes and sources change. Landings that no edge can ever join are
+ * solved apart, so that a button in the control circuit costs nothing in the mains; a part in which nothing changed keeps
+ * its solution. Results never depend on what was kept.
+ */
 export class Circuit {
   readonly plan: CircuitPlan;
-  private readonly pattern: Pattern;
-  private readonly work: Workspace;
-  private readonly cache = new Map<number, Factor>();
+  private readonly sections: readonly Section[];
   private readonly cached: boolean;
-  private readonly words = new Float64Array(1);
-  private readonly bits = new Uint32Array(this.words.buffer);
+  private readonly alone: Int32Array;
+  private whole: Solution | undefined;
+  private readonly responses: { answers: readonly (Float64Array | undefined)[]; volts: Float64Array }[] = [];
 
-  /** @param options `cached: false` factorises anew each time, for tests */
+  /** @param options `cached: false` solves everything anew each time, for tests */
   constructor(plan: CircuitPlan, options: { cached?: boolean } = {}) {
     this.plan = plan;
-    this.pattern = analyse(plan.nodeCount, plan.edgeA, plan.edgeB, plan.reference);
-    this.work = workspace(this.pattern);
     this.cached = options.cached ?? true;
+    this.sections = sectionsOf(plan, options);
+    this.alone = Int32Array.from(Array(plan.nodeCount).keys());
   }
 
   /** A stamp with every edge open and no source, to be filled in. */
@@ -56,67 +47,158 @@ export class Circuit {
 
   /**
    * Solves with the modes that agree with their own result: starting from `from`, the lowest contradicting element is
-   * flipped and the network solved again, at most four times the number of modal elements.
+   * flipped and the network solved again, at most four times the number of modal elements of its part.
    */
   solve(stamp: Stamp, from?: readonly Mode[]): Solution {
-    const { modal } = this.plan;
-    const modes = from ? [...from] : modal.map((m) => firstMode(m.kind));
-    for (let round = 0; ; round++) {
-      modal.forEach((m, i) => applyMode(m, modes[i], stamp.modal[i], stamp.g, stamp.emf, stamp.j));
-      const factor = this.factor(stamp.g);
-      const volts = solve(factor, stamp.emf, stamp.j, this.work);
-      const wrong = this.contradicting(stamp, modes, factor.island, volts);
-      if (!wrong || round >= 4 * modal.length) return { volts, island: factor.island, modes, settled: !wrong };
-      modes[wrong.index] = wrong.mode;
+    let same = this.whole !== undefined;
+    for (const s of this.sections) {
+      const before = s.last;
+      if (this.solveSection(s, stamp, from) !== before) same = false;
     }
+    return same ? (this.whole as Solution) : (this.whole = this.gather());
+  }
+
+  private gather(): Solution {
+    const volts = new Float64Array(this.plan.nodeCount);
+    const island = this.alone.slice();
+    const modes: Mode[] = Array<Mode>(this.plan.modal.length).fill(0);
+    let settled = true;
+    for (const s of this.sections) {
+      const solution = s.last as Solution;
+      for (let i = 0; i < s.nodes.length; i++) {
+        volts[s.nodes[i]] = solution.volts[i];
+        island[s.nodes[i]] = s.nodes[solution.island[i]];
+      }
+      for (let i = 0; i < s.modal.length; i++) modes[s.modal[i]] = solution.modes[i];
+      settled &&= solution.settled;
+    }
+    return { volts, island, modes, settled };
+  }
+
+  private solveSection(s: Section, stamp: Stamp, from: readonly Mode[] | undefined): Solution {
+    const start = from ? modesOf(s, from) : undefined;
+    const changed = fill(s, stamp);
+    const sameStart = start === undefined ? s.from === undefined : s.from !== undefined && start.every((mode, i) => mode === s.from?.[i]);
+    if (this.cached && s.last && !changed && (sameStart || s.modal.length === 0)) return s.last;
+    s.from = start;
+    s.answers.length = 0;
+    return (s.last = s.part.solve(s.stamp, start));
   }
 
   /** Current of every edge from a to b in the last solution, A. */
   currents(): Float64Array {
-    return this.work.amps.slice();
+    const amps = new Float64Array(this.plan.edgeA.length);
+    for (const { edges, part } of this.sections) edges.forEach((e, i) => (amps[e] = part.amps[i]));
+    return amps;
   }
 
-  /** Voltages that other sources (slopes, phasor parts) give in a network that was just solved with `stamp`. */
-  respond(stamp: Stamp, emf: Float64Array, j: Float64Array): Float64Array {
-    return solve(this.factor(stamp.g), emf, j, this.work);
-  }
-
-  private contradicting(stamp: Stamp, modes: readonly Mode[], island: Int32Array, volts: Float64Array): { index: number; mode: Mode } | undefined {
-    const { modal, edgeA, edgeB, reference } = this.plan;
-    for (let index = 0; index < modal.length; index++) {
-      const { edge, kind } = modal[index];
-      const a = edgeA[edge];
-      const b = edgeB[edge];
-      const across = island[a] === island[b] ? volts[a] - volts[b] : null;
-      const mode = judgeMode(kind, modes[index], stamp.modal[index], across, this.work.amps[edge], island[a] === island[reference]);
-      if (mode !== modes[index]) return { index, mode };
+  private answer({ edges, part, stamp, answers }: Section, emf: Float64Array): Float64Array | undefined {
+    let any = false;
+    for (let i = 0; i < edges.length && !any; i++) any = emf[edges[i]] !== 0;
+    if (!any) return undefined;
+    for (const known of answers) {
+      let same = true;
+      for (let i = 0; i < edges.length && same; i++) same = known.sources[i] === emf[edges[i]];
+      if (same && this.cached) return known.volts;
     }
-    return undefined;
+    const sources = new Float64Array(edges.length);
+    for (let i = 0; i < edges.length; i++) sources[i] = emf[edges[i]];
+    const volts = part.respond(stamp, sources, new Float64Array(edges.length));
+    if (answers.length >= KEPT_ANSWERS) answers.shift();
+    answers.push({ sources, volts });
+    return volts;
   }
 
-  private factor(g: Float64Array): Factor {
-    if (!this.cached) return factorise(this.pattern, g);
-    const key = this.fingerprint(g);
-    const hit = this.cache.get(key);
-    if (hit && same(hit.g, g)) return hit;
-    const made = factorise(this.pattern, g);
-    if (this.cache.size >= CACHED_FACTORS) this.cache.delete(this.cache.keys().next().value as number);
-    this.cache.set(key, made);
-    return made;
-  }
-
-  private fingerprint(g: Float64Array): number {
-    let hash = 0x811c9dc5;
-    for (let e = 0; e < g.length; e++) {
-      this.words[0] = g[e];
-      hash = Math.imul(hash ^ this.bits[0], 0x01000193);
-      hash = Math.imul(hash ^ this.bits[1], 0x01000193);
-    }
-    return hash;
+  /**
+   * Voltages that other sources (slopes, phasor parts) give in a network that was just solved with `stamp`.
+   *
+   * @param slot which kind of sources these are, 0 … 3: an answer that did not change is the same array
+   */
+  respond(emf: Float64Array, slot = 3): Float64Array {
+    const answers = this.sections.map((s) => this.answer(s, emf));
+    const last = this.responses[slot];
+    if (last && answers.every((answer, i) => answer === last.answers[i])) return last.volts;
+    const volts = new Float64Array(this.plan.nodeCount);
+    this.sections.forEach(({ nodes }, k) => {
+      const answer = answers[k];
+      if (answer) for (let i = 0; i < nodes.length; i++) volts[nodes[i]] = answer[i];
+    });
+    this.responses[slot] = { answers, volts };
+    return volts;
   }
 }
 
-function same(x: Float64Array, y: Float64Array): boolean {
-  for (let i = 0; i < x.length; i++) if (x[i] !== y[i]) return false;
-  return true;
+const modesOf = ({ modal }: Section, from: readonly Mode[]): Mode[] => {
+  const modes: Mode[] = [];
+  for (let i = 0; i < modal.length; i++) modes.push(from[modal[i]]);
+  return modes;
+};
+
+/** Answers to other sources that a section keeps: real and imaginary part, and a slope. */
+const KEPT_ANSWERS = 4;
+
+/** Copies what concerns a section; modal edges keep what their mode wrote. @returns whether anything is not as it was */
+function fill(s: Section, stamp: Stamp): boolean {
+  let changed = false;
+  for (let i = 0; i < s.edges.length; i++) {
+    if (s.isModal[i]) continue;
+    const e = s.edges[i];
+    if (s.stamp.g[i] !== stamp.g[e] || s.stamp.emf[i] !== stamp.emf[e] || s.stamp.j[i] !== stamp.j[e]) changed = true;
+    s.stamp.g[i] = stamp.g[e];
+    s.stamp.emf[i] = stamp.emf[e];
+    s.stamp.j[i] = stamp.j[e];
+  }
+  s.modal.forEach((m, i) => {
+    const [mine, given] = [s.stamp.modal[i], stamp.modal[m]];
+    if (mine.volts === given.volts && mine.amps === given.amps && mine.g === given.g) return;
+    changed = true;
+    s.stamp.modal[i] = { ...given };
+  });
+  return changed;
+}
+
+function sectionsOf(plan: CircuitPlan, options: { cached?: boolean }): Section[] {
+  const root = Int32Array.from({ length: plan.nodeCount }, (_, i) => i);
+  const find = (i: number): number => {
+    while (root[i] !== i) i = root[i] = root[root[i]];
+    return i;
+  };
+  plan.edgeA.forEach((a, e) => (root[find(a)] = find(plan.edgeB[e])));
+  const edgesBy = new Map<number, number[]>();
+  plan.edgeA.forEach((a, e) => {
+    const list = edgesBy.get(find(a));
+    if (list) list.push(e);
+    else edgesBy.set(find(a), [e]);
+  });
+  return [...edgesBy].map(([at, edges]) => {
+    const nodes = Array.from({ length: plan.nodeCount }, (_, i) => i).filter((i) => find(i) === at);
+    const local = new Map(nodes.map((node, i) => [node, i]));
+    const place = (node: number): number => local.get(node) as number;
+    const modal = plan.modal.flatMap((m, i) => (edges.includes(m.edge) ? [i] : []));
+    const part = new CircuitPart(
+      {
+        nodeCount: nodes.length,
+        edgeA: edges.map((e) => place(plan.edgeA[e])),
+        edgeB: edges.map((e) => place(plan.edgeB[e])),
+        modal: modal.map((m) => ({ ...plan.modal[m], edge: edges.indexOf(plan.modal[m].edge) })),
+        reference: local.get(plan.reference) ?? -1,
+      },
+      options,
+    );
+    const isModal = Uint8Array.from(edges, (e) => (plan.modal.some((m) => m.edge === e) ? 1 : 0));
+    const zeros = (): Float64Array => new Float64Array(edges.length);
+    const values = modal.map((): ModalValue => ({ volts: 0, amps: 0, g: 1e6 }));
+    const stamp = { g: zeros(), emf: zeros(), j: zeros(), modal: values };
+    return {
+      nodes: Int32Array.from(nodes),
+      edges: Int32Array.from(edges),
+      modal: Int32Array.from(modal),
+      isModal,
+      part,
+      stamp,
+      from: undefined,
+      last: undefined,
+      answers: [],
+    };
+  });
 }

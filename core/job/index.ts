@@ -22,6 +22,7 @@ export {
   JOB_VERSION,
   landingParts,
   scriptSchema,
+  timeOrder,
   wireClasses,
   wiringSchema,
   type Act,

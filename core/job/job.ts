@@ -82,6 +82,8 @@ export const actSchema = v.variant('do', [
   v.strictObject({ do: v.literal('key'), atMs, key: v.picklist(['start', 'stop', 'reset']), down: v.boolean() }),
 ]);
 export type Act = v.InferOutput<typeof actSchema>;
+/** Acts in order of time; those of one moment keep their order. */
+export const timeOrder = (acts: readonly Act[]): Act[] => acts.map((act, i) => ({ act, i })).sort((x, y) => x.act.atMs - y.act.atMs || x.i - y.i).map(({ act }) => act); // prettier-ignore
 export const scriptSchema = v.pipe(v.array(actSchema), v.maxLength(10_000));
 
 const jobEntries = {

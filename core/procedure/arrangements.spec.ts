@@ -67,7 +67,7 @@ describe('every arrangement', () => {
       const now: Record<string, number> = { ...plannedValues(job), ...found, '420': 40 };
       const held = actsOf(
         { do: 'supplyOn', atMs: 0 },
-        ...arrangement.inputs.filter((f) => f.id !== arrangement.stop).map((f) => give(arrangement, f.id, READY_MS)),
+        ...arrangement.inputs.filter((f) => f.id !== arrangement.stops[0]).map((f) => give(arrangement, f.id, READY_MS)),
       );
       for (const line of plan.keying.filter((l) => l.code && l.part !== 'handOver')) {
         now[line.code as string] = line.to as number;

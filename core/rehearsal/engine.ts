@@ -64,7 +64,6 @@ export class Engine {
   private readonly shown: readonly number[];
   private readonly board: Board;
   private readonly lastBoard: { g: Float64Array; emf: Float64Array; slope: Float64Array; re: Float64Array; im: Float64Array };
-  private readonly none: Float64Array;
   private readonly noVolts: Float64Array;
   private fresh = true;
   private readonly stamped: unknown[] = [];
@@ -78,7 +77,6 @@ export class Engine {
     this.circuit = new Circuit({ nodeCount: installation.landings.length, ...installation }, { cached: options.cached });
     const n = installation.edgeA.length;
     const zeros = (): Float64Array => new Float64Array(n);
-    this.none = zeros();
     this.noVolts = new Float64Array(installation.landings.length);
     this.board = { ...this.circuit.emptyStamp(), emfSlope: zeros(), acRe: zeros(), acIm: zeros() };
     this.lastBoard = { g: zeros(), emf: zeros(), slope: zeros(), re: zeros(), im: zeros() };
@@ -115,6 +113,29 @@ export class Engine {
     }
     this.state = { ...this.state, t: Math.max(this.state.t, until) };
     (this.trace as { endUs: number }).endUs = until;
+  }
+
+  /** State of a device now. */
+  stateOf(id: string): unknown {
+    return this.state.states[this.devices.findIndex((d) => d.id === id)];
+  }
+
+  /** Conductance of every edge now: 0 where it is open. */
+  conductances(): Float64Array {
+    this.solve(this.state.t);
+    return this.board.g.slice();
+  }
+
+  /** Direct voltage between two landings now; null where nothing joins them. */
+  voltsBetween(plus: number, minus: number): number | null {
+    return this.probe().volts(plus, minus);
+  }
+
+  /** Whether any source gives anything now: then no resistance can be measured. */
+  isLive(): boolean {
+    this.solve(this.state.t);
+    const { emf, acRe, acIm, modal } = this.board;
+    return !isZero(emf) || !isZero(acRe) || !isZero(acIm) || modal.some((m) => m.volts !== 0 && m.amps !== 0);
   }
 
   snapshot(): EngineState {
@@ -159,7 +180,9 @@ export class Engine {
    */
   sensesLike(solved: SolvedMoment, acts: readonly Act[]): boolean {
     const states = this.devices.map((d, i) => acts.reduce<unknown>((s, act) => d.act(s, act), i < solved.states.length ? solved.states[i] : d.init()));
-    this.restore({ ...this.state, t: solved.t, states, modes: solved.modes, solution: -1, lengths: { segments: this.trace.segments.map(() => 0), instants: 0, events: 0, solutions: 0 } }); // prettier-ignore
+    this.trace.solutions.length = this.trace.instants.t.length = this.trace.instants.solution.length = 0;
+    this.state = { ...this.state, t: solved.t, states, modes: solved.modes, solution: -1 };
+    this.fresh = true;
     this.solve(solved.t);
     const probe = this.probe();
     return solved.senses.every((before, i) => sameList(this.devices[i].sense(states[i], probe), before));
@@ -271,13 +294,13 @@ export class Engine {
     const solution = this.circuit.solve(board, this.state.modes);
     const sameNetwork = before !== undefined && sameArray(board.g, lastBoard.g);
     const none = this.noVolts;
-    const respond = (sources: Float64Array, kept: Float64Array | undefined): Float64Array =>
-      kept ?? (sources.some((x) => x !== 0) ? this.circuit.respond(board, sources, this.none) : none);
+    const respond = (sources: Float64Array, slot: number, kept: Float64Array | undefined): Float64Array =>
+      kept ?? (isZero(sources) ? none : this.circuit.respond(sources, slot));
     const landing: LandingVolts = {
       volts: solution.volts,
-      slope: respond(board.emfSlope, sameNetwork && sameSlope ? before.slope : undefined),
-      acRe: respond(board.acRe, sameNetwork && sameAlternating ? before.acRe : undefined),
-      acIm: respond(board.acIm, sameNetwork && sameAlternating ? before.acIm : undefined),
+      slope: respond(board.emfSlope, 0, sameNetwork && sameSlope ? before.slope : undefined),
+      acRe: respond(board.acRe, 1, sameNetwork && sameAlternating ? before.acRe : undefined),
+      acIm: respond(board.acIm, 2, sameNetwork && sameAlternating ? before.acIm : undefined),
       island: solution.island,
     };
     if (!solution.settled) this.trace.events.push({ t, of: { kind: 'device', id: 'wires' }, what: 'unsettled' });
@@ -355,6 +378,11 @@ function ownerOf(act: Act): TraceEvent['of'] {
 
 function sameList(x: readonly number[], y: readonly number[]): boolean {
   return x === y || (x.length === y.length && x.every((value, i) => value === y[i]));
+}
+
+function isZero(x: Float64Array): boolean {
+  for (let i = 0; i < x.length; i++) if (x[i] !== 0) return false;
+  return true;
 }
 
 function sameArray(x: Float64Array, y: Float64Array): boolean {

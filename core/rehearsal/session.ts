@@ -51,6 +51,13 @@ export class Session {
     return this.engine.trace;
   }
 
+  /** An engine of its own at t, for questions about that moment. */
+  engineAt(t: number): Engine {
+    const engine = new Engine(this.installation);
+    engine.runTo(t, this.acts.filter((act) => act.t <= t)); // prettier-ignore
+    return engine;
+  }
+
   private backTo(t: number): void {
     while (this.snapshots.length > 1 && this.snapshots[this.snapshots.length - 1].t > t) this.snapshots.pop();
     const snapshot = this.snapshots[this.snapshots.length - 1];

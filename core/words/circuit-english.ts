@@ -55,6 +55,28 @@ export const markNames: Readonly<Record<string, string>> = {
   powerOff: 'power cut', powerReturns: 'power back', conditionOpens: 'interlock opens', conditionReturns: 'interlock closes', keyLocal: 'key to local', keyRemote: 'key to remote',
 }; // prettier-ignore
 
+/** Questions on which practitioners differ, and the schools. */
+export const schools: Readonly<Record<string, string>> = {
+  'startStop': 'How it starts and stops', 'startStop.threeWire': 'Three-wire in the drive', 'startStop.threeWireTwoStarts': 'Three-wire, a start each way', 'startStop.sealInRelay': 'Seal-in relay, two-wire run', 'startStop.twoWire': 'Two-wire',
+  'stationFeed': 'How the start contact is fed', 'stationFeed.separate': 'Start fed separately', 'stationFeed.chained': 'Start fed through stop',
+  'latchSupply': 'What feeds the seal-in relay', 'latchSupply.drive24': 'The drive’s own 24 V', 'latchSupply.own24': 'A 24 V supply of its own',
+  'directionBy': 'How a direction is given', 'directionBy.selector': 'One selector', 'directionBy.runAndDirection': 'Run and direction', 'directionBy.twoContacts': 'Two contacts',
+  'powerReturn': 'When power returns', 'powerReturn.stayStopped': 'Stays stopped', 'powerReturn.restart': 'Starts by itself',
+  'estop': 'What the emergency stop acts on', 'estop.safeTorqueOff': 'Safe torque off, two channels', 'estop.contactorInhibit': 'Contactor with inhibit', 'estop.contactor': 'Contactor alone', 'estop.safeTorqueOffOneContact': 'Safe torque off, one contact', 'estop.outputInhibit': 'Inhibit input alone',
+}; // prettier-ignore
+
+/** Why a school is recommended. */
+export const reasons: Readonly<Record<string, string>> = {
+  restartWished: 'It restarts by itself, as the scheme states.',
+  noRestart: 'It does not restart by itself when power returns.',
+  noRestartPeople: 'Somebody can be at the machine, and it does not restart by itself when power returns.',
+  noReleaseStart: 'Letting go of a stop never starts it.',
+  fewerHazards: 'It leaves fewer hazards than the others on this job.',
+  noHazard: 'The rules there are find no hazard in it.',
+  fewestParts: 'It needs no more parts than the others.',
+  othersImpossible: 'Not every school can be had on this device.',
+}; // prettier-ignore
+
 /** Conditions of "Why is it not running?", met or not. */
 export const conditions: Readonly<Record<string, (a: Args) => { met: string; unmet: string }>> = {
   supply: (a) => ({ met: 'The supply is on.', unmet: a['phase'] ? `Phase ${s(a['phase'])} of the supply is missing.` : 'The supply is off.' }),

@@ -1,1 +1,5 @@
-export { say, sayCaution, sayCondition, sayConflict, sayFinding, sayMark, sayName, sayOpenPlace, type Saying } from './say.js';
+export { kinds as deviceKinds } from './parts-english.js';
+export {
+  say, sayCaution, sayCondition, sayConflict, sayFinding, sayMark, sayName, sayOpenPlace, sayReason, saySchool,
+  type Saying,
+} from './say.js'; // prettier-ignore

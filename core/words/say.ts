@@ -1,5 +1,5 @@
 import type { Finding, Phrase } from '../job/index.js';
-import { conditions, conflicts, markNames, openPlaces, wishNames } from './circuit-english.js';
+import { conditions, conflicts, markNames, openPlaces, reasons, schools, wishNames } from './circuit-english.js';
 import { cautions, findings, names, phrases } from './english.js';
 import type { Args } from './numbers.js';
 
@@ -34,6 +34,12 @@ export function sayConflict(code: string, wishes: readonly string[], what: strin
   const named = wishes.map((wish) => wishNames[wish] ?? wish).join(' + ');
   return `${named ? `${named[0].toUpperCase()}${named.slice(1)}: ` : ''}${conflicts[code]?.(what) ?? what}`;
 }
+
+/** A question on which practitioners differ, or one of its schools. */
+export const saySchool = (question: string, school?: string): string => schools[school ? `${question}.${school}` : question] ?? school ?? question;
+
+/** Why a school is recommended. */
+export const sayReason = (code: string): string => reasons[code] ?? code;
 
 /** A mark of a standard script. */
 export const sayMark = (code: string): string => markNames[code] ?? code;

@@ -1,4 +1,5 @@
 import type { Job, Scheme } from '../../job/index.js';
+import { shippedProfile } from '../../catalogue/index.js';
 import { adopted, bareJob, marrowick } from '../../testing/jobs.js';
 import { faultClasses, Sweep, type FaultClass, type Moment, type SweepRow } from './index.js';
 
@@ -91,5 +92,32 @@ describe('sweep of single faults', () => {
     const rows = swept(restart);
     expect(rows['open run.forward'].worst).toBe('failsSafe');
     expect(rows['to24 run.forward'].at.beforePower).toBe('startsByItself');
+  });
+
+  it('by the first difference gives the verdicts of a run from power-up', () => {
+    const n = shippedProfile('ondulet-n');
+    const wishes: Partial<Scheme>[] = [
+      { startStop: 'threeWire', stationFeed: 'chained', direction: 'forwardReverse', estop: 'safeTorqueOff', jog: 'forward', stations: 2 },
+      { startStop: 'sealInRelay', latchSupply: 'own24', direction: 'forwardOnly', interlocks: ['guard'] },
+      { startStop: 'twoWire', direction: 'forwardOnly', directionBy: undefined, estop: 'contactorInhibit' },
+    ];
+    for (const scheme of wishes) {
+      const job = adopted(bareJob({ accelS: 2, decelS: 2, ...scheme }, n, 'N0220'), n);
+      const [quick, slow] = [new Sweep(job, n), new Sweep(job, n, { fromZero: true })];
+      quick.faults.filter((_, i) => i % 5 === 0).forEach((fault) => expect(quick.judge(fault).at).withContext(fault.key).toEqual(slow.judge(fault).at)); // prettier-ignore
+    }
+  });
+
+  it('finds that one welded contact of a two-channel emergency stop is hidden, and of a one-contact one loses the stop', () => {
+    const n = shippedProfile('ondulet-n');
+    const rows = (estop: 'safeTorqueOff' | 'safeTorqueOffOneContact'): Record<string, FaultClass> => {
+      const job = adopted(bareJob({ accelS: 2, decelS: 2, startStop: 'threeWire', stationFeed: 'separate', direction: 'forwardOnly', estop }, n, 'N0220'), n);
+      const sweep = new Sweep(job, n);
+      const judged = sweep.faults.map((f) => sweep.judge(f));
+      return Object.fromEntries(judged.map((r) => sweep.lookBehind(r, judged)).map((r) => [r.fault.key, r.worst]));
+    };
+    // Both channels: the discrepancy of one trips the drive, so the other still stops it.
+    expect(['losesFunction', 'hidden', 'failsSafe', 'noEffect']).toContain(rows('safeTorqueOff')['welded:estop:11']);
+    expect(rows('safeTorqueOffOneContact')['welded:estop:11']).toBe('losesStop');
   });
 });

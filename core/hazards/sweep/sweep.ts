@@ -32,6 +32,7 @@ export class Sweep {
   /** Network in force from each time on. */
   private readonly course: { t: number; network: number }[] = [];
   private readonly snapshots: EngineState[] = [];
+  private readonly recordings = new Map<string, { from: number | undefined; networks: readonly SolvedMoment[] }>();
 
   /**
    * @param options `fromZero` runs every fault from power-up, for tests
@@ -43,7 +44,7 @@ export class Sweep {
     private readonly options: { readonly fromZero?: boolean } = {},
   ) {
     this.job = job;
-    this.installation = installAtSpeed(job, profile, 0.5);
+    this.installation = withoutOutput(job, installAtSpeed(job, profile, 0.5));
     const drive = this.installation.devices.find((d): d is InstalledDrive => d.kind === 'drive');
     if (!drive) throw new RangeError('the job has no drive');
     this.script = sweepScript(arrangeFor(job, profile), drive);
@@ -76,19 +77,48 @@ export class Sweep {
 
   /**
    * A fault that shows nowhere is hidden when a further single fault is then worse than in the healthy job: what should
-   * have been noticed waits for the second. Faults that cannot act on each other are not paired.
+   * have been noticed waits for the second. Faults that cannot act on each other are not paired, and a short that changes
+   * nothing only doubles a wire.
    *
    * @param rows every row judged so far
    */
   lookBehind(row: SweepRow, rows: readonly SweepRow[]): SweepRow {
-    if (row.worst !== 'noEffect') return row;
+    if (row.worst !== 'noEffect' || row.fault.kind.startsWith('to')) return row;
     for (const other of rows) {
       if (other.fault.key === row.fault.key || other.fault.subject === row.fault.subject || other.worst === 'hidden') continue;
       if (!areNeighbours(this.job, row.fault, other.fault)) continue;
-      const both = this.classAt(this.prepare([row.fault, other.fault]), 'stopped');
+      const pair = this.prepare([other.fault, row.fault]);
+      if (!this.addsToRun(row.fault, other.fault, pair)) continue;
+      const both = this.classAt(pair, 'stopped');
       if (grade(both) > grade(other.at.stopped) && grade(both) > grade('losesFunction')) return rowOf(row.fault, { ...row.at, stopped: 'hidden' });
     }
     return row;
+  }
+
+  /** Whether a fault changes anything in the run with another one: in none of its networks would a device sense otherwise. */
+  private addsToRun(fault: SweepFault, other: SweepFault, pair: Faulty): boolean {
+    if (!pair.differs) return true;
+    const faultUs = this.script.faultMs.stopped * 1000;
+    const base = this.recorded(other, faultUs);
+    const from = this.firstDifference(pair.differs, faultUs);
+    if (from === undefined) return false;
+    if (base.from === undefined || from < base.from) return true;
+    const acts = actsOfFault(fault, 1);
+    return base.networks.some((solved) => !pair.engine.sensesLike(solved, acts));
+  }
+
+  /** Networks of the run with one fault from the moment at which it first shows. */
+  private recorded(fault: SweepFault, faultUs: number): { from: number | undefined; networks: readonly SolvedMoment[] } {
+    const known = this.recordings.get(fault.key);
+    if (known) return known;
+    const networks = new Map<string, SolvedMoment>();
+    const faulty = this.prepare([fault], (solved) => void (networks.has(solved.key) || networks.set(solved.key, solved)));
+    networks.clear();
+    const from = faulty.differs && this.firstDifference(faulty.differs, faultUs);
+    if (from !== undefined) this.outputs(faulty, faultUs);
+    const made = { from, networks: [...networks.values()] };
+    this.recordings.set(fault.key, made);
+    return made;
   }
 
   private runHealthy(): number[] {
@@ -110,24 +140,22 @@ export class Sweep {
   }
 
   /** The installation with the faults in it, and the first times at which anything would be sensed otherwise. */
-  private prepare(faults: readonly SweepFault[]): Faulty {
+  private prepare(faults: readonly SweepFault[], onSolved?: (solved: SolvedMoment) => void): Faulty {
     const { landings } = this.installation;
     const [edgeA, edgeB, devices] = [[...this.installation.edgeA], [...this.installation.edgeB], [...this.installation.devices]];
-    const acts: FaultAct[] = [];
-    faults.forEach((fault, i) => {
-      if (!fault.joins) return void acts.push({ do: 'breakWire', wire: fault.wire as string });
-      const edge = edgeA.push(landings.indexOf(fault.joins[0])) - 1;
-      edgeB.push(landings.indexOf(fault.joins[1]));
+    faults.forEach(({ joins }, i) => {
+      if (!joins) return;
+      const edge = edgeA.push(landings.indexOf(joins[0])) - 1;
+      edgeB.push(landings.indexOf(joins[1]));
       const id = `${FAULT}.${i}`;
       devices.push({ kind: 'contacts', id, tag: id, positions: ['out', 'in'], rest: 'out', momentary: false, latching: false, contacts: [{ edge, closedIn: ['in'] }] }); // prettier-ignore
-      acts.push({ do: 'turn', device: id, position: 'in' });
     });
+    const acts = faults.flatMap((fault, i) => actsOfFault(fault, i));
     const installation = { ...this.installation, edgeA, edgeB, devices };
-    if (this.options.fromZero) return { installation, acts, differs: undefined };
-    const engine = new Engine(installation);
-    const faultActs = acts.map((act) => ({ ...act, atMs: 0 }) as Act);
-    const differs = this.networks.map(({ solved }) => !engine.sensesLike(solved, faultActs));
-    return { installation, acts, differs };
+    const engine = new Engine(installation, { onSolved });
+    const base = { runs: new Map<string, readonly number[]>(), engine, installation, acts };
+    if (this.options.fromZero) return { ...base, differs: undefined };
+    return { ...base, differs: this.networks.map(({ solved }) => !engine.sensesLike(solved, acts)) };
   }
 
   private classAt(faulty: Faulty, moment: Moment): FaultClass {
@@ -137,19 +165,25 @@ export class Sweep {
   }
 
   /** Output frequency at every check with the fault coming at the moment; undefined where nothing is sensed otherwise. */
-  private outputs({ installation, acts, differs }: Faulty, faultUs: number): number[] | undefined {
-    const from = differs ? this.firstDifference(differs, faultUs) : 0;
+  private outputs(faulty: Faulty, faultUs: number): readonly number[] | undefined {
+    const from = faulty.differs ? this.firstDifference(faulty.differs, faultUs) : 0;
     if (from === undefined) return undefined;
-    const snapshot = differs ? this.snapshots.findLast((s) => s.t < from) : undefined;
+    const snapshot = faulty.differs ? this.snapshots.findLast((s) => s.t < from) : undefined;
     const startUs = snapshot?.t ?? 0;
-    const engine = new Engine(installation);
-    if (snapshot) engine.adopt(snapshot);
     const atUs = Math.max(faultUs, startUs);
-    const own = acts.map((act) => ({ t: atUs, act: { ...act, atMs: atUs / 1000 } as Act }));
+    // Two moments from which the run is the same need one run only.
+    const key = `${startUs}.${atUs}`;
+    const known = faulty.runs.get(key);
+    if (known) return known;
+    const engine = snapshot ? faulty.engine : new Engine(faulty.installation);
+    if (snapshot) engine.adopt(snapshot);
+    const own = faulty.acts.map((act) => ({ t: atUs, act: { ...act, atMs: atUs / 1000 } }));
     const rest = timedActs(this.script.acts).filter((a) => a.t > startUs || !snapshot);
     const all = [...rest.map((a, i) => ({ ...a, i })), ...own.map((a, i) => ({ ...a, i: rest.length + i }))].sort((x, y) => x.t - y.t || x.i - y.i);
     engine.runTo(this.script.endMs * 1000, all);
-    return this.script.checks.map(({ atMs }, i) => (atMs * 1000 < startUs ? this.healthy[i] : signalAt(engine.trace, 'drive.hz', atMs * 1000)));
+    const made = this.script.checks.map(({ atMs }, i) => (atMs * 1000 < startUs ? this.healthy[i] : signalAt(engine.trace, 'drive.hz', atMs * 1000)));
+    faulty.runs.set(key, made);
+    return made;
   }
 
   /** First time at or after the fault at which the network in force would be sensed otherwise. */
@@ -160,12 +194,18 @@ export class Sweep {
   }
 }
 
-/** What brings a fault about, whenever it comes. */
-type FaultAct = { readonly do: 'breakWire'; readonly wire: string } | { readonly do: 'turn'; readonly device: string; readonly position: string };
+/** Acts that bring the i-th of several faults about, whenever they come. */
+function actsOfFault(fault: SweepFault, i: number): Act[] {
+  if (fault.joins) return [{ do: 'turn', atMs: 0, device: `${FAULT}.${i}`, position: 'in' }];
+  return fault.wire ? [{ do: 'breakWire', atMs: 0, wire: fault.wire }] : [];
+}
 
 interface Faulty {
+  /** Runs made by now, by their start and the time of the fault. */
+  readonly runs: Map<string, readonly number[]>;
+  readonly engine: Engine;
   readonly installation: Installation;
-  readonly acts: readonly FaultAct[];
+  readonly acts: readonly Act[];
   /** For each network of the healthy run: whether any device senses it otherwise; undefined to run from power-up. */
   readonly differs: readonly boolean[] | undefined;
 }
@@ -173,4 +213,11 @@ interface Faulty {
 function rowOf(fault: SweepFault, at: Readonly<Record<Moment, FaultClass>>): SweepRow {
   const moment = moments.reduce((worst, m) => (grade(at[m]) > grade(at[worst]) ? m : worst), moments[0]);
   return { fault, worst: at[moment], moment, at };
+}
+
+/** An analogue output to which nothing is wired moves with the frequency and touches nothing: it is left out. */
+function withoutOutput(job: Job, installation: Installation): Installation {
+  const wired = (landing: string): boolean => Object.values(job.adopted?.wires ?? {}).some((w) => w.from === landing || w.to === landing);
+  const devices = installation.devices.map((d) => (d.kind === 'drive' && d.output && !wired(`${d.id}:${d.output.terminal}`) ? { ...d, output: undefined } : d));
+  return { ...installation, devices };
 }

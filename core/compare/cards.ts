@@ -1,0 +1,156 @@
+import type { Profile } from '../catalogue/index.js';
+import { checkJob } from '../hazards/index.js';
+import { installAtSpeed, type InstalledDrive } from '../installation/index.js';
+import { timeOrder, type Finding, type Job } from '../job/index.js';
+import { adoption, arrangeFor, planJob, type NoPlan, type PlanCost } from '../plan/index.js';
+import { rehearse, signalAt, type Trace } from '../rehearsal/index.js';
+import { standardScript, type Arrangement } from '../scheme/index.js';
+import { withSchool, type Question, type School } from './questions.js';
+
+/** A line of a strip: breakpoints in milliseconds and value, straight between them. */
+export interface StripLine {
+  readonly id: string;
+  readonly kind: 'supply' | 'control' | 'output';
+  readonly tag: string;
+  /** Highest value of the lane. */
+  readonly top: number;
+  readonly points: readonly (readonly [number, number])[];
+}
+
+export interface Strip {
+  readonly endMs: number;
+  readonly marks: readonly { readonly atMs: number; readonly what: string }[];
+  readonly lines: readonly StripLine[];
+}
+
+/** What a school does on this very job, or why it cannot be had. */
+export type Card =
+  | { readonly id: string; readonly ok: false; readonly plan: NoPlan }
+  | {
+      readonly id: string;
+      readonly ok: true;
+      readonly strip: Strip;
+      readonly cost: PlanCost;
+      readonly findings: readonly Finding[];
+      readonly devices: number;
+      /** After the power cut with nothing let go. */
+      readonly restarts: boolean;
+      /** After letting go of a stop or an emergency stop with the start still given. */
+      readonly startsOnRelease: boolean;
+    };
+
+export interface Comparison {
+  readonly question: string;
+  readonly chosen: string | undefined;
+  readonly cards: readonly Card[];
+  readonly recommended: string | undefined;
+  /** Why, as codes for words. */
+  readonly reasons: readonly string[];
+}
+
+/** The schools of a question on this job, each planned, rehearsed and checked as it would be built. */
+export function compareSchools(job: Job, profile: Profile, question: Question): Comparison {
+  const cards = question.schools.map((school) => cardOf(job, profile, school));
+  const chosen = question.schools.find((s) => Object.entries(s.patch).every(([wish, value]) => value === undefined || job.scheme[wish as keyof Job['scheme']] === value))?.id; // prettier-ignore
+  return { question: question.id, chosen: chosen ?? chosenBy(job, question), cards, ...recommend(job, question, cards) };
+}
+
+const chosenBy = (job: Job, question: Question): string | undefined => {
+  const value = job.scheme[question.id as keyof Job['scheme']];
+  return typeof value === 'string' ? value : undefined;
+};
+
+/** Card of one school. */
+export function cardOf(job: Job, profile: Profile, school: School): Card {
+  const varied: Job = { ...job, scheme: withSchool(job.scheme, school.patch) };
+  const plan = planJob(varied, profile);
+  if (!plan.ok) return { id: school.id, ok: false, plan };
+  const built: Job = { ...varied, adopted: adoption(plan) };
+  const findings = checkJob(built, profile).filter((f) => !f.rule.startsWith('plate.') && !f.rule.startsWith('device.') && !f.rule.startsWith('cable.'));
+  const strip = stripOf(built, profile);
+  const rule = (name: string): boolean => findings.some((f) => f.rule === name);
+  return {
+    id: school.id, ok: true, strip, cost: plan.cost, findings, devices: arrangeFor(built, profile).devices.length,
+    restarts: rule('restart.powerReturn') || rule('latch.outlivesPower'), startsOnRelease: rule('stop.releaseStarts') || rule('condition.returnStarts'),
+  }; // prettier-ignore
+}
+
+/** The standard script of a built job as lines to draw. */
+export function stripOf(built: Job, profile: Profile): Strip {
+  const installation = installAtSpeed(built, profile, 1);
+  const drive = installation.devices.find((d): d is InstalledDrive => d.kind === 'drive') as InstalledDrive;
+  const arrangement = arrangeFor(built, profile);
+  const { accelS, decelS, sCurvePct, coastS, stopMode } = drive.control;
+  const travel = Math.min(60_000, Math.max(accelS, decelS, stopMode === 'coast' ? coastS : 0) * (1 + sCurvePct / 100) * 1000);
+  const script = standardScript(arrangement, travel);
+  const trace = rehearse(installation, timeOrder(script.acts), script.endMs);
+  return { endMs: script.endMs, marks: script.marks, lines: linesOf(trace, built, arrangement, script.endMs, drive.control.maxHz) };
+}
+
+function linesOf(trace: Trace, job: Job, arrangement: Arrangement, endMs: number, maxHz: number): StripLine[] {
+  const tag = (id: string): string => job.adopted?.devices[id]?.tag ?? id;
+  const worked = [...Object.values(arrangement.starts), ...arrangement.stops.slice(0, 1), ...(arrangement.direction ? [arrangement.direction] : []), ...(arrangement.estop ? [arrangement.estop] : [])]; // prettier-ignore
+  const devices = [...new Set(worked.map((id) => arrangement.operations[id]?.device).filter((id) => id !== undefined))];
+  const line = (id: string, kind: StripLine['kind'], name: string, top: number): StripLine => ({
+    id,
+    kind,
+    tag: name,
+    top,
+    points: pointsOf(trace, id, endMs),
+  });
+  return [
+    line('supply.on', 'supply', '', 1),
+    ...devices.map((id) => {
+      const signal = trace.signals.find((s) => s.id === `${id}.position`);
+      return line(`${id}.position`, 'control', tag(id), Math.max(1, (signal?.states?.length ?? 2) - 1));
+    }),
+    line('drive.hz', 'output', '', maxHz),
+  ];
+}
+
+/** Breakpoints of a signal; a curved piece is cut in eight. */
+function pointsOf(trace: Trace, id: string, endMs: number): (readonly [number, number])[] {
+  const index = trace.signals.findIndex((s) => s.id === id);
+  if (index < 0) return [];
+  const { t, ddy } = trace.segments[index];
+  const points: [number, number][] = [];
+  t.forEach((start, k) => {
+    const end = Math.min(t[k + 1] ?? endMs * 1000, endMs * 1000);
+    const cuts = ddy[k] === 0 ? 1 : 8;
+    for (let i = 0; i < cuts; i++) points.push([(start + ((end - start) * i) / cuts) / 1000, signalAt(trace, id, start + ((end - start) * i) / cuts)]);
+    if (end > start) points.push([end / 1000, signalAt(trace, id, end - 1)]);
+  });
+  return points;
+}
+
+const graveness = { stop: 100, warn: 10, advise: 1 } as const;
+
+/**
+ * The school to recommend: the fewest and least grave hazards for those who can be exposed, then the order of the
+ * schools. A restart that is wished is no hazard of the school.
+ */
+function recommend(job: Job, question: Question, cards: readonly Card[]): Pick<Comparison, 'recommended' | 'reasons'> {
+  const wishesRestart = job.scheme.powerReturn === 'restart';
+  const weight = (card: Card): number => {
+    if (!card.ok) return Infinity;
+    const counted = card.findings.filter((f) => !(wishesRestart && f.rule === 'restart.powerReturn'));
+    const missesRestart = wishesRestart && question.id !== 'powerReturn' && !card.restarts ? 50 : 0;
+    return missesRestart + counted.reduce((sum, f) => sum + graveness[f.severity], 0);
+  };
+  const possible = cards.filter((c) => c.ok);
+  if (possible.length === 0) return { recommended: undefined, reasons: [] };
+  const best = possible.reduce((x, y) => (weight(y) < weight(x) ? y : x));
+  const others = possible.filter((c) => c.id !== best.id);
+  const reasons: string[] = [];
+  if (best.ok) {
+    if (wishesRestart && best.restarts) reasons.push('restartWished');
+    else if (others.some((c) => c.ok && c.restarts) && !best.restarts)
+      reasons.push((job.scheme.exposed ?? 'atMachine') === 'nobody' ? 'noRestart' : 'noRestartPeople');
+    if (others.some((c) => c.ok && c.startsOnRelease) && !best.startsOnRelease) reasons.push('noReleaseStart');
+    if (others.some((c) => weight(c) > weight(best))) reasons.push('fewerHazards');
+    if (best.findings.length === 0) reasons.push('noHazard');
+    if (others.every((c) => c.ok && c.devices >= best.devices)) reasons.push('fewestParts');
+  }
+  if (cards.some((c) => !c.ok)) reasons.push('othersImpossible');
+  return { recommended: best.id, reasons };
+}
