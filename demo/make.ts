@@ -5,8 +5,9 @@
 import { writeFileSync } from 'node:fs';
 import { shippedProfile } from '@tactron/core/catalogue';
 import { envelopeOf } from '@tactron/core/formats';
-import { emptyJob, hashOf, type Job } from '@tactron/core/job';
-import { adoption, planJob } from '@tactron/core/plan';
+import { emptyJob, hashOf, timeOrder, type Job } from '@tactron/core/job';
+import { adoption, arrangeFor, planJob } from '@tactron/core/plan';
+import { powerUp, standardScript, startActs, stopActs } from '@tactron/core/scheme';
 import { plates } from './plates';
 
 const maltings = { id: '5b0c6c5e-2f0e-4f55-9a55-3b4f5a1e0a01', name: 'Fernhollow Maltings' };
@@ -25,17 +26,32 @@ const entries = [
   ['LS-CHIP', '08', 'Disc chipper', 'pendrift-s', 'S75'],
 ] as const;
 
-/** Ramps and limits wished for where a job has them by now; the rest of a scheme comes with its planning. */
+const five = { v: 5, u: 'kΩ' } as const;
+const drum: Job['scheme'] = {
+  startStop: 'threeWire', stationFeed: 'separate', direction: 'forwardReverse', speed: 'dial', dialOhm: five, minHz: 10, maxHz: 50, accelS: 6, decelS: 4, stopMode: 'ramp',
+  powerReturn: 'stayStopped', exposed: 'atMachine', stationLength: { v: 9, u: 'm' }, estop: 'safeTorqueOff', jog: 'bothWays', jogHz: 12, brakeRelease: true, lamps: ['running', 'healthy'],
+}; // prettier-ignore
+
+/** What the operators of each machine ask for. */
 const wishes: Readonly<Record<string, Job['scheme']>> = {
   'FM-AUGER': {
-    startStop: 'twoWire', startBy: 'levelContact', direction: 'forwardOnly', speed: 'dial', dialOhm: { v: 5, u: 'kΩ' }, minHz: 0, maxHz: 50, accelS: 4, decelS: 3, stopMode: 'ramp',
-    powerReturn: 'restart', exposed: 'behindGuard', stationLength: { v: 12, u: 'm' },
+    startStop: 'twoWire', startBy: 'levelContact', direction: 'forwardOnly', speed: 'presets', presetsHz: [20, 35, 50], minHz: 0, maxHz: 50, accelS: 4, decelS: 3, secondRamp: true,
+    accel2S: 9, decel2S: 6, stopMode: 'ramp', powerReturn: 'restart', exposed: 'behindGuard', startWarningS: 5, status: ['running'], stationLength: { v: 12, u: 'm' },
   },
-  'FM-DRUM-1': { maxHz: 50, minHz: 10, accelS: 6, decelS: 4 },
-  'FM-DRUM-2': { maxHz: 50, minHz: 10, accelS: 6, decelS: 4 },
-  'FM-DOSE': { maxHz: 50, accelS: 3, decelS: 3 },
-  'FM-ROTARY': { maxHz: 50, accelS: 3, decelS: 3 },
-  'LS-DEBARK': { maxHz: 60, accelS: 4, decelS: 4 },
+  'FM-DRUM-1': drum,
+  'FM-DRUM-2': { ...drum, accelS: 7 },
+  'FM-DOSE': {
+    startStop: 'twoWire', startBy: 'maintainedButton', direction: 'forwardOnly', speed: 'panelDial', maxHz: 50, accelS: 3, decelS: 3, stopMode: 'ramp', powerReturn: 'stayStopped', exposed: 'atMachine',
+    estop: 'contactorInhibit', lamps: ['contactorClosed'], workLight: 'stays', stationLength: { v: 4, u: 'm' },
+  },
+  'FM-ROTARY': {
+    startStop: 'sealInRelay', latchSupply: 'own24', direction: 'forwardOnly', speed: 'current', maxHz: 50, accelS: 3, decelS: 3, stopMode: 'ramp', powerReturn: 'stayStopped', exposed: 'behindGuard',
+    estop: 'safeTorqueOff', status: ['running'], stationLength: { v: 15, u: 'm' },
+  },
+  'LS-DEBARK': {
+    startStop: 'threeWireTwoStarts', stationFeed: 'separate', direction: 'forwardReverse', speed: 'voltage', maxHz: 60, accelS: 4, decelS: 4, stopMode: 'ramp', powerReturn: 'stayStopped',
+    exposed: 'atMachine', localRemote: true, estop: 'safeTorqueOff', interlocks: ['guard'], status: ['running'], stationLength: { v: 60, u: 'ft' },
+  },
 }; // prettier-ignore
 
 function bare([tag, end, machine, family, model]: (typeof entries)[number]): Job {
@@ -49,28 +65,31 @@ function bare([tag, end, machine, family, model]: (typeof entries)[number]): Job
   };
 }
 
-const profile = shippedProfile('marrowick-f');
-const auger = bare(entries[0]);
-const plan = planJob(auger, profile);
-if (!plan.ok) throw new Error(`no plan for the demo: ${plan.path} ${plan.what}`);
-const start = 'contact.forward';
-const job: Job = {
-  ...auger,
-  adopted: adoption(plan),
-  scripts: {
-    fill: { ord: 1, name: 'Bin fills, level contact opens', acts: [
-      { do: 'supplyOn', atMs: 0 }, { do: 'dial', atMs: 500, device: 'dial.speed', to: 0.8 }, { do: 'press', atMs: 2500, device: start }, { do: 'release', atMs: 12_000, device: start },
-    ] },
-    powerCut: { ord: 2, name: 'Power cut while running', acts: [
-      { do: 'supplyOn', atMs: 0 }, { do: 'dial', atMs: 500, device: 'dial.speed', to: 0.6 }, { do: 'press', atMs: 2500, device: start }, { do: 'supplyOff', atMs: 9000 }, { do: 'supplyOn', atMs: 16_000 },
-    ] },
-  },
-}; // prettier-ignore
+/** Plans and adopts a job that has wishes, and gives it its scripts: every control once, and what its trade would try. */
+function planned(job: Job): Job {
+  if (!job.scheme.startStop) return job;
+  const profile = shippedProfile(job.profile.family);
+  const plan = planJob(job, profile);
+  if (!plan.ok) throw new Error(`no plan for ${job.tag}: ${plan.path} ${plan.what}`);
+  const built: Job = { ...job, adopted: adoption(plan) };
+  const arrangement = arrangeFor(built, profile);
+  const travel = Math.max(job.scheme.accelS ?? 5, job.scheme.decelS ?? 5) * 1000;
+  const script = standardScript(arrangement, travel);
+  const start = 3000 + arrangement.warningMs;
+  const runs = [...powerUp(arrangement, 0.8), ...startActs(arrangement, 'forward', 3000)];
+  return {
+    ...built,
+    scripts: {
+      everyControl: { ord: 1, name: 'Every control once', acts: timeOrder(script.acts), endMs: script.endMs },
+      run: { ord: 2, name: 'Start, run, stop', acts: timeOrder([...runs, ...stopActs(arrangement, 'forward', start + travel + 3000)]) },
+      powerCut: { ord: 3, name: 'Power cut while running', acts: timeOrder([...runs, { do: 'supplyOff', atMs: start + travel }, { do: 'supplyOn', atMs: start + travel + 15_000 }]) },
+    },
+  };
+} // prettier-ignore
 
 writeFileSync(new URL('./sites.json', import.meta.url), `${JSON.stringify([maltings, sawyard], null, 2)}\n`);
 for (const entry of entries) {
   const site = entry[0].startsWith('FM') ? maltings : sawyard;
-  const whole = entry[0] === auger.tag ? job : bare(entry);
   const name = `./${entry[0].toLowerCase()}.tactron.json`;
-  writeFileSync(new URL(name, import.meta.url), `${JSON.stringify(envelopeOf(whole, shippedProfile(entry[3]), [], site), null, 1)}\n`);
+  writeFileSync(new URL(name, import.meta.url), `${JSON.stringify(envelopeOf(planned(bare(entry)), shippedProfile(entry[3]), [], site), null, 1)}\n`);
 }

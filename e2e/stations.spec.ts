@@ -5,7 +5,7 @@ test('a three-wire station: its hazard found and put right, pressed and held in 
   const page = await open(browser, '/jobs');
   await newJob(page, 'T-LIFT', 'Sack lift', 'Marrowick F', 'F02');
   await stage(page, 'Scheme').click();
-  await page.getByRole('radio', { name: 'Three-wire: start and stop button' }).click();
+  await page.getByRole('radio', { name: 'start and stop button (three-wire)' }).click();
   await page.getByRole('radio', { name: 'forward only' }).click();
   await page.getByRole('radio', { name: 'start fed through stop' }).click();
   await page.getByRole('radio', { name: 'dial at the station' }).click();
@@ -17,7 +17,9 @@ test('a three-wire station: its hazard found and put right, pressed and held in 
   await page.getByLabel('Down from it in, s').press('Enter');
   await page.getByRole('radio', { name: /^stays stopped/u }).click();
   await page.getByRole('radio', { name: 'people at the machine' }).click();
-  await expect(page.getByText('After the power cut the motor stays stopped until S2 is pressed again.')).toBeVisible();
+  const card = page.getByRole('group', { name: 'Three-wire in the drive' });
+  await expect(card).toContainText('Power back: stays stopped', { timeout: 15_000 });
+  await expect(card).toContainText('Letting go of a stop starts it');
   const pocket = page.getByRole('complementary', { name: 'Pocket' });
   await expect(pocket).toContainText('With S2 held or welded, letting go of S1 starts the motor.');
   await page.getByRole('radio', { name: 'start and stop fed separately' }).click();
@@ -31,7 +33,7 @@ test('a three-wire station: its hazard found and put right, pressed and held in 
   await stage(page, 'Rehearse').click();
   await page.getByRole('button', { name: 'Supply off' }).click();
   await page.getByRole('button', { name: '50', exact: true }).click();
-  const state = page.locator('.device .state');
+  const state = page.locator('tac-device-face .state');
   await expect(state).toHaveText('ready', { timeout: 10_000 });
   const [start, stop] = [page.getByRole('button', { name: 'S2 start' }), page.getByRole('button', { name: 'S1 stop' })];
   await start.hover();
@@ -55,7 +57,7 @@ test('a three-wire station: its hazard found and put right, pressed and held in 
   const sweep = page.getByRole('region', { name: 'What if it breaks' });
   await sweep.getByRole('button', { name: 'Break every wire' }).click();
   const faults = sweep.getByRole('table', { name: 'Single faults' });
-  await expect(faults.getByRole('row', { name: /^S1 contact welded/u })).toContainText('loses a stop', { timeout: 20_000 });
+  await expect(faults.getByRole('row', { name: /^S1 contact stuck closed/u })).toContainText('loses a stop', { timeout: 20_000 });
   await expect(faults.getByRole('row', { name: /S2:14 – T1:IN2 at 24 V/u })).toContainText('starts by itself');
   await sweep.getByRole('radio', { name: 'all' }).click();
   await expect(faults.getByRole('row', { name: /S1:12 – T1:IN1 open/u })).toContainText('stops, or will not start');

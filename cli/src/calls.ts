@@ -4,7 +4,7 @@ import { networkSchema, solveNetwork, UnsettledNetworkError } from '@tactron/cor
 import { driveCaseSchema, notYetInControl, runDriveCase } from '@tactron/core/drive';
 import { recordFiles } from '@tactron/core/formats';
 import { checkJob } from '@tactron/core/hazards';
-import { install } from '@tactron/core/installation';
+import { hookPlaces, install } from '@tactron/core/installation';
 import { pathIssues, scriptSchema } from '@tactron/core/job';
 import { planJob } from '@tactron/core/plan';
 import { liveSteps } from '@tactron/core/procedure';
@@ -42,9 +42,10 @@ export function rehearseJob(data: unknown, script: unknown, sampleMs: readonly n
   const input = jobInput(data);
   const job = plannedJob(input);
   const acts = parse(scriptSchema, script);
-  const installation = install(job, input.profile);
+  const installation = install(job, input.profile, { from: 'planned' }, { hooks: hookPlaces(acts) });
   acts.forEach((act, i) => {
-    if ('device' in act && !job.adopted?.devices[act.device]) throw new BadInput(`script.${i}.device`, `there is no device "${act.device}" in this job`);
+    if ('device' in act && act.device && !job.adopted?.devices[act.device])
+      throw new BadInput(`script.${i}.device`, `there is no device "${act.device}" in this job`);
     if ('wire' in act && !installation.wires.some((w) => w.id === act.wire || w.number === act.wire))
       throw new BadInput(`script.${i}.wire`, `there is no wire "${act.wire}" in this job`);
   });

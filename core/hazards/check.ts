@@ -10,6 +10,7 @@ import {
   emergencyStopBehaviour,
   latchOutlivesPower,
   placeChangeHazards,
+  resetStarts,
   restartWhenPowerReturns,
   stopReleaseStarts,
 } from './rules/restart.js';
@@ -17,7 +18,7 @@ import {
 /** Every hazard rule; each finds nothing where it does not apply. */
 export const hazardRules: readonly Rule[] = [
   inputsSwitch, circuitSettles, suppliesBear, restartWhenPowerReturns, latchOutlivesPower, stopReleaseStarts, conditionReturnStarts, placeChangeHazards,
-  emergencyStopBehaviour, bothDirectionsReleased, directionNotLocked, contactorAsStart, loadsOnTheirSide, lampSaysLess, unknownPolicy,
+  emergencyStopBehaviour, resetStarts, bothDirectionsReleased, directionNotLocked, contactorAsStart, loadsOnTheirSide, lampSaysLess, unknownPolicy,
 ]; // prettier-ignore
 
 const weight = { stop: 0, warn: 1, advise: 2 } as const;
@@ -29,8 +30,14 @@ const weight = { stop: 0, warn: 1, advise: 2 } as const;
  */
 export function checkJob(job: Job, profile: Profile, found?: Readonly<Record<string, Value>>): Finding[] {
   const plan = planJob(job, profile, found);
-  const context = hazardContext(job, profile);
-  const findings = [...plateFindings(job, profile), ...(plan.ok ? plan.findings : []), ...(context ? hazardRules.flatMap((rule) => rule(context)) : [])];
+  // Without a wish for start and stop the plan is a guess: nothing is said against it.
+  const wished = job.scheme.startStop !== undefined;
+  const context = wished ? hazardContext(job, profile) : undefined;
+  const findings = [
+    ...plateFindings(job, profile),
+    ...(plan.ok && wished ? plan.findings : []),
+    ...(context ? hazardRules.flatMap((rule) => rule(context)) : []),
+  ];
   return findings.map((f, i) => ({ f, i })).sort((x, y) => weight[x.f.severity] - weight[y.f.severity] || x.i - y.i).map(({ f }) => f); // prettier-ignore
 }
 

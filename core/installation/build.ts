@@ -1,6 +1,6 @@
 import { roleValue, type Model, type Profile, type SettingValues, type Terminal, type Value } from '../catalogue/index.js';
 import { terminalsOfKind } from '../devices/index.js';
-import { hashOf, sortedEntries, type Job } from '../job/index.js';
+import { hashOf, sortedEntries, type Act, type Job } from '../job/index.js';
 import { factorySettings, presentTerminals, settingsInForce } from '../plan/index.js';
 import { areaOf, coastTime, copperOhm, plateNumbers } from '../power/index.js';
 import type { Link } from '../drive/index.js';
@@ -18,6 +18,16 @@ const COAST_WITHOUT_DATA_S = 1;
 
 /** A place for a bridge, a battery or a calibrator, as acts of the script ask for it. */
 export type HookPlace = readonly [a: string, b: string];
+
+/** Pairs of landings that a script puts something to. */
+export function hookPlaces(acts: readonly Act[]): HookPlace[] {
+  const places: HookPlace[] = [];
+  for (const act of acts) {
+    if (act.do !== 'hook' || places.some(([a, b]) => (a === act.a && b === act.b) || (a === act.b && b === act.a))) continue;
+    places.push([act.a, act.b]);
+  }
+  return places;
+}
 
 export interface InstallOptions {
   /** Pairs of landings to which something may be put while it runs. */

@@ -5,6 +5,9 @@ import type { Arrangement } from '../scheme/index.js';
 import { taskCode } from './assign.js';
 import { presentTerminals } from './terminals.js';
 
+/** Meanings that nobody asked for in words: whether they matter is found by rehearsing the job. */
+const judgedByRun: readonly string[] = ['onFaultReset'];
+
 export type PlannedSettings = Wiring['settings'];
 
 /** All settings as the device leaves the factory. */
@@ -37,7 +40,7 @@ export function planSettings(
   for (const { role, value, wish } of arrangement.meanings) {
     const target = settingForRole(profile, role, value);
     if (target) put(target.code, clampToSetting(profile, target.code, target.value), role === 'commandSource' ? 'handOver' : 'wish', { wish, role });
-    else if (!fixedTo(profile, role, value)) unmet.push({ role, wish });
+    else if (!fixedTo(profile, role, value) && !judgedByRun.includes(role)) unmet.push({ role, wish });
   }
   for (const { task, wish } of arrangement.outputs) {
     const target = relays[task] && settingForRole(profile, `relay.${relays[task].id}.task`, task);

@@ -60,9 +60,9 @@ export class Sketch {
     });
   }
 
-  /** An input function whose terminal ends the potential. */
-  input(id: string, task: string, device: string, wish: string, potential: string): void {
-    this.inputs.push({ id, task, device, wish });
+  /** An input function whose terminal ends the potential; the first ones are assigned to the first terminals. */
+  input(id: string, task: string, device: string, wish: string, potential: string, place: 'first' | 'last' = 'last'): void {
+    this.inputs[place === 'first' ? 'unshift' : 'push']({ id, task, device, wish });
     this.join(potential, `@in:${id}`, id);
   }
 

@@ -117,7 +117,7 @@ export function standardScript(arrangement: Arrangement, travelMs: number): Stan
     part('start', startActs(arrangement, first, t));
     stop(first);
   }
-  if (first && second) flipParts(arrangement, first, second, part, () => t, stop);
+  if (first && second) flipParts(arrangement, first, second, part, () => t, stop, 2 * step);
   if (first && arrangement.givenBy === 'pulse') heldStartParts(arrangement, first, part, () => t);
   if (first && arrangement.estop) {
     part('start', startActs(arrangement, first, t));
@@ -137,19 +137,19 @@ export function standardScript(arrangement: Arrangement, travelMs: number): Stan
 
 type Part = (what: string, made: Act[], wait?: number) => void;
 
-function flipParts(a: Arrangement, first: Direction, second: Direction, part: Part, now: () => number, stop: (d: Direction) => void): void {
+function flipParts(a: Arrangement, first: Direction, second: Direction, part: Part, now: () => number, stop: (d: Direction) => void, longer: number): void {
   part('start', startActs(a, first, now()));
   if (a.direction) {
-    part('flip', actsOf(give(a, a.direction, now())));
+    part('flip', actsOf(give(a, a.direction, now())), longer);
     stop(second);
     return part('flipBack', actsOf(take(a, a.direction, now())), 500);
   }
   if (a.givenBy === 'pulse') {
-    part('otherStart', startActs(a, second, now()));
+    part('otherStart', startActs(a, second, now()), longer);
     return stop(second);
   }
   const sameDevice = a.operations[a.starts[first] as string]?.device === a.operations[a.starts[second] as string]?.device;
-  part(sameDevice ? 'flip' : 'both', actsOf(give(a, a.starts[second] as string, now())));
+  part(sameDevice ? 'flip' : 'both', actsOf(give(a, a.starts[second] as string, now())), longer);
   if (!sameDevice) part('firstReleased', actsOf(take(a, a.starts[first] as string, now())));
   stop(second);
 }

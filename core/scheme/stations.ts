@@ -130,7 +130,7 @@ export function pulseStation(c: StationContext): Station {
   };
   const base = { givenBy: 'pulse', stops, chained } as const;
   const finish = (starts: Station['starts'], startMethod: string, direction?: string): Station => {
-    sketch.input('stop', 'stop', 'button.stop', 'startStop', 'stop');
+    sketch.input('stop', 'stop', 'button.stop', 'startStop', 'stop', 'first');
     return { ...base, starts, startMethod, ...(direction ? { direction } : {}) };
   };
   if (twoStarts)

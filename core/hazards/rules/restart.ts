@@ -127,3 +127,22 @@ export const emergencyStopBehaviour: Rule = (c) => {
   if (arrangement.usesEnables && heavy) findings.push(make('estop.overhauls', '', 'warn', where, { brake: job.scheme.brakeRelease === true }, 'IEC 61800-5-2 §4.2.2.2: torque off does not hold a load')); // prettier-ignore
   return findings;
 }; // prettier-ignore
+
+/** A fault reset with the run still given starts the motor: the person at the keypad starts the machine. */
+export const resetStarts: Rule = (c) => {
+  const { arrangement, drive, exposed } = c;
+  const start = arrangement.starts.forward;
+  if (!start) return [];
+  const { acts, at } = started(c);
+  // A dip long enough for the fault and too short for the display to go dark.
+  const reset = at + 6000;
+  const end = reset + 2000 + arrangement.warningMs + travelMs(drive);
+  const key = (down: boolean, atMs: number): Act => ({ do: 'key', atMs, key: 'reset', down });
+  const dips = [150, 300, 600].map((ms): Act[] => [{ do: 'supplyOff', atMs: at }, { do: 'supplyOn', atMs: at + ms }]); // prettier-ignore
+  const shows = dips.some((dip) =>
+    firstThat(c, [...acts, ...dip, key(true, reset), key(false, reset + 200)], end, (trace) => stateAt(trace, 'drive.state', (reset - 100) * 1000) === 'faulted' && runs(trace, end - 200)),
+  );
+  if (!shows) return [];
+  const args = { run: tagOfOperation(c, start) };
+  return [make('reset.starts', '', exposed === 'nobody' ? 'advise' : 'warn', deviceOf(arrangement.operations[start].device), args, 'IEC 60204-1 §9.2.3.2', drive.control.onFaultReset, { script: 'fault.reset', atUs: reset * 1000 })];
+}; // prettier-ignore

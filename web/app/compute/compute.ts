@@ -4,6 +4,7 @@ import type { Evidence, Job } from '@tactron/core/job';
 import type { Profile } from '@tactron/core/catalogue';
 import type { MotorCurves } from '@tactron/core/power';
 import type { Derived, PartsAndTools } from './compute.types';
+import type { CompareWorker } from './compare.worker';
 import type { DeriveWorker } from './derive.worker';
 import type { RehearseWorker } from './rehearse.worker';
 
@@ -39,6 +40,13 @@ export class Compute {
   /** Parts and tools of a job, in words. */
   async parts(job: Job, profile: Profile): Promise<PartsAndTools> {
     return this.derivers().parts(job, profile);
+  }
+
+  /** A worker for the behaviour cards of one page, so that a keystroke never waits for them. */
+  comparison(failed: () => void): { worker: Remote<CompareWorker>; end: () => void } {
+    const worker = new Worker(new URL('./compare.worker', import.meta.url), { type: 'module' });
+    worker.onerror = failed;
+    return { worker: wrap<CompareWorker>(worker), end: () => worker.terminate() };
   }
 
   /** A worker of its own for one rehearsal: nothing else queues behind a press. */

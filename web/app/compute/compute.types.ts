@@ -1,8 +1,8 @@
 import type { Calculation, Working } from '@tactron/core/calculation';
 import type { Value } from '@tactron/core/catalogue';
 import type { Drawing } from '@tactron/core/formats';
-import type { Act, Adopted, Evidence, EvidenceOf, Finding, Job } from '@tactron/core/job';
-import type { KeyLine, NoPlan, PlanCost } from '@tactron/core/plan';
+import type { Adopted, Evidence, EvidenceOf, Finding, Job } from '@tactron/core/job';
+import type { KeyLine, PlanCost } from '@tactron/core/plan';
 import type { PlateFact } from '@tactron/core/power';
 import type { Block, SettingRow, StepRecord } from '@tactron/core/records';
 import type { Profile } from '@tactron/core/catalogue';
@@ -44,15 +44,11 @@ export interface SaidRow extends SettingRow {
   readonly reason: string;
 }
 
-/** Script of the behaviour strip, with the names of its moments and the controls it shows. */
-export interface Strip {
-  readonly acts: readonly Act[];
-  /** Settings it runs on: the plan's, with the keypad turned up where the keypad gives the speed. */
-  readonly settings: 'planned' | { readonly id: string; readonly values: Readonly<Record<string, Value>> };
-  readonly endMs: number;
-  readonly marks: readonly { readonly atMs: number; readonly text: string }[];
-  readonly controls: readonly { readonly id: string; readonly tag: string; readonly positions: number }[];
-  readonly pulse: boolean;
+/** Why there is no plan: the wishes that exclude each other, and the reason in words. */
+export interface SaidConflict {
+  readonly ok: false;
+  readonly wishes: readonly string[];
+  readonly text: string;
 }
 
 /** Everything a stage shows that is reckoned and not entered. Never stored. */
@@ -61,13 +57,12 @@ export interface Derived {
   readonly plate: { readonly needed: number; readonly missing: readonly string[] };
   readonly scheme: { readonly needed: number; readonly missing: readonly string[] };
   readonly findings: readonly SaidFinding[];
-  readonly plan: { readonly ok: true; readonly cost: PlanCost; readonly alternatives: number } | NoPlan;
+  readonly plan: { readonly ok: true; readonly cost: PlanCost; readonly alternatives: number } | SaidConflict;
   readonly adoption: Adopted | null;
   readonly lines: readonly SaidLine[];
   readonly rows: readonly SaidRow[];
   readonly steps: readonly SaidStep[];
   readonly blocks: readonly (Block & { readonly text: string })[];
-  readonly strip: Strip | null;
   readonly control: Drawing;
   readonly power: Drawing;
   /** Names of the person's values, for showing: states, links, classes. */

@@ -7,11 +7,9 @@ import { adoption, partsList, planJob, toolsList } from '@tactron/core/plan';
 import { motorCurves, plateContext, plateFacts, plateMissing, type MotorCurves } from '@tactron/core/power';
 import { liveSteps } from '@tactron/core/procedure';
 import { handOverBlocks, keyedValues, settingRows, snapshotOf, stepRecords, type SettingRow, type StepRecord } from '@tactron/core/records';
-import { contactKinds } from '@tactron/core/devices';
-import { keypadValues } from '@tactron/core/installation';
-import { arrange, behaviourActs, schemeMissing, STRIP_MS } from '@tactron/core/scheme';
-import { say, sayCaution, sayFinding, sayName } from '@tactron/core/words';
-import type { Derived, PartsAndTools, Strip, SaidLine, SaidRow, SaidStep } from './compute.types';
+import { schemeMissing } from '@tactron/core/scheme';
+import { say, sayCaution, sayConflict, sayFinding, sayName } from '@tactron/core/words';
+import type { Derived, PartsAndTools, SaidLine, SaidRow, SaidStep } from './compute.types';
 
 const otherAnswers: Readonly<Record<string, readonly string[]>> = {
   on: ['on', 'off'], off: ['on', 'off'], forward: ['forward', 'reverse', 'stopped'], reverse: ['forward', 'reverse', 'stopped'], stopped: ['forward', 'reverse', 'stopped'],
@@ -54,30 +52,6 @@ function saidRow(row: SettingRow, profile: Profile, job: Job): SaidRow {
   };
 }
 
-/** The strip shows start, stop and the power cut on this job's own wires; nothing until there is a plan. */
-function stripOf(job: Job, profile: Profile): Strip | null {
-  if (!job.adopted) return null;
-  const arrangement = arrange(job);
-  const pulse = arrangement.givenBy === 'pulse';
-  const deviceOf = (id: string | undefined) => arrangement.inputs.find((f) => f.id === id)?.device;
-  const ids = [deviceOf(arrangement.starts.forward), deviceOf(arrangement.stop)].filter((id) => id !== undefined);
-  const controls = ids.map((id) => {
-    const device = job.adopted?.devices[id];
-    return { id, tag: device?.tag ?? id, positions: contactKinds[device?.kind ?? '']?.positions.length ?? 2 };
-  });
-  const [start, stop] = [controls[0]?.tag ?? '', controls[1]?.tag ?? ''];
-  const marks = [
-    { atMs: STRIP_MS.start, text: `${start} ${pulse ? 'pressed' : 'closed'}` },
-    { atMs: STRIP_MS.stop, text: pulse ? `${stop} pressed` : `${start} opened` },
-    { atMs: STRIP_MS.again, text: `${start} ${pulse ? 'pressed' : 'closed'}` },
-    { atMs: STRIP_MS.off, text: 'power off' },
-    { atMs: STRIP_MS.on, text: 'power on' },
-  ];
-  const values = keypadValues(job, profile, 1);
-  const settings = values ? { id: 'keypad turned up', values } : ('planned' as const);
-  return { acts: behaviourActs(arrangement), settings, endMs: STRIP_MS.end, marks, controls, pulse };
-}
-
 const worker = {
   derive(job: Job, profile: Profile, evidence: readonly Evidence[]): Derived {
     const model = profile.models.find((m) => m.name === job.profile.model);
@@ -110,13 +84,14 @@ const worker = {
       plate: plateMissing(job.plate),
       scheme: schemeMissing(job.scheme),
       findings,
-      plan: plan.ok ? { ok: true, cost: plan.cost, alternatives: plan.alternatives.length } : plan,
+      plan: plan.ok
+        ? { ok: true, cost: plan.cost, alternatives: plan.alternatives.length }
+        : { ok: false, wishes: plan.wishes ?? [], text: plan.code ? sayConflict(plan.code, plan.wishes ?? [], plan.what) : `${plan.path}: ${plan.what}` },
       adoption: plan.ok ? adoption(plan) : null,
       lines,
       rows: rows.map((row) => saidRow(row, profile, job)),
       steps: steps.map(saidStep),
       blocks,
-      strip: stripOf(job, profile),
       control: layOut(job, profile, 'control'),
       power: layOut(job, profile, 'power'),
       names: said,

@@ -40,10 +40,16 @@ function said(row: SweepRow, job: Job): SaidRow {
   };
 }
 
+let kept: Sweep | undefined;
+
 const worker = {
-  /** Sweeps every single fault; ended by ending the worker. */
-  async run(job: Job, profile: Profile, progress: (done: number, of: number) => void): Promise<SaidRow[]> {
-    const sweep = new Sweep(job, profile);
+  /**
+   * Judges a share of the single faults, every n-th from the i-th on; ended by ending the worker. Rows come back as they
+   * are, so that the hidden ones can be looked for when all shares are there.
+   */
+  async judge(job: Job, profile: Profile, share: { i: number; n: number }, progress: (done: number, of: number) => void): Promise<SweepRow[]> {
+    const sweep = (kept = new Sweep(job, profile));
+    const mine = sweep.faults.filter((_, k) => k % share.n === share.i);
     const rows: SweepRow[] = [];
     let since = performance.now();
     const step = async (done: number, of: number): Promise<void> => {
@@ -52,16 +58,32 @@ const worker = {
       await breath();
       since = performance.now();
     };
-    const total = sweep.faults.length * 2;
-    for (const fault of sweep.faults) {
+    for (const fault of mine) {
       rows.push(sweep.judge(fault));
-      await step(rows.length, total);
+      await step(rows.length, mine.length);
     }
+    return rows;
+  },
+
+  /** Looks for hidden faults among a share of the rows. @param rows every row of every share */
+  async lookBehind(rows: readonly SweepRow[], share: { i: number; n: number }, progress: (done: number, of: number) => void): Promise<SweepRow[]> {
+    const sweep = kept;
+    if (!sweep) throw new Error('nothing was judged yet');
+    const mine = rows.filter((_, k) => k % share.n === share.i);
     const all: SweepRow[] = [];
-    for (const row of rows) {
+    let since = performance.now();
+    for (const row of mine) {
       all.push(sweep.lookBehind(row, rows));
-      await step(rows.length + all.length, total);
+      if (performance.now() - since < SLICE_MS) continue;
+      progress(all.length, mine.length);
+      await breath();
+      since = performance.now();
     }
+    return all;
+  },
+
+  /** Rows in words, the gravest first. */
+  say(all: readonly SweepRow[], job: Job): SaidRow[] {
     const grade = (r: SweepRow): number => faultClasses.indexOf(r.worst);
     return all.map((r, i) => ({ r, i })).sort((x, y) => grade(y.r) - grade(x.r) || x.i - y.i).map(({ r }) => said(r, job)); // prettier-ignore
   },

@@ -1,7 +1,10 @@
-import { Component, computed, inject, input, output, signal } from '@angular/core';
+import { Component, computed, inject, input, signal } from '@angular/core';
+import type { Act } from '@tactron/core/job';
 import { formatNumber } from '@tactron/core/units';
+import { Icon } from '../../controls/icon';
 import { Preferences } from '../../frame/preferences';
 import { lanePath, valueAt } from './lane-reader';
+import { Leads } from './leads';
 import { RehearsalSession } from './session';
 
 export interface LaneSpec {
@@ -14,144 +17,148 @@ export interface LaneSpec {
 }
 
 const WIDTH = 800;
+const SPANS_S = [0.1, 0.5, 2, 5, 10, 20, 60, 180];
 
-/** Signals over time, with a cursor that can be moved and a table of the values there. */
+/** Signals over time: zoomed and moved, with a cursor, differences and marks; a table of the values at the cursor beside it. */
 @Component({
   selector: 'tac-lanes',
-  template: `
-    <div class="tools">
-      <span class="mono">{{ clock(session.nowUs()) }}</span>
-      <label class="small"
-        >window
-        <select [value]="spanS()" (change)="spanS.set(+$any($event.target).value)" aria-label="Window in seconds">
-          @for (s of [5, 10, 20, 60]; track s) {
-            <option [value]="s" [selected]="s === spanS()">{{ s }} s</option>
-          }
-        </select>
-      </label>
-      @if (cursorUs() !== null) {
-        <span class="mono">cursor {{ clock(cursorUs()!) }} · Δ {{ clock(session.nowUs() - cursorUs()!) }}</span>
-        <button class="act quiet" type="button" (click)="cursorUs.set(null)">clear cursor</button>
-      } @else {
-        <span class="small soft">Click in the lanes to set a cursor.</span>
-      }
-    </div>
-    <div class="lanes" (pointerdown)="place($event)">
-      @for (lane of drawn(); track lane.spec.id) {
-        <div class="lane" [class.tall]="lane.spec.unit === 'Hz'">
-          <div class="name">{{ lane.spec.name }}</div>
-          <svg [attr.viewBox]="'0 0 ' + width + ' 40'" preserveAspectRatio="none" aria-hidden="true">
-            <path [attr.d]="lane.path" />
-            @if (cursorX(); as x) {
-              <line [attr.x1]="x" [attr.x2]="x" y1="0" y2="40" />
-            }
-          </svg>
-          <div class="value mono">{{ lane.text }}</div>
-        </div>
-      }
-    </div>
-  `,
-  styles: `
-    .tools {
-      display: flex;
-      flex-wrap: wrap;
-      gap: 14px;
-      align-items: center;
-      min-height: 36px;
-    }
-    .lane {
-      display: grid;
-      grid-template-columns: 104px 1fr 104px;
-      align-items: center;
-      border-bottom: 1px solid var(--line);
-    }
-    .name {
-      font-size: 13px;
-      padding-right: 8px;
-      overflow: hidden;
-      text-overflow: ellipsis;
-      white-space: nowrap;
-    }
-    .value {
-      font-size: 13px;
-      padding-left: 8px;
-      white-space: nowrap;
-      overflow: hidden;
-      text-overflow: ellipsis;
-    }
-    svg {
-      width: 100%;
-      height: 24px;
-      cursor: crosshair;
-    }
-    .tall svg {
-      height: 62px;
-    }
-    path {
-      fill: none;
-      stroke: var(--accent-line);
-      stroke-width: 2;
-      vector-effect: non-scaling-stroke;
-    }
-    line {
-      stroke: var(--focus);
-      stroke-width: 1.5;
-      vector-effect: non-scaling-stroke;
-    }
-    select {
-      font: inherit;
-      background: var(--field);
-      color: var(--ink);
-      border: 1px solid var(--line-strong);
-      border-radius: 4px;
-      min-height: 30px;
-    }
-  `,
+  imports: [Icon],
+  templateUrl: './lanes.html',
+  styleUrl: './lanes.scss',
 })
 export class Lanes {
   readonly specs = input.required<readonly LaneSpec[]>();
-  readonly sought = output<number>();
   protected readonly session = inject(RehearsalSession);
+  private readonly leads = inject(Leads);
   private readonly preferences = inject(Preferences);
   protected readonly width = WIDTH;
   protected readonly spanS = signal(10);
   protected readonly cursorUs = signal<number | null>(null);
+  /** Marks the person set, and whether acts are marked too. */
+  protected readonly marks = signal<readonly number[]>([]);
+  /** Right edge where the window was moved by hand; null while it follows. */
+  private readonly held = signal<number | null>(null);
 
   /** Right edge of the window: at most ten new pictures a second. */
-  private readonly edgeUs = computed(() => Math.max(Math.ceil(this.session.nowUs() / 100_000) * 100_000, this.spanS() * 1e6));
+  private readonly edgeUs = computed(() => {
+    const follow = Math.ceil(this.session.nowUs() / 100_000) * 100_000;
+    return Math.max(this.held() ?? (this.spanS() < 1 ? this.session.nowUs() : follow), this.spanS() * 1e6);
+  });
+  private readonly fromUs = computed(() => this.edgeUs() - this.spanS() * 1e6);
 
   protected readonly drawn = computed(() => {
     const trace = this.session.trace();
     const now = this.session.nowUs();
-    const edge = this.edgeUs();
+    const [from, edge] = [this.fromUs(), this.edgeUs()];
     if (!trace) return [];
-    const from = edge - this.spanS() * 1e6;
-    const at = this.cursorUs() ?? now;
-    const share = Math.min(1, (now - from) / (edge - from));
-    return this.specs().map((spec) => ({
-      spec,
-      path: lanePath(trace, spec.id, from, Math.max(from + 1, now), WIDTH * share, 40, spec.low, spec.high),
-      text: this.text(spec, valueAt(trace, spec.id, at)),
-    }));
+    const [at, cursor] = [now, this.cursorUs()];
+    const share = Math.min(1, Math.max(0, (now - from) / (edge - from)));
+    return this.specs().map((spec) => {
+      const value = valueAt(trace, spec.id, at);
+      const there = cursor === null ? null : valueAt(trace, spec.id, cursor);
+      const difference = there !== null && spec.unit !== '' ? ` Δ ${formatNumber(value - there, 1, this.preferences.decimal())}` : '';
+      return {
+        spec,
+        path: lanePath(trace, spec.id, from, Math.max(from + 1, Math.min(now, edge)), WIDTH * share, 40, spec.low, spec.high),
+        text: this.text(spec, value),
+        there: there === null ? '' : this.text(spec, there),
+        difference,
+      };
+    });
   });
 
-  protected readonly cursorX = computed(() => {
-    const cursor = this.cursorUs();
-    if (cursor === null) return null;
-    const from = this.edgeUs() - this.spanS() * 1e6;
-    return cursor < from ? null : ((cursor - from) / (this.spanS() * 1e6)) * WIDTH;
+  protected readonly cursorX = computed(() => this.x(this.cursorUs()));
+  /** Acts and the person's marks within the window; acts that come close together share one tick. */
+  protected readonly ticks = computed(() => {
+    const now = this.session.nowUs();
+    const acts = this.session.log().filter(({ t }) => t <= now).map(({ t, act }) => ({ t, text: this.actText(act), own: false })); // prettier-ignore
+    const own = this.marks().map((t, i) => ({ t, text: `mark ${i + 1}`, own: true }));
+    const seen: { x: number; text: string; own: boolean; t: number }[] = [];
+    for (const tick of [...acts, ...own].sort((p, q) => p.t - q.t)) {
+      const x = this.x(tick.t);
+      if (x === null) continue;
+      const last = seen[seen.length - 1];
+      if (last && !tick.own && !last.own && x - last.x < 14) last.text += `, ${tick.text}`;
+      else seen.push({ ...tick, x });
+    }
+    return seen;
   });
+
+  private x(us: number | null): number | null {
+    if (us === null || us < this.fromUs() || us > this.edgeUs()) return null;
+    return ((us - this.fromUs()) / (this.spanS() * 1e6)) * WIDTH;
+  }
 
   protected place(event: PointerEvent): void {
     const svg = (event.target as Element).closest('svg');
     if (!svg) return;
     const box = svg.getBoundingClientRect();
-    const t = this.edgeUs() - this.spanS() * 1e6 * (1 - (event.clientX - box.left) / box.width);
+    const t = this.fromUs() + this.spanS() * 1e6 * ((event.clientX - box.left) / box.width);
     this.cursorUs.set(Math.min(Math.max(0, Math.round(t)), this.session.nowUs()));
+  }
+
+  protected zoom(closer: boolean): void {
+    const at = SPANS_S.indexOf(this.spanS());
+    this.spanS.set(SPANS_S[Math.min(SPANS_S.length - 1, Math.max(0, at + (closer ? -1 : 1)))]);
+    const middle = this.cursorUs();
+    if (closer && middle !== null) this.held.set(middle + (this.spanS() * 1e6) / 2);
+  }
+
+  protected move(share: number): void {
+    this.held.set(Math.max(this.spanS() * 1e6, this.edgeUs() + share * this.spanS() * 1e6));
+  }
+
+  protected follow(): void {
+    this.held.set(null);
+  }
+
+  protected readonly following = computed(() => this.held() === null);
+
+  protected mark(): void {
+    const at = this.cursorUs() ?? this.session.nowUs();
+    this.marks.update((list) => [...list, at].sort((x, y) => x - y));
+  }
+
+  protected drop(at: number): void {
+    this.marks.update((list) => list.filter((_, i) => i !== at));
+  }
+
+  /** Takes the rehearsal back to the cursor: the next act goes on from there. */
+  protected back(): void {
+    const at = this.cursorUs();
+    if (at !== null) this.session.seek(at);
   }
 
   protected clock(us: number): string {
     return `${formatNumber(us / 1e6, 3, this.preferences.decimal())} s`;
+  }
+
+  private actText(act: Act): string {
+    const tag = 'device' in act && act.device ? this.leads.name(`${act.device}:`).replace(/:$/u, '') : '';
+    switch (act.do) {
+      case 'supplyOn':
+        return `${tag || act.phase || 'supply'} on`;
+      case 'supplyOff':
+        return `${tag || act.phase || 'supply'} off`;
+      case 'press':
+        return `${tag} in`;
+      case 'release':
+        return `${tag} out`;
+      case 'turn':
+        return `${tag} ${act.position}`;
+      case 'dial':
+        return `${tag} ${Math.round(act.to * 100)} %`;
+      case 'breakWire':
+        return 'wire broken';
+      case 'mendWire':
+        return 'wire mended';
+      case 'hook':
+        return act.as === 'off' ? 'bridge off' : act.as;
+      case 'link':
+        return `${act.link} ${act.position}`;
+      case 'key':
+        return act.down ? `key ${act.key}` : '';
+    }
   }
 
   private text(spec: LaneSpec, value: number): string {

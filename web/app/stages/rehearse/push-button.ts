@@ -54,8 +54,13 @@ export class PushButton {
     const hidden = (): void => {
       if (document.hidden) this.letGo();
     };
+    const away = (): void => this.letGo();
     document.addEventListener('visibilitychange', hidden);
-    inject(DestroyRef).onDestroy(() => document.removeEventListener('visibilitychange', hidden));
+    window.addEventListener('blur', away);
+    inject(DestroyRef).onDestroy(() => {
+      document.removeEventListener('visibilitychange', hidden);
+      window.removeEventListener('blur', away);
+    });
   }
 
   protected pointer(event: PointerEvent): void {

@@ -3,7 +3,8 @@ import { v4 as uuid } from 'uuid';
 import type { Act, Job } from '@tactron/core/job';
 import type { Profile, SettingValues } from '@tactron/core/catalogue';
 import { Compute } from '../../compute/compute';
-import type { Opened } from '../../compute/rehearse.worker';
+import type { Opened, SaidCondition } from '../../compute/rehearse.worker';
+import type { OhmReading } from '@tactron/core/rehearsal';
 
 export type SettingsChoice = 'planned' | 'factory' | { id: string; values: SettingValues };
 
@@ -27,6 +28,8 @@ export class RehearsalSession {
   private job: Job | null = null;
   private profile: Profile | null = null;
   private from: SettingsChoice = 'planned';
+  /** Pairs of landings something was put to, also before it is in the log. */
+  private hooks: readonly (readonly [string, string])[] = [];
   /** Done when the rehearsal asked for last is open; an act before that waits for it. */
   private ready: Promise<void> = Promise.resolve();
 
@@ -62,7 +65,7 @@ export class RehearsalSession {
     this.seq++;
     const mine = this.seq;
     try {
-      const opened = await this.link.worker.open(job, profile, from, [...log]);
+      const opened = await this.link.worker.open(job, profile, from, [...log], this.hooks);
       if (mine !== this.seq) return;
       this.opened.set(opened);
       this.log.set(opened.log);
@@ -90,6 +93,39 @@ export class RehearsalSession {
   restart(log: Log = []): void {
     if (this.job && this.profile) void this.open(this.job, this.profile, this.from, log, false);
     this.playing.set(true);
+  }
+
+  /**
+   * Puts a bridge, a battery or a calibrator to two landings, or takes it away. The network grows by the pair, so the
+   * rehearsal is laid anew under the same acts first.
+   *
+   * @param value volts or amperes, driven out of `a`
+   */
+  async hook(a: string, b: string, as: 'short' | 'volts' | 'amps' | 'off', value?: number): Promise<void> {
+    const known = this.hooks.some(([x, y]) => (x === a && y === b) || (x === b && y === a));
+    if (!known && this.job && this.profile) {
+      this.hooks = [...this.hooks, [a, b]];
+      await this.open(this.job, this.profile, this.from, this.log(), true);
+    }
+    await this.act({ do: 'hook', a, b, as, ...(value === undefined ? {} : { value }) });
+  }
+
+  /** Why the motor runs or does not now. */
+  async why(): Promise<{ running: boolean; conditions: readonly SaidCondition[] }> {
+    await this.ready;
+    return this.link.worker.why(Math.round(this.nowUs()));
+  }
+
+  /** Resistance between two landings now. */
+  async ohms(plus: number, minus: number): Promise<OhmReading> {
+    await this.ready;
+    return this.link.worker.ohms(Math.round(this.nowUs()), plus, minus);
+  }
+
+  /** Goes to a moment already past and stays there; the next act goes on from it. */
+  seek(us: number): void {
+    this.playing.set(false);
+    this.nowUs.set(Math.max(0, Math.min(us, this.trace()?.endUs ?? 0)));
   }
 
   /** Goes to the next moment at which any signal changes by itself. */

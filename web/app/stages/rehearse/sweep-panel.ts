@@ -1,9 +1,12 @@
 import { Component, DestroyRef, computed, inject, output, signal } from '@angular/core';
 import { proxy, wrap } from 'comlink';
+import type { Job } from '@tactron/core/job';
+import type { Profile } from '@tactron/core/catalogue';
 import { Choice } from '../../controls/choice';
 import type { SaidRow, SweepWorker } from '../../compute/sweep.worker';
 import { Icon } from '../../controls/icon';
 import { OpenJob } from '../../job-state/open-job';
+import { SweepDrawing } from './sweep-drawing';
 
 const marks: Readonly<Record<string, string>> = {
   startsByItself: 'stop',
@@ -15,17 +18,20 @@ const marks: Readonly<Record<string, string>> = {
   noEffect: '',
 };
 
+/** Workers that share the faults: one a core of a small machine. */
+const SHARES = 2;
+
 /** What if it breaks: every wire of the station and every contact, one fault at a time, before power is on. */
 @Component({
   selector: 'tac-sweep-panel',
-  imports: [Choice, Icon],
+  imports: [Choice, Icon, SweepDrawing],
   template: `
     <section class="sheet" aria-label="What if it breaks">
       <div class="head">
         <h3>What if it breaks</h3>
         @if (running()) {
-          <progress [value]="done()" [max]="of()" aria-label="Faults simulated"></progress>
-          <span class="mono small">{{ done() }} of {{ of() }}</span>
+          <progress [value]="done()" [max]="100" aria-label="Faults simulated"></progress>
+          <span class="mono small">{{ done() }} %</span>
           <button class="act" type="button" (click)="cancel()">Cancel</button>
         } @else {
           <button class="act" type="button" (click)="run()"><tac-icon name="break" /> {{ rows() ? 'Sweep again' : 'Break every wire' }}</button>
@@ -38,7 +44,13 @@ const marks: Readonly<Record<string, string>> = {
         <p class="small soft" role="status">
           {{ list.length }} single faults in four moments each{{ stale() ? '; of an earlier state of the job: sweep again' : '' }}. {{ counts() }}
         </p>
-        <tac-choice label="Shown" [options]="filters" [value]="filter()" (changed)="filter.set($event)" />
+        <div class="head">
+          <tac-choice label="Shown" [options]="filters" [value]="filter()" (changed)="filter.set($event)" />
+          <tac-choice label="As" [options]="views" [value]="view()" (changed)="view.set($event)" />
+        </div>
+        @if (view() === 'drawing') {
+          <tac-sweep-drawing [rows]="list" [class.stale]="stale()" (picked)="picked.emit($event)" />
+        }
         <div class="scroll-x" [class.stale]="stale()">
           <table class="plain" aria-label="Single faults">
             <thead>
@@ -109,14 +121,19 @@ export class SweepPanel {
   /** A wire the person wants to look at. */
   readonly picked = output<string>();
   private readonly open = inject(OpenJob);
-  private worker: Worker | undefined;
+  private workers: readonly Worker[] = [];
+  private shares: number[] = [];
   private sweptHash = '';
   protected readonly running = signal(false);
   protected readonly done = signal(0);
-  protected readonly of = signal(1);
   protected readonly rows = signal<readonly SaidRow[] | null>(null);
   protected readonly failed = signal<string | null>(null);
   protected readonly filter = signal('grave');
+  protected readonly view = signal('table');
+  protected readonly views = [
+    { value: 'table', name: 'table' },
+    { value: 'drawing', name: 'drawing and table' },
+  ];
   protected readonly filters = [
     { value: 'grave', name: 'what must be dealt with' },
     { value: 'all', name: 'all' },
@@ -136,7 +153,7 @@ export class SweepPanel {
   });
 
   constructor() {
-    inject(DestroyRef).onDestroy(() => this.worker?.terminate());
+    inject(DestroyRef).onDestroy(() => this.cancel());
   }
 
   protected markOf(r: SaidRow): string {
@@ -150,41 +167,48 @@ export class SweepPanel {
   protected async run(): Promise<void> {
     const [job, profile] = [this.open.job(), this.open.profile()];
     if (!job?.adopted || !profile) return;
-    const worker = new Worker(new URL('../../compute/sweep.worker', import.meta.url), { type: 'module' });
-    this.worker = worker;
+    this.cancel();
+    const workers = Array.from({ length: SHARES }, () => new Worker(new URL('../../compute/sweep.worker', import.meta.url), { type: 'module' }));
+    this.workers = workers;
     this.running.set(true);
     this.failed.set(null);
     this.done.set(0);
     const hash = this.hash();
     try {
-      const crashed = new Promise<never>((_done, fail) => (worker.onerror = () => fail(new Error('The sweep stopped. Start it again.'))));
-      const rows = await Promise.race([
-        wrap<SweepWorker>(worker).run(
-          job,
-          profile,
-          proxy((done, of) => this.tell(done, of)),
-        ),
-        crashed,
-      ]);
-      if (this.worker !== worker) return;
+      const crashed = new Promise<never>((_done, fail) => workers.forEach((w) => (w.onerror = () => fail(new Error('The sweep stopped. Start it again.')))));
+      const rows = await Promise.race([this.sweep(workers, job, profile), crashed]);
+      if (this.workers !== workers) return;
       this.rows.set(rows);
       this.sweptHash = hash;
     } catch (error) {
-      if (this.worker === worker) this.failed.set((error as Error).message);
+      if (this.workers === workers) this.failed.set((error as Error).message);
     } finally {
-      worker.terminate();
-      if (this.worker === worker) this.cancel();
+      if (this.workers === workers) this.cancel();
     }
   }
 
+  /** Every worker judges its share; then each looks for what is hidden in a share of all rows. */
+  private async sweep(workers: readonly Worker[], job: Job, profile: Profile): Promise<SaidRow[]> {
+    const proxies = workers.map((w) => wrap<SweepWorker>(w));
+    const shares = (part: number) => (i: number) => proxy((done: number, of: number) => this.tell(part, i, done, of));
+    const all = async <T>(does: (i: number) => Promise<T[]>): Promise<T[]> => (await Promise.all(workers.map((_, i) => does(i)))).flat();
+    this.shares = workers.map(() => 0);
+    const judged = await all((i) => proxies[i].judge(job, profile, { i, n: SHARES }, shares(0)(i)));
+    this.shares = workers.map(() => 0);
+    const looked = await all((i) => proxies[i].lookBehind(judged, { i, n: SHARES }, shares(1)(i)));
+    return proxies[0].say(looked, job);
+  }
+
   protected cancel(): void {
-    this.worker?.terminate();
-    this.worker = undefined;
+    this.workers.forEach((w) => w.terminate());
+    this.workers = [];
     this.running.set(false);
   }
 
-  private tell(done: number, of: number): void {
-    this.done.set(done);
-    this.of.set(of);
+  /** Progress of one share in one of the two parts, in per cent of the whole. */
+  private tell(part: 0 | 1 | number, share: number, done: number, of: number): void {
+    this.shares[share] = done / Math.max(1, of);
+    const mean = this.shares.reduce((sum, x) => sum + x, 0) / this.shares.length;
+    this.done.set(Math.round((part + mean) * 50));
   }
 }

@@ -1,0 +1,80 @@
+import { expose } from 'comlink';
+import type { Profile } from '@tactron/core/catalogue';
+import { compareSchools, questionsFor, withSchool, type Card, type Comparison, type Strip } from '@tactron/core/compare';
+import type { Job, Scheme } from '@tactron/core/job';
+import { sayConflict, sayFinding, sayMark, sayReason, saySchool } from '@tactron/core/words';
+
+/** A behaviour card in words. */
+export interface SaidCard {
+  readonly id: string;
+  readonly name: string;
+  readonly chosen: boolean;
+  readonly recommended: boolean;
+  /** Why this school cannot be had here; empty where it can. */
+  readonly impossible: string;
+  readonly strip: (Omit<Strip, 'marks'> & { readonly marks: readonly { readonly atMs: number; readonly text: string }[] }) | null;
+  readonly cost: string;
+  readonly outcomes: readonly { readonly text: string; readonly bad: boolean }[];
+  readonly hazards: readonly { readonly severity: string; readonly text: string }[];
+  /** The wishes as they are with this school. */
+  readonly scheme: Scheme;
+}
+
+export interface SaidQuestion {
+  readonly id: string;
+  readonly name: string;
+}
+
+export interface SaidComparison {
+  readonly question: string;
+  readonly cards: readonly SaidCard[];
+  readonly reasons: readonly string[];
+}
+
+function outcomesOf(card: Extract<Card, { ok: true }>): SaidCard['outcomes'] {
+  const release = card.strip.marks.some((m) => m.what === 'stopReleased' || m.what === 'estopReleased');
+  return [
+    card.restarts ? { text: 'Power back: starts by itself', bad: true } : { text: 'Power back: stays stopped', bad: false },
+    ...(card.startsOnRelease
+      ? [{ text: 'Letting go of a stop starts it', bad: true }]
+      : release
+        ? [{ text: 'Letting go of a stop does not start it', bad: false }]
+        : []),
+  ];
+}
+
+function said(card: Card, c: Comparison, scheme: Scheme): SaidCard {
+  const base = { scheme, id: card.id, name: saySchool(c.question, card.id), chosen: c.chosen === card.id, recommended: c.recommended === card.id };
+  if (!card.ok) {
+    const impossible = card.plan.code ? sayConflict(card.plan.code, card.plan.wishes ?? [], card.plan.what) : `No plan: ${card.plan.what}`;
+    return { ...base, impossible, strip: null, cost: '', outcomes: [], hazards: [] };
+  }
+  const { settings, keystrokes, wires } = card.cost;
+  return {
+    ...base,
+    impossible: '',
+    strip: { ...card.strip, marks: card.strip.marks.map(({ atMs, what }) => ({ atMs, text: sayMark(what) })) },
+    cost: `${card.devices} devices, ${wires} wires, ${settings} settings, ${keystrokes} key presses`,
+    outcomes: outcomesOf(card),
+    hazards: card.findings.map((f) => ({ severity: f.severity, text: sayFinding(f).what })),
+  };
+}
+
+const worker = {
+  /** Questions on which practitioners differ that these wishes leave to be decided. */
+  questions(job: Job): SaidQuestion[] {
+    return questionsFor(job.scheme).map(({ id }) => ({ id, name: saySchool(id) }));
+  },
+
+  /** The schools of one question, each planned, rehearsed and checked on this job. */
+  compare(job: Job, profile: Profile, question: string): SaidComparison | null {
+    const found = questionsFor(job.scheme).find((q) => q.id === question);
+    if (!found) return null;
+    const c = compareSchools(job, profile, found);
+    return { question, cards: c.cards.map((card, i) => said(card, c, withSchool(job.scheme, found.schools[i].patch))), reasons: c.reasons.map(sayReason) };
+  },
+};
+
+export type CompareWorker = typeof worker;
+
+expose(worker);

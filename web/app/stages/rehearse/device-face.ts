@@ -1,0 +1,95 @@
+import { Component, computed, inject } from '@angular/core';
+import { landingParts } from '@tactron/core/job';
+import { formatNumber } from '@tactron/core/units';
+import { Preferences } from '../../frame/preferences';
+import { OpenJob } from '../../job-state/open-job';
+import { Leads } from './leads';
+import { valueAt, voltsBetween } from './lane-reader';
+import { RehearsalSession } from './session';
+
+interface ShownLanding {
+  readonly landing: string;
+  readonly name: string;
+  readonly text: string;
+  readonly on: boolean;
+}
+
+/** The device as it stands there: display, keys, and the voltage of every landing of the circuit. */
+@Component({
+  selector: 'tac-device-face',
+  templateUrl: './device-face.html',
+  styleUrl: './device-face.scss',
+})
+export class DeviceFace {
+  protected readonly open = inject(OpenJob);
+  protected readonly leads = inject(Leads);
+  private readonly session = inject(RehearsalSession);
+  private readonly preferences = inject(Preferences);
+  protected readonly state = computed(() => {
+    const trace = this.session.trace();
+    const names = trace?.signals.find((s) => s.id === 'drive.state')?.states ?? [];
+    const state = names[this.at('drive.state')] ?? 'off';
+    return this.session.opened()?.names[state] ?? state;
+  });
+  protected readonly hz = computed(() => formatNumber(this.at('drive.hz'), 2, this.preferences.decimal()));
+
+  protected readonly own = computed(() => this.groups().find((g) => g.id === 'drive')?.landings ?? []);
+  protected readonly others = computed(() => this.groups().filter((g) => g.id !== 'drive'));
+
+  /** Landings by device: the drive's control terminals, and what is wired of the others in the order of the tags. */
+  private readonly groups = computed(() => {
+    const opened = this.session.opened();
+    if (!opened) return [];
+    const now = this.session.nowUs();
+    const tags = this.open.job()?.adopted?.devices ?? {};
+    const wired = new Set(Object.values(this.open.job()?.adopted?.wires ?? {}).flatMap((w) => [w.from, w.to]));
+    const by = new Map<string, ShownLanding[]>();
+    opened.landings.forEach((landing, i) => {
+      const { device, terminal } = landingParts(landing);
+      if (['motor', 'supply', 'breaker'].includes(device) || (device === 'drive' ? this.isPower(terminal) : !wired.has(landing))) return;
+      const list = by.get(device) ?? [];
+      list.push({ landing, name: terminal, text: this.voltText(i, opened.reference, now), on: this.isOn(device, terminal) });
+      by.set(device, list);
+    });
+    return [...by].map(([id, landings]) => ({ id, tag: tags[id]?.tag ?? id, landings })).sort((x, y) => x.tag.localeCompare(y.tag, 'en', { numeric: true }));
+  });
+
+  protected readonly power = computed(() => {
+    const opened = this.session.opened();
+    if (!opened) return [];
+    const now = this.session.nowUs();
+    return opened.landings.flatMap((landing, i): ShownLanding[] => {
+      const { device, terminal } = landingParts(landing);
+      const shown = ['supply', 'breaker'].includes(device) || (device === 'drive' && this.isPower(terminal));
+      return shown ? [{ landing, name: this.leads.name(landing), text: this.voltText(i, opened.reference, now), on: false }] : [];
+    });
+  });
+
+  protected key(key: 'start' | 'stop' | 'reset', down: boolean): void {
+    void this.session.act({ do: 'key', key, down });
+  }
+
+  private at(id: string): number {
+    const trace = this.session.trace();
+    return trace ? valueAt(trace, id, this.session.nowUs()) : 0;
+  }
+
+  private isPower(terminal: string): boolean {
+    return ['mains', 'motor', 'power'].includes(this.open.profile()?.terminals[terminal]?.kind ?? '');
+  }
+
+  private isOn(device: string, terminal: string): boolean {
+    return device === 'drive' && this.session.trace()?.signals.some((s) => s.id === `drive.${terminal}`) === true && this.at(`drive.${terminal}`) === 1;
+  }
+
+  private voltText(landing: number, reference: number, now: number): string {
+    const opened = this.session.opened();
+    if (!opened) return '';
+    const mark = this.preferences.decimal();
+    const v = voltsBetween(opened.trace, landing, reference, now);
+    if (v) return v.ac > 1 ? `${formatNumber(v.ac, 0, mark)} V~` : `${formatNumber(Math.abs(v.dc) < 5e-3 ? 0 : v.dc, 2, mark)} V`;
+    const earth = opened.landings.indexOf('supply:PE');
+    const against = earth >= 0 ? voltsBetween(opened.trace, landing, earth, now) : null;
+    return against ? `${formatNumber(against.ac, 0, mark)} V~` : 'floating';
+  }
+}
