@@ -172,7 +172,7 @@ test('cards, why, meter, bridge, scripts: one school taken, one wire broken and 
   await why.getByRole('button', { name: 'Ask' }).click();
   await expect(why).toContainText('press S3');
   const bench = page.locator('tac-bench-tools');
-  await expect.poll(() => bench.getByLabel('Wire', { exact: true }).locator('option').count()).toBeGreaterThan(30);
+  await expect.poll(() => bench.locator('.wires select').first().locator('option').count()).toBeGreaterThan(30);
   await bench.getByLabel('Lead +').selectOption({ label: 'S2:11' });
   await bench.getByLabel('Lead −').selectOption({ label: 'S2:12' });
   await bench.getByRole('radio', { name: 'Ω' }).click();

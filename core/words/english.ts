@@ -16,6 +16,8 @@ export const names: Readonly<Record<string, string>> = {
   bothDirections: 'both directions are given together', startsTogether: 'both starts came together', undervoltage: 'DC link too low', inputPhaseLoss: 'a supply phase is missing',
   noEffect: 'no effect', failsSafe: 'stops, or will not start', hidden: 'hidden until a second fault', losesFunction: 'loses a function', wrongDirectionOrSpeed: 'wrong direction or speed',
   losesStop: 'loses a stop', open: 'open', to24: 'at 24 V', to0: 'at 0 V', welded: 'contact stuck closed', toLine: 'at the control line', toNeutral: 'at the control neutral', beforePower: 'before power-up', running: 'while running', stopping: 'while stopping',
+  pulseStartStopDirection: 'start and stop pulses', pulseForwardReverseStop: 'a start pulse each way', levelRunDirection: 'run and direction', levelForwardReverse: 'a contact each way',
+  panelDial: 'a dial of its own', motorPot: 'up and down inputs', preset: 'presets', ai1: 'an analogue input', rampSelect: 'second ramps', outputInhibit: 'output inhibit', local: 'local and remote',
   nobody: 'nobody', behindGuard: 'behind a guard', atMachine: 'people at the machine',
 }; // prettier-ignore
 

@@ -32,7 +32,7 @@ export function sayCaution(code: string): string {
 /** Why wishes exclude each other: the wishes by name, then the reason. */
 export function sayConflict(code: string, wishes: readonly string[], what: string): string {
   const named = wishes.map((wish) => wishNames[wish] ?? wish).join(' + ');
-  return `${named ? `${named[0].toUpperCase()}${named.slice(1)}: ` : ''}${conflicts[code]?.(what) ?? what}`;
+  return `${named ? `${named[0].toUpperCase()}${named.slice(1)}: ` : ''}${conflicts[code]?.(names[what] ?? what) ?? what}`;
 }
 
 /** A question on which practitioners differ, or one of its schools. */

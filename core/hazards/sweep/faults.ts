@@ -1,4 +1,4 @@
-import { coilKinds, contactKind } from '../../devices/index.js';
+import { coilKinds, contactKind, loadKinds } from '../../devices/index.js';
 import { landingParts, sortedEntries, type AdoptedWire, type Job } from '../../job/index.js';
 
 /** Single faults of the safety-relevant kinds: a wire open or shorted to a potential, a contact stuck closed. */
@@ -71,6 +71,14 @@ export function sweepFaults(job: Job, potentials: Potentials): SweepFault[] {
 
 function isWired(job: Job, landing: string): boolean {
   return Object.values(job.adopted?.wires ?? {}).some((w) => w.from === landing || w.to === landing);
+}
+
+/** A wire that only feeds what shows something or what the device works: no further fault can make it worse for the motor. */
+export function feedsOnlyShows(job: Job, fault: SweepFault): boolean {
+  const { wires = {}, devices = {} } = job.adopted ?? {};
+  const wire = fault.wire ? wires[fault.wire] : undefined;
+  const shows = (id: string): boolean => id in devices && (devices[id].kind in loadKinds || devices[id].kind === 'brake' || id === 'contactor.brake');
+  return wire ? [wire.from, wire.to].some((end) => shows(landingParts(end).device)) : shows(fault.subject);
 }
 
 /** Two faults that can act on each other: on one potential, at one device, or both stuck contacts. */

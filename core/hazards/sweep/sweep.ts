@@ -3,7 +3,17 @@ import { installAtSpeed, type Installation, type InstalledDrive } from '../../in
 import type { Act, Job } from '../../job/index.js';
 import { arrangeFor } from '../../plan/index.js';
 import { Engine, signalAt, timedActs, type EngineState, type SolvedMoment } from '../../rehearsal/index.js';
-import { areNeighbours, moments, sweepFaults, type FaultClass, type Moment, type Potentials, type SweepFault, type SweepRow } from './faults.js';
+import {
+  areNeighbours,
+  feedsOnlyShows,
+  moments,
+  sweepFaults,
+  type FaultClass,
+  type Moment,
+  type Potentials,
+  type SweepFault,
+  type SweepRow,
+} from './faults.js';
 import { classOf, grade, sweepScript, type SweepScript } from './script.js';
 
 /** A protective conductor, judged by rule: its break shows in no trace. */
@@ -83,7 +93,7 @@ export class Sweep {
    * @param rows every row judged so far
    */
   lookBehind(row: SweepRow, rows: readonly SweepRow[]): SweepRow {
-    if (row.worst !== 'noEffect' || row.fault.kind.startsWith('to')) return row;
+    if (row.worst !== 'noEffect' || row.fault.kind.startsWith('to') || feedsOnlyShows(this.job, row.fault)) return row;
     for (const other of rows) {
       if (other.fault.key === row.fault.key || other.fault.subject === row.fault.subject || other.worst === 'hidden') continue;
       if (!areNeighbours(this.job, row.fault, other.fault)) continue;

@@ -126,7 +126,7 @@ const worker = {
       conditions: conditions.map((c) => {
         const places = c.open.map((p) => ({ text: sayOpenPlace(p.code, p.args), where: p.where }));
         const name: Record<string, string> = c.code === 'fault' && c.args['name'] ? { name: sayName(String(c.args['name'])) } : {};
-        return { met: c.met, text: sayCondition(c.code, c.met, { ...c.args, ...name, open: places.map((p) => p.text).join('; ') }), where: c.where, places };
+        return { met: c.met, text: sayCondition(c.code, c.met, { ...c.args, ...name }), where: c.where, places };
       }),
     };
   },

@@ -35,7 +35,7 @@ export class BenchTools {
     if (this.mode() === 'ohms') return this.ohms();
     const [plus, minus] = [this.leads.index(this.leads.plus()), this.leads.index(this.leads.minus())];
     if (plus < 0 || minus < 0) return { text: '–', note: 'Put both leads.' };
-    const v = voltsBetween(opened.trace, plus, minus, this.session.nowUs());
+    const v = voltsBetween(opened.trace, plus, minus, this.session.shownUs());
     if (!v) return { text: '–', note: 'floating (a meter may show 0 V or ghost volts)' };
     return { text: `${this.n(v.dc, 2)} V DC`, note: `${this.n(v.ac, 1)} V AC` };
   });
@@ -43,7 +43,7 @@ export class BenchTools {
   /** What lies between the leads now, put there by hand. */
   protected readonly hooked = computed(() => {
     const [a, b] = [this.leads.plus(), this.leads.minus()];
-    const last = this.session.log().findLast(({ t, act }) => t <= this.session.nowUs() && act.do === 'hook' && ((act.a === a && act.b === b) || (act.a === b && act.b === a)))?.act; // prettier-ignore
+    const last = this.session.log().findLast(({ t, act }) => t <= this.session.shownUs() && act.do === 'hook' && ((act.a === a && act.b === b) || (act.a === b && act.b === a)))?.act; // prettier-ignore
     return last?.do === 'hook' && last.as !== 'off' ? last.as : null;
   });
   protected readonly bothLeads = computed(() => this.leads.plus() !== '' && this.leads.minus() !== '' && this.leads.plus() !== this.leads.minus());
@@ -63,7 +63,7 @@ export class BenchTools {
     const wire = opened?.wires.find((w) => w.id === this.leads.wire());
     if (!opened || !wire) return { text: '–', note: 'Choose a wire.' };
     if (this.leads.broken().has(wire.id)) return { text: `${this.n(0, 2)} mA`, note: `wire ${wire.number} is broken` };
-    const v = voltsBetween(opened.trace, wire.from, wire.to, this.session.nowUs());
+    const v = voltsBetween(opened.trace, wire.from, wire.to, this.session.shownUs());
     if (!v) return { text: `${this.n(0, 2)} mA`, note: `wire ${wire.number}` };
     const alternating = v.ac / wire.ohm;
     return { text: `${this.n((v.dc / wire.ohm) * 1000, 2)} mA DC`, note: `wire ${wire.number}${alternating > 1e-3 ? `, ${this.n(alternating, 3)} A AC` : ''}` };
@@ -81,7 +81,7 @@ export class BenchTools {
 
   /** Position of a link at the moment shown: as laid, or as it was last set by hand. */
   protected linkAt(id: string, laid: string): string {
-    const act = this.session.log().findLast((l) => l.t <= this.session.nowUs() && l.act.do === 'link' && l.act.link === id)?.act;
+    const act = this.session.log().findLast((l) => l.t <= this.session.shownUs() && l.act.do === 'link' && l.act.link === id)?.act;
     return act?.do === 'link' ? act.position : laid;
   }
 

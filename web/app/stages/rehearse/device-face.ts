@@ -40,7 +40,7 @@ export class DeviceFace {
   private readonly groups = computed(() => {
     const opened = this.session.opened();
     if (!opened) return [];
-    const now = this.session.nowUs();
+    const now = this.session.shownUs();
     const tags = this.open.job()?.adopted?.devices ?? {};
     const wired = new Set(Object.values(this.open.job()?.adopted?.wires ?? {}).flatMap((w) => [w.from, w.to]));
     const by = new Map<string, ShownLanding[]>();
@@ -57,7 +57,7 @@ export class DeviceFace {
   protected readonly power = computed(() => {
     const opened = this.session.opened();
     if (!opened) return [];
-    const now = this.session.nowUs();
+    const now = this.session.shownUs();
     return opened.landings.flatMap((landing, i): ShownLanding[] => {
       const { device, terminal } = landingParts(landing);
       const shown = ['supply', 'breaker'].includes(device) || (device === 'drive' && this.isPower(terminal));
@@ -71,7 +71,7 @@ export class DeviceFace {
 
   private at(id: string): number {
     const trace = this.session.trace();
-    return trace ? valueAt(trace, id, this.session.nowUs()) : 0;
+    return trace ? valueAt(trace, id, this.session.shownUs()) : 0;
   }
 
   private isPower(terminal: string): boolean {

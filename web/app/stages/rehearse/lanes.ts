@@ -17,6 +17,9 @@ export interface LaneSpec {
 }
 
 const WIDTH = 800;
+/** Rows of act names above the lanes, and the width of a letter there in the units of the drawing. */
+const TICK_ROWS = 3;
+const TICK_LETTER = 8;
 const SPANS_S = [0.1, 0.5, 2, 5, 10, 20, 60, 180];
 
 /** Signals over time: zoomed and moved, with a cursor, differences and marks; a table of the values at the cursor beside it. */
@@ -41,14 +44,14 @@ export class Lanes {
 
   /** Right edge of the window: at most ten new pictures a second. */
   private readonly edgeUs = computed(() => {
-    const follow = Math.ceil(this.session.nowUs() / 100_000) * 100_000;
-    return Math.max(this.held() ?? (this.spanS() < 1 ? this.session.nowUs() : follow), this.spanS() * 1e6);
+    const follow = Math.ceil(this.session.shownUs() / 100_000) * 100_000;
+    return Math.max(this.held() ?? (this.spanS() < 1 ? this.session.shownUs() : follow), this.spanS() * 1e6);
   });
   private readonly fromUs = computed(() => this.edgeUs() - this.spanS() * 1e6);
 
   protected readonly drawn = computed(() => {
     const trace = this.session.trace();
-    const now = this.session.nowUs();
+    const now = this.session.shownUs();
     const [from, edge] = [this.fromUs(), this.edgeUs()];
     if (!trace) return [];
     const [at, cursor] = [now, this.cursorUs()];
@@ -70,16 +73,21 @@ export class Lanes {
   protected readonly cursorX = computed(() => this.x(this.cursorUs()));
   /** Acts and the person's marks within the window; acts that come close together share one tick. */
   protected readonly ticks = computed(() => {
-    const now = this.session.nowUs();
+    const now = this.session.shownUs();
     const acts = this.session.log().filter(({ t }) => t <= now).map(({ t, act }) => ({ t, text: this.actText(act), own: false })); // prettier-ignore
     const own = this.marks().map((t, i) => ({ t, text: `mark ${i + 1}`, own: true }));
-    const seen: { x: number; text: string; own: boolean; t: number }[] = [];
+    const seen: { x: number; text: string; own: boolean; t: number; row: number }[] = [];
+    const ends = Array<number>(TICK_ROWS).fill(-Infinity);
     for (const tick of [...acts, ...own].sort((p, q) => p.t - q.t)) {
       const x = this.x(tick.t);
-      if (x === null) continue;
+      if (x === null || !tick.text) continue;
+      const row = ends.findIndex((end) => end <= x);
       const last = seen[seen.length - 1];
-      if (last && !tick.own && !last.own && x - last.x < 14) last.text += `, ${tick.text}`;
-      else seen.push({ ...tick, x });
+      if (row < 0 && last) last.text = `${last.text}, …`.replace(/(, …)+$/u, ', …');
+      else {
+        seen.push({ ...tick, x, row });
+        ends[row] = x + 8 + tick.text.length * TICK_LETTER;
+      }
     }
     return seen;
   });
@@ -115,7 +123,7 @@ export class Lanes {
   protected readonly following = computed(() => this.held() === null);
 
   protected mark(): void {
-    const at = this.cursorUs() ?? this.session.nowUs();
+    const at = this.cursorUs() ?? this.session.shownUs();
     this.marks.update((list) => [...list, at].sort((x, y) => x - y));
   }
 

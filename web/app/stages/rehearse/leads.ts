@@ -17,7 +17,7 @@ export class Leads {
   readonly broken = computed(() => {
     const broken = new Set<string>();
     for (const { t, act } of this.session.log()) {
-      if (t > this.session.nowUs()) break;
+      if (t > this.session.shownUs()) break;
       if (act.do === 'breakWire') broken.add(act.wire);
       else if (act.do === 'mendWire') broken.delete(act.wire);
     }

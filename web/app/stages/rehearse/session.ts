@@ -10,6 +10,9 @@ export type SettingsChoice = 'planned' | 'factory' | { id: string; values: Setti
 
 type Log = readonly { t: number; act: Act }[];
 
+/** Time between two pictures while it plays, µs. */
+const PICTURE_US = 50_000;
+
 /** How much of what is known ahead is left when more is asked for, µs. */
 const REFILL_US = 4_000_000;
 
@@ -35,6 +38,11 @@ export class RehearsalSession {
 
   readonly opened = signal<Opened | null>(null);
   readonly nowUs = signal(0);
+  /**
+   * Moment the picture shows: twenty a second while it plays, never behind the present, so that a press is seen at once
+   * and the processor is left to the reckoning.
+   */
+  readonly shownUs = computed(() => (this.playing() && this.rate() >= 1 ? Math.ceil(this.nowUs() / PICTURE_US) * PICTURE_US : this.nowUs()));
   readonly playing = signal(true);
   readonly rate = signal(1);
   readonly problem = signal<string | null>(null);

@@ -51,20 +51,20 @@ export class StationPanel {
   private readonly lost = computed(() => {
     const lost = new Set<string>();
     for (const { t, act } of this.session.log()) {
-      if (t > this.session.nowUs()) break;
+      if (t > this.session.shownUs()) break;
       if ((act.do === 'supplyOff' || act.do === 'supplyOn') && act.phase) lost[act.do === 'supplyOff' ? 'add' : 'delete'](act.phase);
     }
     return lost;
   });
   /** Where the dial of the device stands: it has no signal of its own. */
   private readonly panelPct = computed(() => {
-    const act = this.session.log().findLast((l) => l.t <= this.session.nowUs() && l.act.do === 'dial' && l.act.device === 'drive')?.act;
+    const act = this.session.log().findLast((l) => l.t <= this.session.shownUs() && l.act.do === 'dial' && l.act.device === 'drive')?.act;
     return act?.do === 'dial' ? act.to * 100 : 0;
   });
 
   protected at(id: string): number {
     const trace = this.session.trace();
-    return trace ? valueAt(trace, id, this.session.nowUs()) : 0;
+    return trace ? valueAt(trace, id, this.session.shownUs()) : 0;
   }
 
   protected pct(signal: string): number {

@@ -21,7 +21,7 @@ const QUIET_MS = 250;
     }
     @if (comparison(); as c) {
       <div class="cards" [class.stale]="busy()" [attr.aria-busy]="busy()">
-        @for (card of c.cards; track card.id) {
+        @for (card of ordered(); track card.id) {
           <tac-behaviour-card [card]="card" (picked)="picked.emit(card)" />
         }
       </div>
@@ -60,6 +60,8 @@ export class SchoolCards {
   protected readonly questions = signal<readonly SaidQuestion[]>([]);
   protected readonly asked = signal<string | null>(null);
   protected readonly comparison = signal<SaidComparison | null>(null);
+  /** Schools that can be had come first. */
+  protected readonly ordered = computed(() => [...(this.comparison()?.cards ?? [])].sort((x, y) => Number(x.impossible !== '') - Number(y.impossible !== '')));
   protected readonly busy = signal(false);
   protected readonly failed = signal('');
   protected readonly options = computed(() => this.questions().map(({ id, name }) => ({ value: id, name })));
