@@ -8,7 +8,8 @@ import { gzipSync } from 'node:zlib';
 import { join } from 'node:path';
 import { install } from '@tactron/core/installation';
 import { shippedProfile } from '@tactron/core/catalogue';
-import { planJob } from '@tactron/core/plan';
+import { adoption, planJob } from '@tactron/core/plan';
+import { compareSchools, questionsFor } from '@tactron/core/compare';
 import { rehearse } from '@tactron/core/rehearsal';
 import { liveSteps } from '@tactron/core/procedure';
 import { checkJob, Sweep } from '@tactron/core/hazards';
@@ -32,9 +33,38 @@ function times(runs: number, act: () => void): number[] {
 
 const root = process.cwd();
 const profile = shippedProfile('marrowick-f');
-const job = (JSON.parse(readFileSync(join(root, 'demo/fm-auger.tactron.json'), 'utf8')) as { job: Job }).job;
+const auger = (JSON.parse(readFileSync(join(root, 'demo/fm-auger.tactron.json'), 'utf8')) as { job: Job }).job;
+/** A plain two-wire station with a dial: what the network of many contacts grows from, and what SPICE is given too. */
+const job = planned({
+  ...auger,
+  adopted: undefined,
+  scheme: {
+    startStop: 'twoWire',
+    startBy: 'levelContact',
+    direction: 'forwardOnly',
+    speed: 'dial',
+    accelS: 4,
+    decelS: 3,
+    powerReturn: 'stayStopped',
+    exposed: 'atMachine',
+  },
+});
 const drum = (JSON.parse(readFileSync(join(root, 'demo/fm-drum-1.tactron.json'), 'utf8')) as { job: Job }).job;
 const drumProfile = shippedProfile('ondulet-n');
+
+function planned(bare: Job): Job {
+  const plan = planJob(bare, profile);
+  if (!plan.ok) throw new Error(`no plan: ${plan.what}`);
+  return { ...bare, adopted: adoption(plan) };
+}
+
+/** The drum with more stations, until its control circuit has about sixty wires. */
+function drumOf(stations: number): Job {
+  const bare: Job = { ...drum, adopted: undefined, scheme: { ...drum.scheme, stations, interlocks: ['guard', 'level'], lamps: ['running'] } };
+  const plan = planJob(bare, drumProfile);
+  if (!plan.ok) throw new Error(`no plan: ${plan.what}`);
+  return { ...bare, adopted: adoption(plan) };
+}
 const ms = (x: number): string => `${x.toFixed(2)} ms`;
 
 /** A minute of work: starts, stops, dial moves, a power cut. */
@@ -63,7 +93,14 @@ function coreRows(): Row[] {
   add('plan: assignment, wires and settings', median(times(60, () => planJob(job, profile))), 50);
   rows.push(...motorRows());
   add('whole Plate after a keystroke: facts and findings', median(times(60, () => [plateFacts(drum, drumProfile), plateFindings(drum, drumProfile)])), 30);
-  rows.push({ what: 'sweep of all single faults, demo job', measured: ms(median(times(5, () => sweepAll(job)))), budget: '–', ok: null });
+  add('plan of the drum: 5 functions, three relays, safe torque off', median(times(40, () => planJob({ ...drum, adopted: undefined }, drumProfile))), 50);
+  for (const stations of [1, 2, 4]) {
+    const swept = drumOf(stations);
+    const wires = Object.keys(swept.adopted?.wires ?? {}).length;
+    rows.push({ what: `sweep of all single faults, drum with ${wires} wires`, measured: ms(median(times(3, () => sweepAll(swept)))), budget: '–', ok: null });
+  }
+  const cards = (): unknown => questionsFor(drum.scheme).map((q) => compareSchools(drum, drumProfile, q));
+  rows.push({ what: 'behaviour cards of every open question, drum', measured: ms(median(times(3, cards))), budget: '–', ok: null });
   rows.push({ what: 'all findings of the demo job', measured: ms(median(times(20, () => checkJob(job, profile)))), budget: '–', ok: null });
   rows.push({ what: 'all live steps with expected values', measured: ms(median(times(20, () => liveSteps(job, profile)))), budget: '–', ok: null });
   return rows;
@@ -71,7 +108,7 @@ function coreRows(): Row[] {
 
 /** Every single fault in its four moments, and what hides behind the silent ones. */
 function sweepAll(swept: Job): void {
-  const sweep = new Sweep(swept, profile);
+  const sweep = new Sweep(swept, drumProfile);
   const rows = sweep.faults.map((f) => sweep.judge(f));
   rows.forEach((row) => sweep.lookBehind(row, rows));
 }

@@ -15,14 +15,21 @@ const defects = [
   { name: 'enable needs one channel instead of both', file: 'drive/step.ts', find: "if (s.levels.enableA === 0 || s.levels.enableB === 0) return 'enableOpen';", put: "if (s.levels.enableA === 0 && s.levels.enableB === 0) return 'enableOpen';", spec: 'drive/behaviour.spec.ts' },
   { name: 'the input filter is ignored', file: 'drive/step.ts', find: 'const filterUs = Math.round(control.filterMs * 1000);', put: 'const filterUs = 0;', spec: 'drive/drive.spec.ts' },
   { name: 'reversal without the pause at zero', file: 'drive/motion.ts', find: 'if (arrived && control.reverseDeadMs > 0)', put: 'if (arrived && control.reverseDeadMs > 1e9)', spec: 'drive/behaviour.spec.ts' },
-  { name: 'start contacts are fed through the wrong contact', file: 'plan/route.ts', find: 'const behind = arrangement.inputs.filter((g) => g.fedThrough === f.id);', put: 'const behind = arrangement.inputs.filter((g) => g.fedThrough !== f.id && g.fedThrough !== undefined);', spec: 'procedure/arrangements.spec.ts' },
+  { name: 'start contacts are fed through the wrong contact', file: 'scheme/stations.ts', find: "sketch.join(chained ? 'stop' : 'feed',", put: "sketch.join(chained ? 'feed' : 'stop',", spec: 'compare/compare.spec.ts' },
   { name: 'the basis leaves the settings out', file: 'procedure/live.ts', find: 'basis: hashOf([s.key, s.do, s.must, s.expect ?? null, circuit])', put: 'basis: hashOf([s.key, circuit])', spec: 'procedure/procedure.spec.ts' },
   { name: 'the halves of a pair are keyed apart', file: 'plan/keying.ts', find: '.sort((x, y) => pairRank(profile, planned[x].value) - pairRank(profile, planned[y].value))', put: '', spec: 'procedure/arrangements.spec.ts' },
   { name: 'a stale reading still passes', file: 'records/verdict.ts', find: "reading.body.step.basis !== step.basis ? 'stale' : ", put: '', spec: 'procedure/procedure.spec.ts' },
   { name: 'wires already landed may move for nothing', file: 'plan/assign.ts', find: 'return x.moved - y.moved || ', put: 'return y.moved - x.moved || ', spec: 'plan/plan.spec.ts' },
   { name: 'load inertia is not referred through the gear', file: 'power/inertia.ts', find: 'loadKgm2 / (gearRatio * gearRatio)', put: 'loadKgm2 / gearRatio', spec: 'power/power.spec.ts' },
   { name: 'the thermal image trips by plain I²t', file: 'motor/thermal.ts', find: 'if (k2 <= limit) return null;', put: 'if (k2 <= 1) return null;', spec: 'motor/motor.spec.ts' },
-  { name: 'a broken wire keeps conducting', file: 'rehearsal/models/passive.ts', find: 's.broken.includes(wire.id) ? 0 : 1 / wire.ohm', put: 's.broken.includes(wire.id) ? 1 / wire.ohm : 1 / wire.ohm', spec: 'hazards/sweep.spec.ts' },
+  { name: 'a broken wire keeps conducting', file: 'rehearsal/models/passive.ts', find: 's.broken.includes(wire.id) ? 0 : 1 / wire.ohm', put: 's.broken.includes(wire.id) ? 1 / wire.ohm : 1 / wire.ohm', spec: 'hazards/sweep/sweep.spec.ts' },
+  { name: 'a relay keeps in when its coil is dead', file: 'rehearsal/models/coil.ts', find: 'band === 0 ? false : s.on', put: 'band === 0 ? s.on : s.on', spec: 'rehearsal/models/coil.spec.ts' },
+  { name: 'a fault first felt later is taken for none', file: 'hazards/sweep/sweep.ts', find: 'c.t > faultUs && differs[c.network]', put: 'c.t < faultUs && differs[c.network]', spec: 'hazards/sweep/sweep.spec.ts' },
+  { name: 'both channels of an emergency stop hang on one contact', file: 'scheme/line-side.ts', find: "[['estop', '21', '22']], 'enable.B'", put: "[['estop', '11', '12']], 'enable.B'", spec: 'hazards/sweep/sweep.spec.ts' },
+  { name: 'presets are coded from the wrong bit', file: 'scheme/speed.ts', find: '(preset >> bit) & 1', put: '(preset >> (bit + 1)) & 1', spec: 'procedure/matrix.spec.ts' },
+  { name: 'the school with the most hazards is recommended', file: 'compare/cards.ts', find: 'weight(y) < weight(x) ? y : x', put: 'weight(y) > weight(x) ? y : x', spec: 'compare/compare.spec.ts' },
+  { name: 'an unknown policy is tried one way only', file: 'hazards/rules/context.ts', find: 'values.map((value) =>', put: 'values.slice(0, 1).map((value) =>', spec: 'procedure/arrangements.spec.ts' },
+  { name: 'resistance is measured on a live circuit', file: 'rehearsal/ohms.ts', find: "if (engine.isLive()) return { ok: false, why: 'live' };", put: '', spec: 'rehearsal/why.spec.ts' },
 ]; // prettier-ignore
 
 nodePackages();

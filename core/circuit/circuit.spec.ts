@@ -137,13 +137,19 @@ describe('solveNetwork', () => {
 
 describe('Circuit', () => {
   it('gives the same bits from the cache as without it', () => {
-    const plan = { nodeCount: 4, edgeA: [0, 1, 2, 0], edgeB: [1, 2, 3, 3], modal: [], reference: 3 };
+    // Two parts that nothing joins: a chain with a source, and a divider beside it.
+    const plan = { nodeCount: 7, edgeA: [0, 1, 2, 0, 4, 5], edgeB: [1, 2, 3, 3, 5, 6], modal: [], reference: 3 };
     const [cached, bare] = [new Circuit(plan), new Circuit(plan, { cached: false })];
     for (let round = 0; round < 300; round++) {
       const stamp = cached.emptyStamp();
-      stamp.g.set([1 / 0.05, round % 3 === 0 ? 0 : 1 / (1 + (round % 7)), 1 / 4700, 1e6]);
+      stamp.g.set([1 / 0.05, round % 3 === 0 ? 0 : 1 / (1 + (round % 7)), 1 / 4700, 1e6, round % 5 === 0 ? 0 : 1 / 10, 1 / 30]);
       stamp.emf[3] = 24;
-      expect(Array.from(cached.solve(stamp).volts)).toEqual(Array.from(bare.solve(stamp).volts));
+      const [x, y] = [cached.solve(stamp), bare.solve(stamp)];
+      expect(Array.from(x.volts)).toEqual(Array.from(y.volts));
+      expect(Array.from(x.island)).toEqual(Array.from(y.island));
+      expect([x.island[4] === x.island[6], x.island[0] === x.island[4]]).toEqual([round % 5 !== 0, false]);
+      const other = Float64Array.of(0, 0, 0, 0, 0, round % 4 === 0 ? 12 : 6);
+      expect(Array.from(cached.respond(other, 1))).toEqual(Array.from(bare.respond(other, 1)));
     }
   });
 });

@@ -55,6 +55,10 @@ export class CircuitPart {
    */
   solve(stamp: Stamp, from?: readonly Mode[]): Solution {
     const { modal } = this.plan;
+    if (modal.length === 0 && isZero(stamp.emf) && isZero(stamp.j)) {
+      this.work.amps.fill(0);
+      return { volts: new Float64Array(this.plan.nodeCount), island: this.factor(stamp.g).island, modes: [], settled: true };
+    }
     const modes = from ? [...from] : modal.map((m) => firstMode(m.kind));
     for (let round = 0; ; round++) {
       modal.forEach((m, i) => applyMode(m, modes[i], stamp.modal[i], stamp.g, stamp.emf, stamp.j));
@@ -109,6 +113,11 @@ export class CircuitPart {
     }
     return hash;
   }
+}
+
+function isZero(x: Float64Array): boolean {
+  for (let i = 0; i < x.length; i++) if (x[i] !== 0) return false;
+  return true;
 }
 
 function same(x: Float64Array, y: Float64Array): boolean {

@@ -103,6 +103,7 @@ function filterInputs(control: Control, s: DriveState, inputs: DriveInputs, t: n
   const edges: Partial<Record<InputName, 'rise' | 'fall'>> = {};
   for (const name of inputNames) {
     const now = inputs.levels[name];
+    if (now === levels[name] && pending[name] === undefined) continue;
     if (now === levels[name]) {
       if (pending[name] !== undefined) pending = { ...pending, [name]: undefined };
       continue;

@@ -2,6 +2,7 @@ import { DestroyRef, Injectable, computed, inject, signal } from '@angular/core'
 import { v4 as uuid } from 'uuid';
 import type { Act, Job } from '@tactron/core/job';
 import type { Profile, SettingValues } from '@tactron/core/catalogue';
+import { valueAt } from './lane-reader';
 import { Compute } from '../../compute/compute';
 import type { Opened, SaidCondition } from '../../compute/rehearse.worker';
 import type { OhmReading } from '@tactron/core/rehearsal';
@@ -12,6 +13,9 @@ type Log = readonly { t: number; act: Act }[];
 
 /** Time between two pictures while it plays, µs. */
 const PICTURE_US = 50_000;
+
+/** Time between two steps of the clock while nothing turns, ms. */
+const REST_MS = 90;
 
 /** How much of what is known ahead is left when more is asked for, µs. */
 const REFILL_US = 4_000_000;
@@ -28,6 +32,8 @@ export class RehearsalSession {
   private refilling = false;
   private frame = 0;
   private lastTick = 0;
+  /** Real time gone since the clock was last moved, ms. */
+  private rested = 0;
   private job: Job | null = null;
   private profile: Profile | null = null;
   private from: SettingsChoice = 'planned';
@@ -88,6 +94,7 @@ export class RehearsalSession {
   async act(...acts: DistributiveOmit<Act, 'atMs'>[]): Promise<void> {
     await this.ready;
     if (!this.opened()) return;
+    if (this.playing()) this.advance(performance.now(), true);
     const t = Math.round(this.nowUs());
     const mine = ++this.seq;
     const begin = performance.now();
@@ -160,12 +167,17 @@ export class RehearsalSession {
     });
   }
 
-  private advance(at: number): void {
+  private advance(at: number, force = false): void {
     const passed = this.lastTick ? Math.min(at - this.lastTick, 100) : 0;
     this.lastTick = at;
     const trace = this.trace();
     if (!trace || !this.playing()) return;
-    this.nowUs.set(Math.min(this.nowUs() + passed * 1000 * this.rate(), trace.endUs));
+    // While nothing turns the clock alone moves: a few pictures a second are enough.
+    this.rested += passed;
+    if (!force && this.rested < REST_MS && Math.abs(valueAt(trace, 'drive.shaftHz', this.nowUs())) < 1e-6) return;
+    const elapsed = this.rested;
+    this.rested = 0;
+    this.nowUs.set(Math.min(this.nowUs() + elapsed * 1000 * this.rate(), trace.endUs));
     if (!this.refilling && trace.endUs - this.nowUs() < REFILL_US) void this.refill();
   }
 

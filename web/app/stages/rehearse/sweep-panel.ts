@@ -167,8 +167,12 @@ export class SweepPanel {
   protected async run(): Promise<void> {
     const [job, profile] = [this.open.job(), this.open.profile()];
     if (!job?.adopted || !profile) return;
-    this.cancel();
-    const workers = Array.from({ length: SHARES }, () => new Worker(new URL('../../compute/sweep.worker', import.meta.url), { type: 'module' }));
+    const idle = this.running() ? [] : this.workers;
+    if (this.running()) this.cancel();
+    // Workers that did a sweep are kept: the next one is quicker.
+    const workers = idle.length
+      ? idle
+      : Array.from({ length: SHARES }, () => new Worker(new URL('../../compute/sweep.worker', import.meta.url), { type: 'module' }));
     this.workers = workers;
     this.running.set(true);
     this.failed.set(null);
@@ -181,9 +185,11 @@ export class SweepPanel {
       this.rows.set(rows);
       this.sweptHash = hash;
     } catch (error) {
-      if (this.workers === workers) this.failed.set((error as Error).message);
+      if (this.workers !== workers) return;
+      this.failed.set((error as Error).message);
+      this.cancel();
     } finally {
-      if (this.workers === workers) this.cancel();
+      if (this.workers === workers) this.running.set(false);
     }
   }
 
