@@ -2,6 +2,7 @@ import { Circuit, type Mode } from '../circuit/index.js';
 import type { Installation } from '../installation/index.js';
 import type { Act } from '../job/index.js';
 import type { Board, Device, Probe } from './device.js';
+import { electricalKey, isZero, sameArray, sameList, sameVolts } from './boards.js';
 import { modelOf } from './models/index.js';
 import { wiresModel } from './models/passive.js';
 import { appendStretch, type LandingVolts, type SignalTrace, type Trace, type TraceEvent } from './trace.js';
@@ -29,6 +30,8 @@ export interface EngineOptions {
   readonly cached?: boolean;
   /** Order in which devices are laid in; for tests: results do not depend on it. */
   readonly order?: readonly number[];
+  /** Signals that are recorded; all of them where absent. */
+  readonly only?: readonly string[];
   /** Hears of every network the run goes through. */
   readonly onSolved?: (solved: SolvedMoment) => void;
   /** Hears of every instant when it has come to rest. */
@@ -62,6 +65,8 @@ export class Engine {
   private readonly circuit: Circuit;
   private readonly options: EngineOptions;
   private readonly shown: readonly number[];
+  /** Devices of which anything is recorded. */
+  private readonly watched: readonly boolean[];
   private readonly board: Board;
   private readonly lastBoard: { g: Float64Array; emf: Float64Array; slope: Float64Array; re: Float64Array; im: Float64Array };
   private readonly noVolts: Float64Array;
@@ -80,6 +85,7 @@ export class Engine {
     this.noVolts = new Float64Array(installation.landings.length);
     this.board = { ...this.circuit.emptyStamp(), emfSlope: zeros(), acRe: zeros(), acIm: zeros() };
     this.lastBoard = { g: zeros(), emf: zeros(), slope: zeros(), re: zeros(), im: zeros() };
+    this.watched = this.devices.map((d) => d.signals.some((s) => this.recorded(s.id)));
     const signals = this.devices.flatMap((d) => d.signals);
     const segments: SignalTrace[] = signals.map(() => ({ t: [], y: [], dy: [], ddy: [] }));
     this.trace = { installation: installation.hash, endUs: 0, signals, segments, instants: { t: [], solution: [] }, solutions: [], events: [] };
@@ -188,29 +194,6 @@ export class Engine {
     return solved.senses.every((before, i) => sameList(this.devices[i].sense(states[i], probe), before));
   }
 
-  /** What makes networks the same: conductances and sources, but for what an analogue output shows. */
-  private electrical(): string {
-    const { board } = this;
-    let [x, y] = [0x811c9dc5, 0x1000193];
-    const mix = (value: number, e: number): void => {
-      if (value === 0) return;
-      words[0] = value;
-      x = Math.imul(x ^ bits[0] ^ e, 0x01000193);
-      y = Math.imul(y ^ bits[1] ^ (e << 7), 0x85ebca6b);
-    };
-    for (let e = 0; e < board.g.length; e++) {
-      mix(board.g[e], e);
-      mix(board.acRe[e], e + 1);
-      mix(board.acIm[e], e + 2);
-      if (!this.shown.includes(e)) mix(board.emf[e], e + 3);
-    }
-    for (const { volts, amps } of board.modal) {
-      mix(volts, 5);
-      mix(amps, 7);
-    }
-    return `${x}.${y}`;
-  }
-
   private lengths(): EngineState['lengths'] {
     const { segments, instants, events, solutions } = this.trace;
     return { segments: segments.map((s) => s.t.length), instants: instants.t.length, events: events.length, solutions: solutions.length };
@@ -258,7 +241,7 @@ export class Engine {
       stepped[i] = this.devices[i].step(states[i], sensed[i], t);
       if (!same || stepped[i] !== states[i]) changed = true;
     }
-    this.options.onSolved?.({ t, key: this.electrical(), states, senses: sensed, modes: this.state.modes });
+    this.options.onSolved?.({ t, key: electricalKey(this.board, this.shown), states, senses: sensed, modes: this.state.modes });
     if (changed) this.state = { ...this.state, states: stepped, senses: sensed };
     return changed;
   }
@@ -269,13 +252,17 @@ export class Engine {
     for (let i = 0; i < this.devices.length; i++) {
       const d = this.devices[i];
       const now = this.state.states[i];
-      if (d.moves || this.seen[i] !== now) {
+      if (this.watched[i] && (d.moves || this.seen[i] !== now)) {
         const stretches = d.observe(now, t);
-        for (let k = 0; k < stretches.length; k++) appendStretch(this.trace.segments[signal + k], stretches[k], t);
+        for (let k = 0; k < stretches.length; k++) if (this.recorded(d.signals[k].id)) appendStretch(this.trace.segments[signal + k], stretches[k], t);
       }
       this.seen[i] = now;
       signal += d.signals.length;
     }
+  }
+
+  private recorded(id: string): boolean {
+    return this.options.only === undefined || this.options.only.includes(id);
   }
 
   private solve(t: number): void {
@@ -367,36 +354,8 @@ export class Engine {
   }
 }
 
-const words = new Float64Array(1);
-const bits = new Uint32Array(words.buffer);
-
 function ownerOf(act: Act): TraceEvent['of'] {
   if (act.do === 'breakWire' || act.do === 'mendWire') return { kind: 'wire', id: act.wire };
   if (act.do === 'hook') return { kind: 'landing', id: act.a };
   return { kind: 'device', id: 'device' in act && act.device ? act.device : act.do === 'key' || act.do === 'link' ? 'drive' : 'supply' };
-}
-
-function sameList(x: readonly number[], y: readonly number[]): boolean {
-  return x === y || (x.length === y.length && x.every((value, i) => value === y[i]));
-}
-
-function isZero(x: Float64Array): boolean {
-  for (let i = 0; i < x.length; i++) if (x[i] !== 0) return false;
-  return true;
-}
-
-function sameArray(x: Float64Array, y: Float64Array): boolean {
-  if (x === y) return true;
-  for (let i = 0; i < x.length; i++) if (x[i] !== y[i]) return false;
-  return true;
-}
-
-function sameVolts(x: LandingVolts, y: LandingVolts): boolean {
-  return (
-    sameArray(x.volts, y.volts) &&
-    sameArray(x.slope, y.slope) &&
-    sameArray(x.acRe, y.acRe) &&
-    sameArray(x.acIm, y.acIm) &&
-    x.island.every((root, i) => root === y.island[i])
-  );
 }

@@ -1,3 +1,4 @@
+export { sayWire } from './wires-english.js';
 export { kinds as deviceKinds } from './parts-english.js';
 export {
   say, sayCaution, sayCondition, sayConflict, sayFinding, sayMark, sayName, sayOpenPlace, sayReason, saySchool,

@@ -81,6 +81,20 @@ export function feedsOnlyShows(job: Job, fault: SweepFault): boolean {
   return wire ? [wire.from, wire.to].some((end) => shows(landingParts(end).device)) : shows(fault.subject);
 }
 
+/** Net of every landing that a wire reaches: landings joined by wires alone share one. */
+export function wireNets(job: Job): ReadonlyMap<string, string> {
+  const root = new Map<string, string>();
+  const find = (at: string): string => {
+    const up = root.get(at) ?? at;
+    return up === at ? at : find(up);
+  };
+  for (const { from, to } of Object.values(job.adopted?.wires ?? {})) {
+    for (const end of [from, to]) if (!root.has(end)) root.set(end, end);
+    root.set(find(from), find(to));
+  }
+  return new Map([...root.keys()].map((at) => [at, find(at)]));
+}
+
 /** Two faults that can act on each other: on one potential, at one device, or both stuck contacts. */
 export function areNeighbours(job: Job, x: SweepFault, y: SweepFault): boolean {
   if (x.kind === 'welded' && y.kind === 'welded') return true;

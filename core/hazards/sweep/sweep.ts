@@ -8,6 +8,7 @@ import {
   feedsOnlyShows,
   moments,
   sweepFaults,
+  wireNets,
   type FaultClass,
   type Moment,
   type Potentials,
@@ -20,6 +21,8 @@ import { classOf, grade, sweepScript, type SweepScript } from './script.js';
 const PE_ROW: Readonly<Record<Moment, FaultClass>> = { beforePower: 'hidden', stopped: 'hidden', running: 'hidden', stopping: 'hidden' };
 
 const FAULT = 'fault';
+/** All that is compared: what the motor does. */
+const WATCHED = 'drive.hz';
 
 /** A network of the installation that the healthy run went through, with the times from which it stood. */
 interface Network {
@@ -42,6 +45,9 @@ export class Sweep {
   /** Network in force from each time on. */
   private readonly course: { t: number; network: number }[] = [];
   private readonly snapshots: EngineState[] = [];
+  /** Net of wires that each landing lies on, and what a short of a net came to. */
+  private readonly nets: ReadonlyMap<string, string>;
+  private readonly shorts = new Map<string, Readonly<Record<Moment, FaultClass>>>();
   private readonly recordings = new Map<string, { from: number | undefined; networks: readonly SolvedMoment[] }>();
 
   /**
@@ -58,6 +64,7 @@ export class Sweep {
     const drive = this.installation.devices.find((d): d is InstalledDrive => d.kind === 'drive');
     if (!drive) throw new RangeError('the job has no drive');
     this.script = sweepScript(arrangeFor(job, profile), drive);
+    this.nets = wireNets(job);
     this.faults = sweepFaults(job, this.potentials(profile));
     this.healthy = this.runHealthy();
   }
@@ -80,8 +87,13 @@ export class Sweep {
   /** Worst class of one fault over the four moments. */
   judge(fault: SweepFault): SweepRow {
     if (fault.wire && this.job.adopted?.wires[fault.wire].class === 'pe') return { fault, worst: 'hidden', moment: 'beforePower', at: PE_ROW };
+    // Shorts to one potential anywhere on one net of wires are one fault: only milliohms lie between them.
+    const net = fault.joins && fault.wire && !this.options.fromZero ? `${fault.kind}:${this.nets.get(fault.joins[0])}` : undefined;
+    const known = net === undefined ? undefined : this.shorts.get(net);
+    if (known) return rowOf(fault, known);
     const faulty = this.prepare([fault]);
     const at = Object.fromEntries(moments.map((moment) => [moment, this.classAt(faulty, moment)])) as Record<Moment, FaultClass>;
+    if (net !== undefined) this.shorts.set(net, at);
     return rowOf(fault, at);
   }
 
@@ -146,7 +158,7 @@ export class Sweep {
       onSettled: (state) => void this.snapshots.push(state),
     });
     engine.runTo(this.script.endMs * 1000, timedActs(this.script.acts));
-    return this.script.checks.map(({ atMs }) => signalAt(engine.trace, 'drive.hz', atMs * 1000));
+    return this.script.checks.map(({ atMs }) => signalAt(engine.trace, WATCHED, atMs * 1000));
   }
 
   /** The installation with the faults in it, and the first times at which anything would be sensed otherwise. */
@@ -162,7 +174,7 @@ export class Sweep {
     });
     const acts = faults.flatMap((fault, i) => actsOfFault(fault, i));
     const installation = { ...this.installation, edgeA, edgeB, devices };
-    const engine = new Engine(installation, { onSolved });
+    const engine = new Engine(installation, { onSolved, only: [WATCHED] });
     const base = { runs: new Map<string, readonly number[]>(), engine, installation, acts };
     if (this.options.fromZero) return { ...base, differs: undefined };
     return { ...base, differs: this.networks.map(({ solved }) => !engine.sensesLike(solved, acts)) };
@@ -185,13 +197,13 @@ export class Sweep {
     const key = `${startUs}.${atUs}`;
     const known = faulty.runs.get(key);
     if (known) return known;
-    const engine = snapshot ? faulty.engine : new Engine(faulty.installation);
+    const engine = snapshot ? faulty.engine : new Engine(faulty.installation, { only: [WATCHED] });
     if (snapshot) engine.adopt(snapshot);
     const own = faulty.acts.map((act) => ({ t: atUs, act: { ...act, atMs: atUs / 1000 } }));
     const rest = timedActs(this.script.acts).filter((a) => a.t > startUs || !snapshot);
     const all = [...rest.map((a, i) => ({ ...a, i })), ...own.map((a, i) => ({ ...a, i: rest.length + i }))].sort((x, y) => x.t - y.t || x.i - y.i);
     engine.runTo(this.script.endMs * 1000, all);
-    const made = this.script.checks.map(({ atMs }, i) => (atMs * 1000 < startUs ? this.healthy[i] : signalAt(engine.trace, 'drive.hz', atMs * 1000)));
+    const made = this.script.checks.map(({ atMs }, i) => (atMs * 1000 < startUs ? this.healthy[i] : signalAt(engine.trace, WATCHED, atMs * 1000)));
     faulty.runs.set(key, made);
     return made;
   }

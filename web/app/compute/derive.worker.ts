@@ -8,7 +8,7 @@ import { motorCurves, plateContext, plateFacts, plateMissing, type MotorCurves }
 import { liveSteps } from '@tactron/core/procedure';
 import { handOverBlocks, keyedValues, settingRows, snapshotOf, stepRecords, type SettingRow, type StepRecord } from '@tactron/core/records';
 import { schemeMissing } from '@tactron/core/scheme';
-import { say, sayCaution, sayConflict, sayFinding, sayName } from '@tactron/core/words';
+import { deviceKinds, say, sayCaution, sayConflict, sayFinding, sayName, sayWire } from '@tactron/core/words';
 import type { Derived, PartsAndTools, SaidLine, SaidRow, SaidStep } from './compute.types';
 
 const otherAnswers: Readonly<Record<string, readonly string[]>> = {
@@ -78,6 +78,8 @@ const worker = {
     });
     const said: Record<string, string> = {};
     for (const task of Object.values(profile.inputTasks)) said[task.meaning] = task.name;
+    for (const { function: does } of Object.values(job.adopted?.wires ?? {})) said[`wire.${does}`] = sayWire(does);
+    for (const [id, d] of Object.entries(job.adopted?.devices ?? {})) said[`device.${id}`] = deviceKinds[d.kind] ?? d.kind;
     for (const name of ['delta', 'star', 'series', 'parallel', 'none']) said[`link.${name}`] = sayName(name);
     return {
       facts: plateFacts(job, profile),

@@ -124,14 +124,6 @@ export class LandStage {
   private does(wire: AdoptedWire): string {
     const assigned = Object.values(this.job().adopted?.assignments ?? {}).find((a) => a.at === wire.from || a.at === wire.to);
     if (assigned) return this.open.derived()?.names[assigned.task] ?? assigned.task;
-    const [kind, of = ''] = wire.function.split('.');
-    const words: Record<string, string> = {
-      feed: wire.class === 'controlDc' ? 'feed to the contact' : `feed ${of}`,
-      supply: `supply ${of}`,
-      motor: `motor ${of}`,
-      dial: `dial, ${of} end`,
-      inputCommon: 'input common',
-    };
-    return wire.function === 'dial.wiper' ? 'dial, wiper' : (words[kind] ?? wire.function);
+    return this.open.derived()?.names[`wire.${wire.function}`] ?? wire.function;
   }
 }

@@ -1,0 +1,43 @@
+/** What a wire of the circuit is for, by the parts of its function. */
+const whole: Readonly<Record<string, string>> = {
+  'drive.plus': '24 V of the device', 'drive.minus': '0 V of the device', inputCommon: 'input common', 'dial.high': 'dial, high end', 'dial.wiper': 'dial, wiper', 'dial.low': 'dial, low end',
+  'signal.plus': 'controller signal', 'signal.minus': 'controller signal, return', 'meter.plus': 'speed meter', 'meter.minus': 'speed meter, return', 'enable.A': 'enable, channel A', 'enable.B': 'enable, channel B',
+  'latch.stop': 'behind the stops of the seal-in relay', 'latch.hold': 'holding contact of the seal-in relay', 'latch.held': 'holding contact of the seal-in relay', 'latch.coil': 'coil of the seal-in relay',
+  'latch.return': 'coil return of the seal-in relay', 'power.stop': 'behind power off', 'power.hold': 'holding contact of the contactor', 'power.held': 'holding contact of the contactor', 'power.on': 'power on',
+  'power.coil': 'coil of the contactor', 'power.return': 'coil return of the contactor', 'control.line': 'control line', 'control.neutral': 'control neutral', 'control.earth': 'control circuit to earth',
+  'control.secondary': 'control transformer, secondary', 'control.L1': 'control supply L1', 'control.L2': 'control supply L2', 'control.N': 'control supply N', 'supply24.plus': '24 V supply, plus',
+  'supply24.minus': '24 V supply, minus', 'supply24.line': '24 V supply, input', 'supply24.neutral': '24 V supply, input', 'controller.plus': 'controller 24 V', 'controller.minus': 'controller 0 V',
+  'brake.coil': 'brake contactor, coil', 'brake.coil.return': 'brake contactor, return', 'brake.line': 'brake, line', brake: 'brake', 'brake.return': 'brake, return', handshake: 'run contact to the controller',
+  horn: 'start warning horn', 'horn.return': 'horn, return', permit: 'run permitted', inhibit: 'output enable', 'feed.brake': 'feed to the brake relay', 'feed.handshake': 'feed to the run contact', feed: 'feed of the contacts',
+}; // prettier-ignore
+
+const kinds: readonly (readonly [RegExp, (of: string) => string])[] = [
+  [/^feed\.(L\d|N|PE)$/u, (of) => `feed ${of}`],
+  [/^(?:supply|line)\.(.+)$/u, (of) => `supply ${of}`],
+  [/^motor\.(.+)$/u, (of) => `motor ${of}`],
+  [/^feed\.(lamp\..+)$/u, () => 'feed to a lamp'],
+  [/^lamp\.(\w+)\.return$/u, () => 'lamp, return'],
+  [/^lamp\.(\w+)/u, () => 'lamp'],
+  [/^light\./u, () => 'work light'],
+  [/^fan\./u, () => 'panel fan'],
+  [/^control\.primary/u, () => 'control transformer, primary'],
+  [/^feed\.(.+)$/u, () => 'feed to the contact'],
+  [/^(.+)\.link\.\d+$/u, () => 'to the next contact in series'],
+  [/\.call(\.|$)/u, () => 'start warning, call'],
+  [/^start(\.|$)/u, () => 'start'],
+  [/^stop(\.|$)/u, () => 'stop circuit'],
+];
+
+/**
+ * What a wire is for, in words.
+ *
+ * @example sayWire('latch.coil') // 'coil of the seal-in relay'
+ */
+export function sayWire(name: string): string {
+  if (whole[name]) return whole[name];
+  for (const [pattern, say] of kinds) {
+    const match = pattern.exec(name);
+    if (match) return say(match[1] ?? '');
+  }
+  return name;
+}
