@@ -1,5 +1,5 @@
 import type { Profile } from '../catalogue/index.js';
-import { checkJob } from '../hazards/index.js';
+import { schemeFindings } from '../hazards/index.js';
 import { installAtSpeed, type InstalledDrive } from '../installation/index.js';
 import { timeOrder, type Finding, type Job } from '../job/index.js';
 import { adoption, arrangeFor, planJob, type NoPlan, type PlanCost } from '../plan/index.js';
@@ -66,7 +66,7 @@ export function cardOf(job: Job, profile: Profile, school: School): Card {
   const plan = planJob(varied, profile);
   if (!plan.ok) return { id: school.id, ok: false, plan };
   const built: Job = { ...varied, adopted: adoption(plan) };
-  const findings = checkJob(built, profile).filter((f) => !f.rule.startsWith('plate.') && !f.rule.startsWith('device.') && !f.rule.startsWith('cable.'));
+  const findings = schemeFindings(built, profile);
   const strip = stripOf(built, profile);
   const rule = (name: string): boolean => findings.some((f) => f.rule === name);
   return {

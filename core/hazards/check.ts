@@ -29,17 +29,28 @@ const weight = { stop: 0, warn: 1, advise: 2 } as const;
  * @param found settings as found, where they were noted
  */
 export function checkJob(job: Job, profile: Profile, found?: Readonly<Record<string, Value>>): Finding[] {
-  const plan = planJob(job, profile, found);
-  // Without a wish for start and stop the plan is a guess: nothing is said against it.
-  const wished = job.scheme.startStop !== undefined;
-  const context = wished ? hazardContext(job, profile) : undefined;
-  const findings = [
-    ...plateFindings(job, profile),
-    ...(plan.ok && wished ? plan.findings : []),
-    ...(context ? hazardRules.flatMap((rule) => rule(context)) : []),
-  ];
+  const findings = [...plateFindings(job, profile), ...schemeFindings(job, profile, found)];
   return findings.map((f, i) => ({ f, i })).sort((x, y) => weight[x.f.severity] - weight[y.f.severity] || x.i - y.i).map(({ f }) => f); // prettier-ignore
 }
+
+/**
+ * Findings about wishes and circuit alone: plan and hazards, without the plates.
+ *
+ * @param found settings as found, where they were noted
+ */
+export function schemeFindings(job: Job, profile: Profile, found?: Readonly<Record<string, Value>>): Finding[] {
+  // Without a wish for start and stop the plan is a guess: nothing is said against it.
+  if (job.scheme.startStop === undefined) return [];
+  const plan = planJob(job, profile, found);
+  const context = hazardContext(job, profile);
+  return [...(plan.ok ? plan.findings : []), ...(context ? hazardRules.flatMap((rule) => rule(context)) : [])];
+}
+
+const schemeRules =
+  /^(restart|latch|stop|condition|place\.takeover|place\.stop|estop|reset|input|supply24|reference10|circuit|lamp|contactor\.normalStops|load\.wrongSide|directions?|policy|plan|decision)\b/u;
+
+/** A finding about wishes and circuit, put right on the Scheme or the Land stage. */
+export const isSchemeRule = (rule: string): boolean => schemeRules.test(rule);
 
 /** The acceptance that covers a finding: of the same key, and made while everything it rests on was the same. */
 export function acceptanceOf(finding: Finding, evidence: readonly Evidence[]): EvidenceOf<'acceptance'> | undefined {

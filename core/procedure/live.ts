@@ -1,48 +1,18 @@
 import type { Profile } from '../catalogue/index.js';
-import { contactKind, isMomentary } from '../devices/index.js';
-import { hashOf, sortedEntries, type Expectation, type Job, type Phrase, type ProcedureStep } from '../job/index.js';
-import { install, installAtSpeed, keypadSetting, type Installation, type InstalledDrive } from '../installation/index.js';
+import { isMomentary } from '../devices/index.js';
+import type { Job, ProcedureStep } from '../job/index.js';
+import { install, keypadSetting, type InstalledDrive } from '../installation/index.js';
 import { shaftSpeed } from '../motor/index.js';
 import { arrangeFor } from '../plan/index.js';
 import { dcLinkVoltage, plateNumbers } from '../power/index.js';
-import { rehearse, signalAt, stateAt, voltsAt, type Trace } from '../rehearsal/index.js';
+import { rehearse, signalAt, stateAt, voltsAt } from '../rehearsal/index.js';
+import { actsOf, directionsOf, give, powerUp, READY_MS, startActs, stopActs, take, type Arrangement, type Direction } from '../scheme/index.js';
 import {
-  actsOf,
-  directionsOf,
-  give,
-  operationsOn,
-  powerUp,
-  READY_MS,
-  startActs,
-  stopActs,
-  take,
-  type Arrangement,
-  type Direction,
-  type InputFunction,
-} from '../scheme/index.js';
+  atSpeed, directionAt, inputKey, inputMs, kindOf, operationOf, phrase, positionOf, rampMs, range, simulated, speedArgs, starterOf, stateTimes, step, tagOf, terminalOf, TRAVEL_MARGIN_MS, workerOf,
+  type Bench, type Worked,
+} from './bench.js'; // prettier-ignore
+import { conditionSteps, estopSteps, jogSteps, presetSteps, stationSteps, warningStep } from './controls.js';
 import { tolerances } from './tolerances.js';
-
-/** A device that is worked in a step: an input function, or the operation behind a start or stop. */
-interface Worked {
-  readonly id: string;
-  readonly device: string;
-  readonly position?: string;
-}
-
-/** What the generators of steps share. */
-interface Bench {
-  readonly job: Job;
-  readonly profile: Profile;
-  readonly arrangement: Arrangement;
-  readonly installation: Installation;
-  readonly drive: InstalledDrive;
-  readonly maxHz: number;
-  /** Setting that holds the keypad's frequency, where the keypad gives the speed. */
-  readonly keypadCode?: string;
-}
-
-const LONG_MS = 3_600_000;
-const TRAVEL_MARGIN_MS = 2000;
 
 /**
  * Live tests of this very job, every expected value taken from simulating its own wires and settings.
@@ -68,46 +38,17 @@ export function liveSteps(job: Job, profile: Profile): ProcedureStep[] {
     ...inputSteps(bench),
     ...dialSteps(bench),
     ...directionSteps(bench),
+    ...warningStep(bench),
     ...stopSteps(bench),
+    ...stationSteps(bench),
+    ...conditionSteps(bench),
+    ...estopSteps(bench),
+    ...jogSteps(bench),
+    ...presetSteps(bench),
     ...rampSteps(bench),
     ...powerReturnSteps(bench),
   ];
 }
-
-/** The job as it stands, the keypad at a share of the highest frequency where it gives the speed. */
-const atSpeed = ({ job, profile }: Bench, share: number): Installation => installAtSpeed(job, profile, share);
-
-/** How a step says the speed is set: nothing more for a dial, the frequency for a keypad. */
-const speedArgs = ({ keypadCode, maxHz }: Bench, share: number): Phrase['args'] => (keypadCode ? { keypadHz: share * maxHz } : {});
-
-function step(bench: Bench, s: Omit<ProcedureStep, 'basis' | 'part'>, functions: readonly (Worked | 'dial' | 'supply')[]): ProcedureStep {
-  const circuit = circuitOf(bench, functions);
-  return { ...s, part: 'live', basis: hashOf([s.key, s.do, s.must, s.expect ?? null, circuit]) };
-}
-
-/** The wires, devices and terminals a step rests on: if one of them changes, its reading proves something else. */
-function circuitOf({ job, arrangement }: Bench, functions: readonly (Worked | 'dial' | 'supply')[]): unknown {
-  const adopted = job.adopted;
-  if (!adopted) return [];
-  const devices = functions.map((f) => (f === 'dial' ? (arrangement.dial ?? '') : f === 'supply' ? 'supply' : f.device));
-  const touches = (landing: string): boolean => devices.some((id) => landing.startsWith(`${id}:`));
-  const wires = sortedEntries(adopted.wires).filter(([, w]) => touches(w.from) || touches(w.to)).map(([id, w]) => [id, w.from, w.to]); // prettier-ignore
-  const assigned = functions.flatMap((f) => (typeof f === 'object' ? [adopted.assignments[f.id] ?? null] : []));
-  const parts = devices.map((id) => adopted.devices[id] ?? null);
-  const links = functions.some((f) => typeof f === 'object' || f === 'dial') ? adopted.links : {};
-  return { wires, assigned, parts, links };
-}
-
-const range = (nominal: number, tolerance: number, unit: string): Expectation => ({
-  kind: 'range',
-  lo: round(nominal - tolerance),
-  hi: round(nominal + tolerance),
-  nominal: round(nominal),
-  unit,
-});
-const round = (x: number): number => Math.round(x * 1e4) / 1e4;
-const phrase = (code: string, args: Phrase['args'] = {}): Phrase => ({ code, args });
-const simulated = (script: string, atMs: number) => ({ kind: 'simulation', script, atUs: Math.round(atMs * 1000) }) as const;
 
 function supplySteps(bench: Bench): ProcedureStep[] {
   const { supplyV, phases = 3 } = plateNumbers(bench.job.plate, bench.profile);
@@ -118,9 +59,15 @@ function supplySteps(bench: Bench): ProcedureStep[] {
   const common = { needs: [], cautions: ['liveWork', 'category'] };
   return [
     step(bench, { key: 'supply.volts', do: phrase('supply.volts'), must: phrase('volts', { volts: supplyV }), instrument: 'voltmeter', expect: range(supplyV, supplyV * tolerances.supplyShare, 'V'), from: { kind: 'standard', name: 'IEC 60038, ±10 %' }, ...common }, ['supply']),
-    step(bench, { key: 'supply.on', do: phrase('supply.on', { device: tagOf(bench, 'breaker'), ...speedArgs(bench, 0) }), must: phrase('state', { state }), expect: { kind: 'state', is: state }, from: simulated('supply.on', READY_MS), needs: ['supply.volts'], cautions: ['contactsOpen'] }, ['supply']),
+    step(bench, { key: 'supply.on', do: phrase('supply.on', { device: tagOf(bench, 'breaker'), power: powerButton(bench), ...speedArgs(bench, 0) }), must: phrase('state', { state }), expect: { kind: 'state', is: state }, from: simulated('supply.on', READY_MS), needs: ['supply.volts'], cautions: ['contactsOpen'] }, ['supply']),
     step(bench, { key: 'link.volts', do: phrase('link.volts'), must: phrase('volts', { volts: unloadedV }), instrument: 'voltmeter', expect: range(unloadedV, unloadedV * tolerances.linkShare, 'V'), from: { kind: 'formula', name: 'dcLinkVoltage' }, needs: ['supply.on'], cautions: ['liveWork', 'category'] }, ['supply']),
   ]; // prettier-ignore
+}
+
+/** Button that closes a line contactor; empty where there is none. */
+function powerButton(bench: Bench): string {
+  const { power, operations } = bench.arrangement;
+  return power ? tagOf(bench, operations[power.on].device) : '';
 }
 
 function inputSteps(bench: Bench): ProcedureStep[] {
@@ -149,7 +96,7 @@ function inputSteps(bench: Bench): ProcedureStep[] {
 function dialSteps(bench: Bench): ProcedureStep[] {
   const { arrangement, drive, installation, maxHz } = bench;
   const forward = starterOf(bench);
-  if (!arrangement.dial || !drive.analogue || !forward) return [];
+  if (!arrangement.dial || !drive.analogue?.used || !forward) return [];
   const { plus, minus, terminal } = drive.analogue;
   return [0, 0.25, 0.5, 0.75, 1].flatMap((dial) => {
     const pct = dial * 100;
@@ -293,59 +240,3 @@ function stopSteps(bench: Bench): ProcedureStep[] {
     step(bench, { key: 'stop.released', do: phrase('stop.released', args), must: phrase(`stop.${after}`, args), expect: { kind: 'state', is: after }, from: simulated('stop.release', end), ...common }, [start, stop]),
   ]; // prettier-ignore
 }
-
-/** Longest time any travel between 0 and the highest frequency can take under these ramps, ms. */
-function rampMs({ drive, arrangement }: Bench): number {
-  const { accelS, decelS, sCurvePct, coastS, stopMode } = drive.control;
-  return arrangement.warningMs + Math.min(LONG_MS, Math.max(accelS, decelS, stopMode === 'coast' ? coastS : 0) * (1 + sCurvePct / 100) * 1000);
-}
-
-function stateTimes(trace: Trace): { t: number; state: string }[] {
-  const index = trace.signals.findIndex((s) => s.id === 'drive.state');
-  const names = trace.signals[index].states ?? [];
-  return trace.segments[index].t.map((t, k) => ({ t, state: names[trace.segments[index].y[k]] }));
-}
-
-function directionAt(trace: Trace, ms: number): 'forward' | 'reverse' | 'stopped' {
-  const hz = signalAt(trace, 'drive.hz', ms * 1000);
-  return hz > 0 ? 'forward' : hz < 0 ? 'reverse' : 'stopped';
-}
-
-const tagOf = ({ job }: Bench, device: string): string => job.adopted?.devices[device]?.tag ?? device;
-const terminalOf = ({ job }: Bench, f: InputFunction): string => job.adopted?.assignments[f.id]?.at.split(':')[1] ?? '';
-const operationOf = ({ arrangement }: Bench, id: string | undefined): Worked | undefined => {
-  const operation = arrangement.operations[id ?? ''];
-  return operation && { id: id as string, ...operation };
-};
-/** Operation that starts a direction. */
-const starterOf = (bench: Bench, direction: Direction = 'forward'): Worked | undefined => operationOf(bench, bench.arrangement.starts[direction]);
-
-/** Step in which the input behind an operation was tried: its own, or the one its relay gives. */
-function inputKey({ arrangement }: Bench, worked: Worked): string {
-  const input = arrangement.inputs.find((f) => f.id === worked.id) ?? arrangement.inputs.find((f) => operationsOn(arrangement, f).includes(worked.id));
-  return input ? `input.${input.id}` : 'supply.on';
-}
-
-/** Operation that really works an input: the first that the simulation shows to switch it. */
-function workerOf(bench: Bench, f: InputFunction, terminal: string): Worked | undefined {
-  const { arrangement } = bench;
-  const end = inputMs(bench);
-  const ids = operationsOn(arrangement, f);
-  const works = ids.find((id) => {
-    const trace = rehearse(atSpeed(bench, 0), actsOf(...powerUp(arrangement, 0), give(arrangement, id, READY_MS)), end);
-    return signalAt(trace, `drive.${terminal}`, end * 1000) !== signalAt(trace, `drive.${terminal}`, (READY_MS - 100) * 1000);
-  });
-  return operationOf(bench, works ?? ids[0]);
-}
-
-/** When an input has followed its contact, ms: relays and a start warning in between. */
-const inputMs = ({ arrangement }: Bench): number => READY_MS + 500 + arrangement.warningMs;
-
-const kindOf = ({ arrangement }: Bench, f: Worked): string | undefined => arrangement.devices.find((d) => d.id === f.device)?.kind;
-
-/** Position of a device while it gives its function, as its kind names it. */
-const positionOf = (bench: Bench, f: Worked): string => {
-  if (f.position) return f.position;
-  const kind = contactKind(kindOf(bench, f) ?? '');
-  return kind?.positions.filter((p) => p !== kind.rest).at(-1) ?? 'closed';
-};

@@ -9,7 +9,7 @@ const likely = (x: unknown, unit = ''): string => (typeof x === 'number' && x > 
 export const names: Readonly<Record<string, string>> = {
   off: 'off', on: 'on', poweringUp: 'powering up', noMains: 'no supply', faulted: 'fault', enableOpen: 'enable open', accelerating: 'speeding up',
   atSpeed: 'at speed', decelerating: 'slowing down', reversePause: 'pause at zero', jogging: 'jogging', coasting: 'coasting', blocked: 'start not followed', ready: 'ready',
-  forward: 'runs forward', reverse: 'runs in reverse', stopped: 'does not turn', staysStopped: 'stays stopped', startsByItself: 'starts by itself',
+  forward: 'runs forward', reverse: 'runs in reverse', stopped: 'does not turn', staysStopped: 'stays stopped', startsByItself: 'starts by itself', worked: 'worked', didNotWork: 'did not work',
   delta: 'delta', star: 'star', series: 'series', parallel: 'parallel', none: 'none', stop: 'stop', fault: 'fault', firstWins: 'first wins',
   stopOpen: 'the stop circuit is open', needFreshEdge: 'a new start is needed: open the run contact, then close it', wrongPlace: 'another place has command',
   noReverse: 'reverse is locked', inhibited: 'the output is inhibited', zeroReference: 'the reference is zero',
@@ -54,14 +54,29 @@ export const findings: Readonly<Record<string, (a: Args) => { what: string; why:
 }; // prettier-ignore
 
 /** How the speed is to be set for a step: the dial in per cent, or the keypad in Hz. */
-const speedAt = (a: Args, pct: number): string =>
-  typeof a['keypadHz'] === 'number' ? `Keypad reference at ${n(a['keypadHz'], 1)} Hz` : pct === 0 ? 'Dial at zero' : `Dial at ${pct} %`;
+const speedAt = (a: Args, pct: number): string => {
+  if (typeof a['keypadHz'] === 'number') return `Keypad reference at ${n(a['keypadHz'], 1)} Hz`;
+  const share = pct === 0 ? 'at zero' : `at ${pct} %`;
+  switch (a['giver']) {
+    case 'presets':
+      return 'First preset';
+    case 'upDown':
+      return pct === 0 ? 'Reference down' : 'Reference moved up';
+    case 'voltage':
+    case 'current':
+      return `Controller signal ${share}`;
+    case 'panelDial':
+      return `Dial of the device ${share}`;
+    default:
+      return `Dial ${share}`;
+  }
+};
 
 /** What a step says, what a reading must show, and why a line is keyed. */
 export const phrases: Readonly<Record<string, (a: Args) => string>> = {
   ...parts,
   'supply.volts': () => 'Measure the supply between L1 and L2, L2 and L3, L3 and L1. Enter the one furthest from nominal.',
-  'supply.on': (a) => `With every run contact open and ${typeof a['keypadHz'] === 'number' ? 'the keypad reference at 0 Hz' : 'the dial at zero'}, close ${String(a['device'])}. Nothing may move. Read the display.`,
+  'supply.on': (a) => `${speedAt(a, 0)}, every run contact open: close ${String(a['device'])}${a['power'] ? `, then press ${String(a['power'])}` : ''}. Nothing may move. Read the display.`,
   'link.volts': () => 'Measure the DC link with the motor stopped.',
   'input.work': (a) => `${speedAt(a, 0)}. Put ${String(a['device'])} to ${String(a['position'])} and read the state of ${String(a['terminal'])} on the display.`,
   'input.volts': (a) => `With ${String(a['device'])} still at ${String(a['position'])}, measure ${String(a['terminal'])} against the input common.`,
@@ -77,7 +92,20 @@ export const phrases: Readonly<Record<string, (a: Args) => string>> = {
   'power.returnPulse': (a) => `${speedAt(a, 50)}, motor started with ${String(a['device'])} and running: open ${String(a['breaker'])}. Wait until the display is dark, stand clear, close ${String(a['breaker'])}.`,
   'power.staysStoppedPulse': (a) => `The motor stays stopped until ${String(a['device'])} is pressed again.`,
   'power.startsByItselfPulse': () => 'The motor starts by itself.',
-  'dial.volts': (a) => `Turn ${String(a['device'])} to ${n(a['pct'])} %. Measure ${String(a['terminal'])} against its common.`,
+  'estop.stops': (a) => `${speedAt(a, 50)}, running. Press ${String(a['device'])} and watch the shaft until it stands.`,
+  'estop.returns': (a) => `${String(a['start'])} still given where it can be: stand clear, twist ${String(a['device'])} out${a['power'] ? ` and press ${String(a['button'])}` : ''}.`,
+  'condition.stops': (a) => `${speedAt(a, 50)}, running. Open ${String(a['device'])} and watch the shaft until it stands.`,
+  'condition.returns': (a) => `${String(a['start'])} still given where it can be: stand clear and let ${String(a['device'])} close again.`,
+  'condition.staysStopped': () => 'The motor stays stopped until a new start is given.',
+  'condition.startsByItself': () => 'The motor starts by itself.',
+  'station.works': (a) => `${speedAt(a, 50)}. Start with ${String(a['start'])} and stop with ${String(a['stop'])}.`,
+  'station.worked': () => 'The motor starts, and stops again.',
+  'station.didNotWork': () => 'The motor does not follow this station.',
+  'jog.run': (a) => `Stopped. Hold ${String(a['device'])} and read the output frequency; the motor ${names[String(a['way'])] ?? String(a['way'])}.`,
+  'jog.hz': (a) => `${n(a['hz'])} Hz, only while it is held`,
+  'preset.run': (a) => `${String(a['device'])} at ${String(a['position'])}: start with ${String(a['start'])} and read the output frequency when it is steady.`,
+  'warning.time': (a) => `${speedAt(a, 50)}. Give ${String(a['device'])} and time from there until the shaft moves; the horn must sound all the while.`,
+  'dial.volts': (a) => `Put ${String(a['device'])} at ${n(a['pct'])} %. Measure ${String(a['terminal'])} against its common.`,
   'dial.hz': (a) => `Run forward with ${String(a['device'])} at ${n(a['pct'])} %. Read the output frequency when it is steady.`,
   'direction.bump': (a) => `${speedAt(a, 20)}. Put ${String(a['device'])} to ${String(a['position'])} and watch the shaft.`,
   'direction.both': (a) => `${speedAt(a, 50)}. Close ${String(a['forward'])}, then ${String(a['reverse'])} as well. Watch the shaft. Open ${String(a['forward'])} first only when everybody is clear.`,

@@ -31,7 +31,7 @@ export const restartWhenPowerReturns: Rule = (c) => {
     return stated ? [make('restart.notPossible', '', 'warn', deviceOf(device), args, 'rehearsal of this wiring and these settings', drive.control.onPowerReturn)] : [];
   }
   const severity = exposed === 'nobody' && stated ? 'advise' : exposed === 'behindGuard' && stated ? 'warn' : 'stop';
-  const args = { stated, exposed, device: tagOf(job, device), afterS: drive.control.powerUpDelayMs / 1000 };
+  const args = { stated, exposed, device: tagOf(job, device), afterS: (drive.control.powerUpDelayMs + arrangement.warningMs) / 1000 };
   const proof = { script: 'power.return', atUs: on * 1000 } as const;
   const warning = stated && exposed !== 'nobody' && arrangement.warningMs === 0 ? [make('restart.noWarning', '', 'warn', deviceOf(device), { device: tagOf(job, device) }, 'IEC 60204-1 §9.2.3.2')] : []; // prettier-ignore
   return [make('restart.powerReturn', '', severity, deviceOf(device), args, 'IEC 60204-1 §7.5; NFPA 79 §7.5', drive.control.onPowerReturn, proof), ...warning];

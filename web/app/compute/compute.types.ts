@@ -13,6 +13,8 @@ export interface SaidFinding {
   readonly what: string;
   readonly why: string;
   readonly remedy: string;
+  /** It is about wishes and circuit, not about the plates. */
+  readonly scheme: boolean;
   readonly subject: string;
   readonly accepted: EvidenceOf<'acceptance'> | null;
 }

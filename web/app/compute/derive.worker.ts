@@ -1,7 +1,7 @@
 import { expose } from 'comlink';
 import { factoryValue, type Profile, type Setting, type Value } from '@tactron/core/catalogue';
 import { csv, layOut, recordFiles } from '@tactron/core/formats';
-import { acceptanceOf, acceptanceSubject, checkJob } from '@tactron/core/hazards';
+import { acceptanceOf, acceptanceSubject, checkJob, isSchemeRule } from '@tactron/core/hazards';
 import type { Evidence, Job } from '@tactron/core/job';
 import { adoption, partsList, planJob, toolsList } from '@tactron/core/plan';
 import { motorCurves, plateContext, plateFacts, plateMissing, type MotorCurves } from '@tactron/core/power';
@@ -13,7 +13,7 @@ import type { Derived, PartsAndTools, SaidLine, SaidRow, SaidStep } from './comp
 
 const otherAnswers: Readonly<Record<string, readonly string[]>> = {
   on: ['on', 'off'], off: ['on', 'off'], forward: ['forward', 'reverse', 'stopped'], reverse: ['forward', 'reverse', 'stopped'], stopped: ['forward', 'reverse', 'stopped'],
-  staysStopped: ['staysStopped', 'startsByItself'], startsByItself: ['staysStopped', 'startsByItself'],
+  staysStopped: ['staysStopped', 'startsByItself'], worked: ['worked', 'didNotWork'], didNotWork: ['worked', 'didNotWork'], startsByItself: ['staysStopped', 'startsByItself'],
 }; // prettier-ignore
 
 function saidStep(record: StepRecord): SaidStep {
@@ -59,7 +59,7 @@ const worker = {
     const factory = model ? Object.fromEntries(Object.keys(profile.settings).map((code) => [code, factoryValue(profile, model, code)])) : {};
     const plan = planJob(job, profile, found ? { ...factory, ...found } : undefined);
     const findings = checkJob(job, profile, found ? { ...factory, ...found } : undefined).map((finding) => ({
-      finding, ...sayFinding(finding), subject: acceptanceSubject(finding), accepted: acceptanceOf(finding, evidence) ?? null,
+      finding, ...sayFinding(finding), subject: acceptanceSubject(finding), scheme: isSchemeRule(finding.rule), accepted: acceptanceOf(finding, evidence) ?? null,
     })); // prettier-ignore
     const keyed = keyedValues(evidence);
     const rows = model ? settingRows(job, profile, factory, evidence) : [];

@@ -26,7 +26,7 @@ export class SchemeStage {
   protected readonly level = computed(() => [undefined, 'twoWire', 'lineContactor'].includes(this.scheme().startStop));
   protected readonly both = computed(() => this.scheme().direction === 'forwardReverse');
   protected readonly contactor = computed(() => this.scheme().startStop === 'lineContactor' || this.scheme().estop?.startsWith('contactor') === true);
-  protected readonly findings = computed(() => (this.open.derived()?.findings ?? []).filter((f) => !f.finding.rule.startsWith('plate.')));
+  protected readonly findings = computed(() => (this.open.derived()?.findings ?? []).filter((f) => f.scheme));
   protected readonly plan = computed(() => this.open.derived()?.plan);
   /** What gives the two-wire command; with one selector for both directions it is that selector. */
   protected readonly startBys = computed(() =>
