@@ -47,7 +47,7 @@ export function schemeFindings(job: Job, profile: Profile, found?: Readonly<Reco
 }
 
 const schemeRules =
-  /^(restart|latch|stop|condition|place\.takeover|place\.stop|estop|reset|input|supply24|reference10|circuit|lamp|contactor\.normalStops|load\.wrongSide|directions?|policy|plan|decision)\b/u;
+  /^(restart|latch|stop|condition|place\.takeoverStarts|place\.stopIgnored|estop|reset|input|supply24|reference10|circuit|lamp|contactor\.normalStops|load\.wrongSide|directions?|policy|plan|decision)\b/u;
 
 /** A finding about wishes and circuit, put right on the Scheme or the Land stage. */
 export const isSchemeRule = (rule: string): boolean => schemeRules.test(rule);

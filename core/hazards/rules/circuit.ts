@@ -1,6 +1,7 @@
 import type { Finding } from '../../job/index.js';
+import type { Installation, InstalledDrive } from '../../installation/index.js';
 import { rehearse, signalAt, voltsAt } from '../../rehearsal/index.js';
-import { actsOf, give, operationsOn, powerUp, READY_MS, startActs } from '../../scheme/index.js';
+import { actsOf, give, operationsOn, powerUp, READY_MS, startActs, type Arrangement } from '../../scheme/index.js';
 import { deviceOf, make, tagOf, type Rule } from './context.js';
 
 /** A contact that is closed and switches no input: common link missing or wrong, wire missing, voltage uncertain. */
@@ -25,7 +26,7 @@ export const inputsSwitch: Rule = ({ arrangement, installation, drive, job, prof
     found.push(make('input.doesNotSwitch', f.id, 'stop', [{ kind: 'landing', id: `drive:${terminal}` }], args, 'rehearsal of this wiring', [job.adopted?.wires, job.adopted?.links], { script: 'input', atUs: READY_MS * 1000 })); // prettier-ignore
   }
   const common = Object.entries(profile.terminals).find(([, t]) => t.kind === 'inputCommon')?.[0];
-  if (dead.length === 0 || dead.length < arrangement.inputs.length || !common) return found;
+  if (dead.length === 0 || dead.length < arrangement.inputs.length || !common || isJoined(installation, drive, arrangement, `drive:${common}`)) return found;
   const link = drive.links.find((l) => Object.values(l.positions).some((p) => p.edges.length > 0));
   const args = { common, link: link?.id ?? '', position: link?.position ?? '' };
   return [
@@ -35,6 +36,17 @@ export const inputsSwitch: Rule = ({ arrangement, installation, drive, job, prof
     ]),
   ];
 };
+
+/** Whether the input common lies on one of the poles of the device's own supply. */
+function isJoined(installation: Installation, drive: InstalledDrive, arrangement: Arrangement, common: string): boolean {
+  if (!drive.supply24) return false;
+  const trace = rehearse(installation, powerUp(arrangement, 0), READY_MS);
+  const at = installation.landings.indexOf(common);
+  return [installation.edgeA, installation.edgeB].some((ends) => {
+    const v = voltsAt(trace, at, ends[(drive.supply24 as { edge: number }).edge], READY_MS * 1000);
+    return v !== null && Math.abs(v.dc) < 0.5;
+  });
+}
 
 /** A voltage between the thresholds while the contact is open: leakage, or two supplies against each other. */
 function uncertain({ arrangement, installation, job }: Pick<Parameters<Rule>[0], 'arrangement' | 'installation' | 'job'>, f: { id: string; device: string }, terminal: string, input: { plus: number; minus: number; onUv: number; offUv: number }): Finding[] {
@@ -53,7 +65,8 @@ export const suppliesBear: Rule = ({ arrangement, installation, drive, profile, 
   const { supply24 } = drive;
   if (supply24) {
     const [a, b] = [installation.edgeA[supply24.edge], installation.edgeB[supply24.edge]];
-    const volts = voltsAt(trace, a, b, end * 1000)?.dc ?? 0;
+    // Also while the start is held: a coil that is too heavy never pulls in, and is off again when it is let go.
+    const volts = Math.min(...[READY_MS - 100, READY_MS + 200, end].map((ms) => voltsAt(trace, a, b, ms * 1000)?.dc ?? 0));
     if (volts < supply24.volts * 0.85) findings.push(make('supply24.overload', '', 'stop', deviceOf('drive'), { volts: Math.round(volts * 10) / 10, maxMA: supply24.amps * 1000 }, 'device profile', [job.adopted?.devices])); // prettier-ignore
   }
   const ten = Object.values(profile.terminals).find((t) => t.kind === 'reference10');
