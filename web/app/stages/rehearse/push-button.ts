@@ -54,7 +54,9 @@ export class PushButton {
     const hidden = (): void => {
       if (document.hidden) this.letGo();
     };
-    const away = (): void => this.letGo();
+    const away = (event: Event): void => {
+      if (event.target === window) this.letGo();
+    };
     document.addEventListener('visibilitychange', hidden);
     window.addEventListener('blur', away);
     inject(DestroyRef).onDestroy(() => {
