@@ -32,9 +32,18 @@ await withDemo('tactron_pictures', async (url) => {
     await page.getByRole('button', { name: 'Supply off' }).click();
     await page.waitForTimeout(1800);
     await page.getByRole('button', { name: '75', exact: true }).click();
-    await page.getByRole('radio', { name: 'closed' }).click();
-    await page.waitForTimeout(2600);
+    const start = page.getByRole('button', { name: 'S3 start', exact: true });
+    await start.hover();
+    await page.mouse.down();
+    await page.waitForTimeout(300);
+    await page.mouse.up();
+    await page.waitForTimeout(5200);
+    await page.getByRole('radiogroup', { name: 'S1' }).getByRole('radio', { name: 'in', exact: true }).click();
+    await page.waitForTimeout(900);
+    await page.getByRole('button', { name: 'Ask' }).click();
     await page.getByRole('button', { name: 'Pause' }).click();
+    await page.evaluate(() => document.querySelectorAll('main').forEach((m) => (m.scrollTop = 76)));
+    await page.waitForTimeout(400);
   };
   const test = async (page) => {
     for (const reading of ['398.5', null, '561', null, '21.4']) {
@@ -64,22 +73,26 @@ await withDemo('tactron_pictures', async (url) => {
   await shoot(day, `/jobs/${auger}/parts`, 'parts');
   await shoot(day, '/sums/dialChart', 'sums', sum);
   await shoot(await open('plant'), '/sums/braking', 'sums-plant-room', sum);
-  await shoot(day, stage('scheme'), 'scheme');
-  await shoot(day, stage('land'), 'land', (page) => page.getByRole('button', { name: '13', exact: true }).click());
+  await shoot(day, `/jobs/${drum}/scheme`, 'scheme', async (page) => {
+    await page.locator('tac-behaviour-card').first().waitFor();
+    await page.waitForTimeout(800);
+  });
+  await shoot(day, `/jobs/${drum}/land`, 'land', (page) => page.getByRole('button', { name: '26', exact: true }).click());
   await shoot(day, stage('key'), 'key', async (page) => {
     await page.getByRole('button', { name: /212 Acceleration time/u }).click();
     await page.waitForTimeout(300);
   });
-  await shoot(day, stage('rehearse'), 'rehearse', run);
-  await shoot(day, stage('rehearse'), 'rehearse-sweep', async (page) => {
+  await shoot(day, `/jobs/${drum}/rehearse`, 'rehearse', run);
+  await shoot(day, `/jobs/${drum}/rehearse`, 'rehearse-sweep', async (page) => {
     await page.getByRole('button', { name: 'Break every wire' }).click();
     await page.getByRole('table', { name: 'Single faults' }).waitFor();
-    await page.evaluate(() => document.querySelectorAll('main').forEach((m) => (m.scrollTop = 1e6)));
+    await page.getByRole('radio', { name: 'drawing and table' }).click();
+    await page.evaluate(() => document.querySelector('tac-sweep-panel').scrollIntoView());
     await page.waitForTimeout(400);
   });
   await shoot(day, stage('dead'), 'dead');
   await shoot(day, '/library', 'library');
-  await shoot(await open('plant'), stage('rehearse'), 'rehearse-plant-room', run);
+  await shoot(await open('plant'), `/jobs/${drum}/rehearse`, 'rehearse-plant-room', run);
   await shoot(day, stage('live'), 'live', test);
   await shoot(day, stage('handover'), 'handover');
   await shoot(await open('plant', 820, 1180), stage('live'), 'live-tablet');

@@ -42,11 +42,15 @@ describe('tactron', () => {
   });
 
   it('says "not yet" with the path for what is understood and not built', () => {
-    expect(run('drive', put({ control: { startMethod: 'levelForwardReverse', referenceSource: 'motorPot' }, sampleMs: [0] })).stderr).toMatch(
-      /^tactron: control\.referenceSource: not yet/u,
+    expect(run('drive', put({ control: { startMethod: 'levelForwardReverse', commandSource: 'bus' }, sampleMs: [0] })).stderr).toMatch(
+      /^tactron: control\.commandSource: not yet/u,
     );
-    expect(run('plan', put({ ...job(), scheme: { startStop: 'sealInRelay' } })).stderr).toMatch(/^tactron: scheme\.startStop: not yet/u);
     expect(run('calc', 'noSuchSum', put({})).stderr).toBe('tactron: name: there is no calculation "noSuchSum"');
+  });
+
+  it('names the wishes that exclude each other, and exits 2', () => {
+    const wished = run('plan', put({ ...job(), adopted: undefined, scheme: { startStop: 'threeWire', startWarningS: 4 } }));
+    expect([wished.status, wished.stderr]).toEqual([2, jasmine.stringMatching(/How it starts and stops \+ start warning: A start warning delays a run/u)]);
   });
 
   it('checks the demo job, and exits 1 when a finding says stop', () => {
@@ -58,16 +62,28 @@ describe('tactron', () => {
   });
 
   it('rehearses a script at sample times', () => {
-    const script = put([{ atMs: 0, do: 'supplyOn' }, { atMs: 100, do: 'dial', device: 'dial.speed', to: 1 }, { atMs: 3000, do: 'press', device: 'contact.forward' }, { atMs: 9000, do: 'breakWire', wire: '12' }], 's.json'); // prettier-ignore
-    const { json } = run('rehearse', demo, '--script', script, '--sample', '2500,5005,14000');
-    expect((json as { state: string }[]).map((s) => s.state)).toEqual(['ready', 'accelerating', 'ready']);
-    expect((json as { hz: number }[])[1].hz).toBeCloseTo(25, 1);
+    const { adopted } = job() as unknown as {
+      adopted: { wires: Record<string, { number: string; function: string }>; assignments: Record<string, { at: string }> };
+    };
+    const wire = Object.values(adopted.wires).find((w) => w.function === 'run.forward')?.number;
+    const states = (acts: object[], sample: string) =>
+      run('rehearse', demo, '--script', put(acts, 's.json'), '--sample', sample).json as { state: string; hz: number }[];
+    const on = { atMs: 0, do: 'supplyOn' };
+    const heard = states([on, { atMs: 3000, do: 'press', device: 'contact.forward' }, { atMs: 12_000, do: 'breakWire', wire }], '2500,7900,9020,11900,18000');
+    // A warning of 5 s, then 12.5 Hz/s up to the first preset.
+    expect(heard.map((s) => s.state)).toEqual(['ready', 'ready', 'accelerating', 'atSpeed', 'ready']);
+    expect([heard[2].hz, heard[3].hz].map(Math.round)).toEqual([13, 20]);
+    const bridged = states([on, { atMs: 3000, do: 'hook', a: 'drive:P24', b: adopted.assignments['run.forward'].at, as: 'short' }], '2900,9000');
+    expect(bridged.map((s) => s.state)).toEqual(['ready', 'atSpeed']);
     expect(run('rehearse', demo, '--script', put([{ atMs: 0, do: 'press', device: 'S9' }], 's.json')).stderr).toMatch(/^tactron: script\.0\.device:/u);
   });
 
   it('plans, lists the procedure and exports all files', () => {
-    expect(Object.keys((run('plan', demo).json as { wiring: { wires: object } }).wiring.wires).length).toBe(16);
-    expect((run('procedure', demo).json as unknown[]).length).toBe(20);
+    expect(Object.keys((run('plan', demo).json as { wiring: { wires: object } }).wiring.wires).length).toBe(25);
+    const keys = (run('procedure', demo).json as { key: string }[]).map((s) => s.key);
+    expect(keys).toEqual(
+      jasmine.arrayContaining(['supply.volts', 'input.run.forward', 'warning', 'preset.1', 'preset.2', 'preset.3', 'ramp.up', 'power.return']),
+    );
     expect(run('export', demo, '--to', join(folder, 'out dir')).status).toBe(0);
     expect(readdirSync(join(folder, 'out dir')).sort()).toEqual([
       'control.svg',
