@@ -77,7 +77,11 @@ await withDemo('tactron_pictures', async (url) => {
     await page.locator('tac-behaviour-card').first().waitFor();
     await page.waitForTimeout(800);
   });
-  await shoot(day, `/jobs/${drum}/land`, 'land', (page) => page.getByRole('button', { name: '26', exact: true }).click());
+  await shoot(day, `/jobs/${drum}/land`, 'land', async (page) => {
+    await page.getByRole('button', { name: '26', exact: true }).click();
+    await page.evaluate(() => document.querySelectorAll('main').forEach((m) => (m.scrollTop = 0)));
+    await page.waitForTimeout(300);
+  });
   await shoot(day, stage('key'), 'key', async (page) => {
     await page.getByRole('button', { name: /212 Acceleration time/u }).click();
     await page.waitForTimeout(300);

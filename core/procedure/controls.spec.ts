@@ -80,6 +80,15 @@ describe('live tests of the controls', () => {
     expect(nominal(s['warning'])).toBeCloseTo(4.019, 3);
   });
 
+  it('warns that the motor turns where an input alone starts it, and not where the speed is at zero', () => {
+    const cautions = (scheme: Partial<Scheme>, key: string): readonly string[] => steps({ startStop: 'twoWire', startBy: 'selector', ...scheme })[key].cautions;
+    expect(cautions({}, 'input.run.forward')).toEqual(['cannotRun']);
+    expect(cautions({ minHz: 10 }, 'input.run.forward')).toEqual(['turns', 'freeToTurn']);
+    expect(cautions({ speed: 'presets', presetsHz: [20, 30] }, 'input.run.forward')).toEqual(['turns', 'freeToTurn']);
+    expect(cautions({ jog: 'forward', jogHz: 5 }, 'input.jogForward')).toEqual(['turns', 'freeToTurn']);
+    expect(cautions({ secondRamp: true }, 'input.rampSelect')).toEqual(['cannotRun']);
+  });
+
   it('every step has words without a hole', () => {
     const schemes: Partial<Scheme>[] = [
       { estop: 'safeTorqueOff', stations: 3, jog: 'bothWays', interlocks: ['level'] },

@@ -70,6 +70,9 @@ function powerButton(bench: Bench): string {
   return power ? tagOf(bench, operations[power.on].device) : '';
 }
 
+/** Below this nothing turns that a person could see, Hz. */
+const STANDSTILL_HZ = 0.05;
+
 function inputSteps(bench: Bench): ProcedureStep[] {
   return bench.arrangement.inputs.flatMap((f) => {
     const terminal = terminalOf(bench, f);
@@ -82,13 +85,15 @@ function inputSteps(bench: Bench): ProcedureStep[] {
     const volts = Math.abs(voltsAt(trace, input.plus, input.minus, at * 1000)?.dc ?? 0);
     const on = signalAt(trace, `drive.${terminal}`, at * 1000) === 1;
     const before = signalAt(trace, `drive.${terminal}`, (READY_MS - 100) * 1000) === 1;
+    // A lowest frequency, a preset or a jog turns the motor although the speed is set to nothing.
+    const cautions = Math.abs(signalAt(trace, 'drive.hz', at * 1000)) > STANDSTILL_HZ ? ['turns', 'freeToTurn'] : ['cannotRun'];
     const button = isMomentary(kindOf(bench, worker) ?? '');
     const must = phrase(on ? 'input.on' : before ? 'input.goesOff' : 'input.off', { terminal });
     const args = { function: f.task, device: tagOf(bench, worker.device), terminal, position: positionOf(bench, worker), ...speedArgs(bench, 0) };
     const needs = ['supply.on'];
     return [
-      step(bench, { key: `input.${f.id}`, do: phrase(button ? 'input.press' : 'input.work', args), must, expect: { kind: 'state', is: on ? 'on' : 'off' }, from: simulated(`input.${f.id}`, at), needs, cautions: ['cannotRun'] }, [f]),
-      step(bench, { key: `input.${f.id}.volts`, do: phrase(button ? 'input.pressVolts' : 'input.volts', args), must: phrase('volts', { volts }), instrument: 'voltmeter', expect: range(volts, Math.max(0.5, volts * tolerances.controlShare), 'V'), from: simulated(`input.${f.id}`, at), needs: [`input.${f.id}`], cautions: ['cannotRun'] }, [f]),
+      step(bench, { key: `input.${f.id}`, do: phrase(button ? 'input.press' : 'input.work', args), must, expect: { kind: 'state', is: on ? 'on' : 'off' }, from: simulated(`input.${f.id}`, at), needs, cautions }, [f]),
+      step(bench, { key: `input.${f.id}.volts`, do: phrase(button ? 'input.pressVolts' : 'input.volts', args), must: phrase('volts', { volts }), instrument: 'voltmeter', expect: range(volts, Math.max(0.5, volts * tolerances.controlShare), 'V'), from: simulated(`input.${f.id}`, at), needs: [`input.${f.id}`], cautions }, [f]),
     ]; // prettier-ignore
   });
 }

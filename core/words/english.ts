@@ -152,7 +152,7 @@ export const cautions: Readonly<Record<string, string>> = {
   liveWork: 'Live measurement: only by a competent person, guarded probes, covers back at once. Local rules apply.',
   category: 'Meter and leads of the category the supply asks for; true RMS with a low-pass on a drive output.',
   contactsOpen: 'Every run contact open, dial at zero, everybody told.',
-  cannotRun: 'The dial is at zero; still stand clear of the machine.',
+  cannotRun: 'The speed is set to nothing; still stand clear of the machine.',
   turns: 'The motor turns. Guards on, everybody clear, a stop within reach.',
   freeToTurn: 'The machine must be declared free to turn, or the motor uncoupled.',
   automaticRestart: 'The motor starts by itself when power returns. Nobody at the machine.',

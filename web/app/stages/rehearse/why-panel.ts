@@ -47,6 +47,9 @@ import { RehearsalSession } from './session';
       padding: 10px 12px;
       align-content: start;
     }
+    .head .act {
+      white-space: nowrap;
+    }
     .head {
       display: flex;
       align-items: center;
