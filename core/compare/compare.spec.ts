@@ -78,6 +78,11 @@ describe('behaviour cards', () => {
     expect(compared('latchSupply', { ...threeWire, startStop: 'sealInRelay', latchSupply: 'own24' }).chosen).toBe('own24');
   });
 
+  it('turns the motor also before anybody said where the speed comes from', () => {
+    const c = compared('startStop', { ...threeWire, speed: undefined });
+    for (const id of ['threeWire', 'sealInRelay', 'twoWire']) expect(hzBefore(card(c, id).strip, markAfter(card(c, id).strip, 'start'))).withContext(id).toBeGreaterThan(10); // prettier-ignore
+  });
+
   it('is the same every time', () => {
     expect(compared('startStop', threeWire)).toEqual(compared('startStop', threeWire));
   });

@@ -5,7 +5,8 @@ import { install } from './build.js';
 import type { Installation } from './installation.js';
 
 /** Setting that holds the keypad's frequency, where the keypad gives the speed of this job. */
-export const keypadSetting = (job: Job, profile: Profile): string | undefined => (job.scheme.speed === 'keypad' ? roleSetting(profile, 'keypadHz') : undefined);
+export const keypadSetting = (job: Job, profile: Profile): string | undefined =>
+  (job.scheme.speed ?? 'keypad') === 'keypad' ? roleSetting(profile, 'keypadHz') : undefined;
 
 /**
  * The job as planned, with the keypad at a share of the highest frequency where the keypad gives the speed. A dial is

@@ -56,7 +56,7 @@ export function planJob(job: Job, profile: Profile, found?: Readonly<Record<stri
   const asFound = found ?? factorySettings(profile, model);
   const findings: Finding[] = [];
   if (fixed) findings.push(planFinding('plan.logicFixed', 'contactsSwitch', { wish: fixed }));
-  const clash = wishConflict(profile, arrangement);
+  const clash = wishConflict(job, profile, arrangement);
   if (clash) return clash;
   const pins = usablePins(job, profile, arrangement, findings);
   const assigned = assignInputs(profile, arrangement.inputs, pins, previousTerminals(job), asFound);
@@ -123,12 +123,13 @@ function conflict(code: string, wishes: readonly string[], what: string): NoPlan
 }
 
 /** Wishes that exclude each other, or that this family cannot carry at all. */
-function wishConflict(profile: Profile, arrangement: Arrangement): NoPlan | undefined {
+function wishConflict(job: Job, profile: Profile, arrangement: Arrangement): NoPlan | undefined {
   const [first] = arrangement.conflicts;
   if (first) return conflict(first.code, first.wishes, first.code);
   for (const role of ['startMethod', 'referenceSource', 'ai1.mode'] as const) {
     const meant = arrangement.meanings.find((m) => m.role === role);
-    if (meant && !meaningIsMet(profile, role, meant.value)) return conflict('noSetting', [meant.wish], String(meant.value));
+    if (meant && job.scheme[meant.wish as keyof Job['scheme']] !== undefined && !meaningIsMet(profile, role, meant.value))
+      return conflict('noSetting', [meant.wish], String(meant.value));
   }
   const noTask = arrangement.inputs.find((f) => taskCode(profile, f.task) === undefined);
   if (noTask) return conflict('noTask', [noTask.wish], noTask.task);

@@ -62,9 +62,9 @@ function baseReference(sketch: Sketch, s: Scheme): string | undefined {
       sketch.mean('referenceSource', 'preset', 'speed');
       return undefined;
     case 'keypad':
-      sketch.mean('referenceSource', 'keypad', 'speed');
-      return undefined;
     default:
+      // Until somebody says where the speed comes from, the keypad gives it: a circuit that never turns would hide its hazards.
+      sketch.mean('referenceSource', 'keypad', 'speed');
       return undefined;
   }
 }

@@ -62,7 +62,12 @@ export const stopReleaseStarts: Rule = (c) => {
     const acts = actsOf(...powerUp(arrangement, 1), give(arrangement, start, READY_MS), give(arrangement, stop, pressed), take(arrangement, stop, released));
     const found = firstThat(c, acts, end, (trace) => !runs(trace, released - 100) && runs(trace, end - 100));
     if (!found) return [];
-    const args = { start: tagOfOperation(c, start), stop: tagOfOperation(c, stop), chained: arrangement.chained };
+    const args = {
+      start: tagOfOperation(c, start),
+      stop: tagOfOperation(c, stop),
+      chained: arrangement.chained,
+      relay: c.job.scheme.startStop === 'sealInRelay',
+    };
     const basis = [drive.control.startEdgeWithStopReturn, drive.control.onStartHeld];
     return [make('stop.releaseStarts', '', exposed === 'atMachine' ? 'stop' : 'warn', deviceOf(arrangement.operations[stop].device), args, 'IEC 60204-1 §9.2.3.2; ISO 13850 for an emergency stop', basis, { script: 'stop.release', atUs: released * 1000 })]; // prettier-ignore
   });

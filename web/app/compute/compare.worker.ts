@@ -54,7 +54,7 @@ function said(card: Card, c: Comparison, scheme: Scheme): SaidCard {
     ...base,
     impossible: '',
     strip: { ...card.strip, marks: card.strip.marks.map(({ atMs, what }) => ({ atMs, text: sayMark(what) })) },
-    cost: `${card.devices} devices, ${wires} wires, ${settings} settings, ${keystrokes} key presses`,
+    cost: `${card.devices} ${card.devices === 1 ? 'device' : 'devices'}, ${wires} wires, ${settings} settings, ${keystrokes} key presses`,
     outcomes: outcomesOf(card),
     hazards: card.findings.map((f) => ({ severity: f.severity, text: sayFinding(f).what })),
   };
