@@ -5,6 +5,7 @@ import { plateFindings } from '../power/index.js';
 import { circuitSettles, contactorAsStart, inputsSwitch, lampSaysLess, loadsOnTheirSide, suppliesBear } from './rules/circuit.js';
 import { hazardContext, type Rule } from './rules/context.js';
 import { bothDirectionsReleased, directionNotLocked, unknownPolicy } from './rules/direction.js';
+import { alternatingAtControl, contactsBear, contactsOnZeroSide, protectiveConductorWhole } from './rules/ratings.js';
 import {
   conditionReturnStarts,
   emergencyStopBehaviour,
@@ -18,7 +19,7 @@ import {
 /** Every hazard rule; each finds nothing where it does not apply. */
 export const hazardRules: readonly Rule[] = [
   inputsSwitch, circuitSettles, suppliesBear, restartWhenPowerReturns, latchOutlivesPower, stopReleaseStarts, conditionReturnStarts, placeChangeHazards,
-  emergencyStopBehaviour, resetStarts, bothDirectionsReleased, directionNotLocked, contactorAsStart, loadsOnTheirSide, lampSaysLess, unknownPolicy,
+  emergencyStopBehaviour, resetStarts, contactsBear, alternatingAtControl, protectiveConductorWhole, contactsOnZeroSide, bothDirectionsReleased, directionNotLocked, contactorAsStart, loadsOnTheirSide, lampSaysLess, unknownPolicy,
 ]; // prettier-ignore
 
 const weight = { stop: 0, warn: 1, advise: 2 } as const;
@@ -47,7 +48,7 @@ export function schemeFindings(job: Job, profile: Profile, found?: Readonly<Reco
 }
 
 const schemeRules =
-  /^(restart|latch|stop|condition|place\.takeoverStarts|place\.stopIgnored|estop|reset|input|supply24|reference10|circuit|lamp|contactor\.normalStops|load\.wrongSide|directions?|policy|plan|decision)\b/u;
+  /^(restart|latch|stop|contact\.overload|pe\.switched|condition|place\.takeoverStarts|place\.stopIgnored|estop|reset|input|supply24|reference10|circuit|lamp|contactor\.normalStops|load\.wrongSide|directions?|policy|plan|decision)\b/u;
 
 /** A finding about wishes and circuit, put right on the Scheme or the Land stage. */
 export const isSchemeRule = (rule: string): boolean => schemeRules.test(rule);

@@ -35,6 +35,25 @@ const withDevice =
     return { ...job, adopted: { ...plan, devices: { ...plan.devices, [id]: { ...plan.devices[id], params: { ...plan.devices[id].params, ...params } } } } };
   };
 
+/** A wire of the job landed elsewhere; with `zero` the control transformer's earthed side is joined to the drive's 0 V too. */
+function moved(job: Job, name: string, ends: { from?: string; to?: string }, more: { zero?: boolean } = {}): Job {
+  const plan = job.adopted as NonNullable<Job['adopted']>;
+  const [id, wire] = Object.entries(plan.wires).find(([, w]) => w.function === name) ?? [];
+  if (!id || !wire) throw new Error(name);
+  const joined: typeof plan.wires = more.zero ? { x1: { ...wire, number: 'x1', function: 'x', from: 'transformer.control:S2', to: 'drive:0E' } } : {};
+  return { ...job, adopted: { ...plan, wires: { ...plan.wires, ...joined, [id]: { ...wire, ...ends } } } };
+}
+
+/** A lamp of 0.3 Ω behind the latch's contact, on its own supply: ten times what a relay may carry. */
+function overloaded(job: Job): Job {
+  const plan = job.adopted as NonNullable<Job['adopted']>;
+  const [, wire] = Object.entries(plan.wires).find(([, w]) => w.function === 'latch.coil') ?? [];
+  if (!wire) throw new Error('latch.coil');
+  const devices = { ...plan.devices, heavy: { kind: 'lamp', role: 'heavy', tag: 'E9', params: { volts: 24, ohm: 2 } }, 'supply24': { ...plan.devices['supply24'], params: { volts: 24, amps: 20 } } };
+  const wires = { ...plan.wires, h1: { ...wire, number: 'h1', function: 'h1', from: 'relay.sealIn:14', to: 'heavy:X1' }, h2: { ...wire, number: 'h2', function: 'h2', from: 'heavy:X2', to: 'supply24:-' } };
+  return { ...job, adopted: { ...plan, devices, wires } };
+} // prettier-ignore
+
 interface Case {
   readonly rule: string;
   readonly raised: () => string[];
@@ -63,6 +82,10 @@ const cases: readonly Case[] = [
   { rule: 'stop input.doesNotSwitch', raised: () => found({ ...threeWire }, n, withoutWire('start')), gone: () => found({ ...threeWire }, n) },
   { rule: 'warn reference10.overload', raised: () => found({}, n, withDevice('dial.speed', { ohm: 470 })), gone: () => found({}, n, withDevice('dial.speed', { ohm: 4700 })) },
   { rule: 'stop supply24.overload', raised: () => found({ startStop: 'sealInRelay', latchSupply: 'drive24' }, n, withDevice('relay.sealIn', { ohm: 60 })), gone: () => found({ startStop: 'sealInRelay', latchSupply: 'drive24' }, n) },
+  { rule: 'warn input.zeroSide', raised: () => found({ contactsSwitch: 'zeroVolt' }, n), gone: () => found({ contactsSwitch: 'plus24' }, n) },
+  { rule: 'stop contact.overload', raised: () => found({ startStop: 'sealInRelay', latchSupply: 'own24' }, n, overloaded), gone: () => found({ startStop: 'sealInRelay', latchSupply: 'own24' }, n) },
+  { rule: 'stop circuit.mixed', raised: () => found({ estop: 'contactor' }, n, (job) => moved(job, 'run.forward', { from: 'fuse.control:2' }, { zero: true })), gone: () => found({ estop: 'contactor' }, n) },
+  { rule: 'stop pe.switched', raised: () => found({}, n, (job) => moved(job, 'motor.PE', { from: 'contact.forward:13' })), gone: () => found({}, n) },
   { rule: 'warn policy.unknown', raised: () => found({ ...threeWire, stationFeed: 'chained' }), gone: () => found({ ...threeWire }) },
 ]; // prettier-ignore
 
@@ -76,7 +99,7 @@ describe('hazard rules', () => {
 
   it('find nothing in the careful job of any family but the follow-up of its own policies', () => {
     expect([found({}), found({}, n), found({}, t)]).toEqual([[], [], []]);
-    expect(found({}, micro)).toEqual(['warn reset.starts']);
+    expect(found({}, micro)).toEqual(['warn reset.starts', 'advise input.zeroSide']);
   });
 
   it('grade the same hazard by who can be there', () => {
