@@ -1,0 +1,64 @@
+import { shippedProfile } from '../catalogue/index.js';
+import { contactKinds, terminalsOfKind } from '../devices/index.js';
+import { planJob } from '../plan/index.js';
+import { arrange, shippedArrangements, standardScript } from '../scheme/index.js';
+import { bareJob } from '../testing/jobs.js';
+import { deviceKinds, sayCondition, sayConflict, sayMark, sayName, sayReason, saySchool, sayWire } from './index.js';
+
+/** A text that is still a code: camel case or dots without a space. */
+const raw = (text: string): boolean => /^[a-z]+([A-Z][a-z]+)+$|^\w+\.[\w.]+$/u.test(text);
+
+describe('words', () => {
+  const built = shippedArrangements.map(({ id, scheme }) => ({ id, scheme, a: arrange({ scheme, practice: 'IEC', plate: bareJob().plate }) }));
+
+  it('name every device an arrangement can call for, and its terminals are known', () => {
+    for (const { id, a } of built)
+      for (const device of a.devices) {
+        expect(deviceKinds[device.kind]).withContext(`${id} ${device.kind}`).toBeDefined(); // prettier-ignore
+        expect(terminalsOfKind(device.kind, device.params).length).withContext(device.kind).toBeGreaterThan(1); // prettier-ignore
+      }
+  });
+
+  it('say what every wire of every arrangement is for', () => {
+    for (const family of ['ondulet-n', 'marrowick-f'])
+      for (const { id, scheme } of built) {
+        const profile = shippedProfile(family);
+        const plan = planJob({ ...bareJob({}, profile, family === 'ondulet-n' ? 'N0220' : 'F02'), scheme }, profile);
+        if (!plan.ok) continue;
+        const inputs = new Set(Object.values(plan.wiring.assignments).map((x) => x.at));
+        // A wire that ends on an input is named by its task.
+        for (const w of Object.values(plan.wiring.wires).filter((x) => !inputs.has(x.from) && !inputs.has(x.to))) {
+          expect(raw(sayWire(w.function))).withContext(`${family} ${id}: ${w.function}`).toBeFalse(); // prettier-ignore
+        }
+      }
+  });
+
+  it('name every mark of every standard script', () => {
+    for (const { id, a } of built) for (const { what } of standardScript(a, 2000).marks) expect(raw(sayMark(what))).withContext(`${id} ${what}`).toBeFalse(); // prettier-ignore
+  });
+
+  it('name every position of every contact device by a plain word', () => {
+    for (const { kind, positions, rest, terminals } of Object.values(contactKinds)) {
+      expect(positions).withContext(kind).toContain(rest); // prettier-ignore
+      expect(new Set(terminals).size).withContext(kind).toBe(terminals.length); // prettier-ignore
+      for (const p of positions) expect(p).withContext(kind).toMatch(/^[a-z]+$/u); // prettier-ignore
+    }
+  });
+
+  it('put wishes that exclude each other in the person’s words', () => {
+    expect(sayConflict('inputs', ['startStop', 'jog'], '7/6')).toBe(
+      'How it starts and stops + jog: Together they need more inputs of their kind than this device has (7 functions, 6 inputs). Drop one of them.',
+    );
+    expect(sayConflict('noSetting', ['startStop'], 'pulseStartStopDirection')).toContain('(start and stop pulses)');
+  });
+
+  it('turn a condition round when it is not met', () => {
+    expect(sayCondition('enable', true, { terminal: 'SA' })).toBe('Enable SA is closed.');
+    expect(sayCondition('enable', false, { terminal: 'SA' })).toBe('Enable SA is open.');
+    expect(sayCondition('supply', false, { phase: 'L2' })).toBe('Phase L2 of the supply is missing.');
+  });
+
+  it('leave a name that has no words as it is', () => {
+    expect([sayName('zz'), saySchool('zz'), sayReason('zz'), sayMark('zz'), sayWire('zz')]).toEqual(['zz', 'zz', 'zz', 'zz', 'zz']);
+  });
+});
