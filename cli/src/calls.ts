@@ -10,7 +10,7 @@ import { planJob } from '@tactron/core/plan';
 import { liveSteps } from '@tactron/core/procedure';
 import { rehearse, signalAt, stateAt, voltsAt, type Trace } from '@tactron/core/rehearsal';
 import { calculations } from '@tactron/core/sums';
-import { say, sayConflict, sayFinding } from '@tactron/core/words';
+import { say, sayFinding, sayNoPlan } from '@tactron/core/words';
 import { BadInput, type Outcome } from './bad-input.js';
 import { jobInput, plannedJob } from './job-input.js';
 
@@ -30,11 +30,7 @@ export function check(data: unknown): Outcome {
 export function plan(data: unknown): Outcome {
   const { job, profile } = jobInput(data);
   const result = planJob(job, profile);
-  if (!result.ok)
-    throw new BadInput(
-      result.path,
-      result.code ? `no plan: ${sayConflict(result.code, result.wishes ?? [], result.what)}` : `no plan: ${result.why} (${result.what})`,
-    );
+  if (!result.ok) throw new BadInput(result.path, `no plan: ${sayNoPlan(result)}`);
   return { output: result, stop: result.findings.some((f) => f.severity === 'stop') };
 }
 

@@ -2,7 +2,7 @@ import * as v from 'valibot';
 import { profileSchema, shippedProfile, shippedProfiles, type Profile } from '@tactron/core/catalogue';
 import { pathIssues, readEnvelope, type Evidence, type Job } from '@tactron/core/job';
 import { adoption, planJob } from '@tactron/core/plan';
-import { sayConflict } from '@tactron/core/words';
+import { sayNoPlan } from '@tactron/core/words';
 import { BadInput } from './bad-input.js';
 
 export interface JobInput {
@@ -32,7 +32,6 @@ function carriedProfile(data: unknown, sha: string): Profile {
 export function plannedJob({ job, profile }: JobInput): Job {
   if (job.adopted) return job;
   const plan = planJob(job, profile);
-  if (!plan.ok)
-    throw new BadInput(plan.path, plan.code ? `no plan: ${sayConflict(plan.code, plan.wishes ?? [], plan.what)}` : `no plan: ${plan.why} (${plan.what})`);
+  if (!plan.ok) throw new BadInput(plan.path, `no plan: ${sayNoPlan(plan)}`);
   return { ...job, adopted: adoption(plan) };
 }

@@ -35,6 +35,20 @@ export function sayConflict(code: string, wishes: readonly string[], what: strin
   return `${named ? `${named[0].toUpperCase()}${named.slice(1)}: ` : ''}${conflicts[code]?.(names[what] ?? what) ?? what}`;
 }
 
+/** Why there is no plan, in words: a conflict of wishes, or what the device's profile lacks. */
+export function sayNoPlan(plan: {
+  readonly why: string;
+  readonly path: string;
+  readonly what: string;
+  readonly code?: string;
+  readonly wishes?: readonly string[];
+}): string {
+  if (plan.code) return sayConflict(plan.code, plan.wishes ?? [], plan.what);
+  if (plan.path === 'profile.kind') return 'Soft starters are judged on the Plate stage; their circuits and settings are not planned yet.';
+  if (plan.why === 'unknownModel') return `The profile of this device has no model “${plan.what}”. Choose another model on the Plate stage.`;
+  return `The profile of this device is not complete: ${plan.what} is missing. Complete it in the library, or choose another device.`;
+}
+
 /** A question on which practitioners differ, or one of its schools. */
 export const saySchool = (question: string, school?: string): string => schools[school ? `${question}.${school}` : question] ?? school ?? question;
 

@@ -3,7 +3,7 @@ import { contactKinds, terminalsOfKind } from '../devices/index.js';
 import { planJob } from '../plan/index.js';
 import { arrange, shippedArrangements, standardScript } from '../scheme/index.js';
 import { bareJob } from '../testing/jobs.js';
-import { deviceKinds, sayCondition, sayConflict, sayMark, sayName, sayReason, saySchool, sayWire } from './index.js';
+import { deviceKinds, sayCondition, sayConflict, sayMark, sayName, sayNoPlan, sayReason, saySchool, sayWire } from './index.js';
 
 /** A text that is still a code: camel case or dots without a space. */
 const raw = (text: string): boolean => /^[a-z]+([A-Z][a-z]+)+$|^\w+\.[\w.]+$/u.test(text);
@@ -50,6 +50,14 @@ describe('words', () => {
       'How it starts and stops + jog: Together they need more inputs of their kind than this device has (7 functions, 6 inputs). Drop one of them.',
     );
     expect(sayConflict('noSetting', ['startStop'], 'pulseStartStopDirection')).toContain('(start and stop pulses)');
+  });
+
+  it('say why there is no plan, whatever stands against it', () => {
+    const starter = shippedProfile('pendrift-s');
+    const plan = planJob(bareJob({}, starter, 'S75'), starter);
+    expect(plan.ok ? '' : sayNoPlan(plan)).toBe('Soft starters are judged on the Plate stage; their circuits and settings are not planned yet.');
+    const model = planJob({ ...bareJob(), profile: { ...bareJob().profile, model: 'F99' } }, shippedProfile('marrowick-f'));
+    expect(model.ok ? '' : sayNoPlan(model)).toContain('“F99”');
   });
 
   it('turn a condition round when it is not met', () => {

@@ -2,7 +2,7 @@ import { expose } from 'comlink';
 import type { Profile } from '@tactron/core/catalogue';
 import { compareSchools, questionsFor, withSchool, type Card, type Comparison, type Strip } from '@tactron/core/compare';
 import type { Job, Scheme } from '@tactron/core/job';
-import { sayConflict, sayFinding, sayMark, sayReason, saySchool } from '@tactron/core/words';
+import { sayFinding, sayMark, sayNoPlan, sayReason, saySchool } from '@tactron/core/words';
 
 /** A behaviour card in words. */
 export interface SaidCard {
@@ -46,8 +46,7 @@ function outcomesOf(card: Extract<Card, { ok: true }>): SaidCard['outcomes'] {
 function said(card: Card, c: Comparison, scheme: Scheme): SaidCard {
   const base = { scheme, id: card.id, name: saySchool(c.question, card.id), chosen: c.chosen === card.id, recommended: c.recommended === card.id };
   if (!card.ok) {
-    const impossible = card.plan.code ? sayConflict(card.plan.code, card.plan.wishes ?? [], card.plan.what) : `No plan: ${card.plan.what}`;
-    return { ...base, impossible, strip: null, cost: '', outcomes: [], hazards: [] };
+    return { ...base, impossible: sayNoPlan(card.plan), strip: null, cost: '', outcomes: [], hazards: [] };
   }
   const { settings, keystrokes, wires } = card.cost;
   return {

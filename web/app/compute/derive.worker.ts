@@ -8,7 +8,7 @@ import { motorCurves, plateContext, plateFacts, plateMissing, type MotorCurves }
 import { liveSteps } from '@tactron/core/procedure';
 import { handOverBlocks, keyedValues, settingRows, snapshotOf, stepRecords, type SettingRow, type StepRecord } from '@tactron/core/records';
 import { schemeMissing } from '@tactron/core/scheme';
-import { deviceKinds, say, sayCaution, sayConflict, sayFinding, sayName, sayWire } from '@tactron/core/words';
+import { deviceKinds, say, sayCaution, sayFinding, sayName, sayNoPlan, sayWire } from '@tactron/core/words';
 import type { Derived, PartsAndTools, SaidLine, SaidRow, SaidStep } from './compute.types';
 
 const otherAnswers: Readonly<Record<string, readonly string[]>> = {
@@ -86,9 +86,7 @@ const worker = {
       plate: plateMissing(job.plate),
       scheme: schemeMissing(job.scheme),
       findings,
-      plan: plan.ok
-        ? { ok: true, cost: plan.cost, alternatives: plan.alternatives.length }
-        : { ok: false, wishes: plan.wishes ?? [], text: plan.code ? sayConflict(plan.code, plan.wishes ?? [], plan.what) : `${plan.path}: ${plan.what}` },
+      plan: plan.ok ? { ok: true, cost: plan.cost, alternatives: plan.alternatives.length } : { ok: false, wishes: plan.wishes ?? [], text: sayNoPlan(plan) },
       adoption: plan.ok ? adoption(plan) : null,
       lines,
       rows: rows.map((row) => saidRow(row, profile, job)),
