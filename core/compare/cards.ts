@@ -1,4 +1,5 @@
 import type { Profile } from '../catalogue/index.js';
+import { longestTravelMs } from '../drive/index.js';
 import { schemeFindings } from '../hazards/index.js';
 import { installAtSpeed, type InstalledDrive } from '../installation/index.js';
 import { timeOrder, type Finding, type Job } from '../job/index.js';
@@ -80,8 +81,7 @@ export function stripOf(built: Job, profile: Profile): Strip {
   const installation = installAtSpeed(built, profile, 1);
   const drive = installation.devices.find((d): d is InstalledDrive => d.kind === 'drive') as InstalledDrive;
   const arrangement = arrangeFor(built, profile);
-  const { accelS, decelS, sCurvePct, coastS, stopMode } = drive.control;
-  const travel = Math.min(60_000, Math.max(accelS, decelS, stopMode === 'coast' ? coastS : 0) * (1 + sCurvePct / 100) * 1000);
+  const travel = Math.min(60_000, longestTravelMs(drive.control));
   const script = standardScript(arrangement, travel);
   const trace = rehearse(installation, timeOrder(script.acts), script.endMs);
   return { endMs: script.endMs, marks: script.marks, lines: linesOf(trace, built, arrangement, script.endMs, drive.control.maxHz) };

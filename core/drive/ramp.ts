@@ -86,6 +86,15 @@ export function valueAt(s: Stretch, t: number): number {
 }
 
 /**
+ * Longest time any travel between standstill and the highest frequency can take, ms.
+ *
+ * @example longestTravelMs({ ...control, accelS: 5, decelS: 10, sCurvePct: 0, stopMode: 'ramp' }) // 10_000
+ */
+export function longestTravelMs({ accelS, decelS, sCurvePct, stopMode, coastS }: Control): number {
+  return Math.max(accelS, decelS, stopMode === 'coast' ? coastS : 0) * (1 + sCurvePct / 100) * 1000;
+}
+
+/**
  * First moment after t at which the size of a ramp's frequency passes a level, µs.
  *
  * @returns Infinity when it does not pass it any more

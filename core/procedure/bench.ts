@@ -1,5 +1,6 @@
 import type { Profile } from '../catalogue/index.js';
 import { contactKind } from '../devices/index.js';
+import { longestTravelMs } from '../drive/index.js';
 import { hashOf, sortedEntries, type Expectation, type Job, type Phrase, type ProcedureStep } from '../job/index.js';
 import { installAtSpeed, type Installation, type InstalledDrive } from '../installation/index.js';
 import { rehearse, signalAt, type Trace } from '../rehearsal/index.js';
@@ -65,8 +66,7 @@ export const simulated = (script: string, atMs: number) => ({ kind: 'simulation'
 
 /** Longest time any travel between 0 and the highest frequency can take under these ramps, ms. */
 export function rampMs({ drive, arrangement }: Bench): number {
-  const { accelS, decelS, sCurvePct, coastS, stopMode } = drive.control;
-  return arrangement.warningMs + Math.min(LONG_MS, Math.max(accelS, decelS, stopMode === 'coast' ? coastS : 0) * (1 + sCurvePct / 100) * 1000);
+  return arrangement.warningMs + Math.min(LONG_MS, longestTravelMs(drive.control));
 }
 
 export function stateTimes(trace: Trace): { t: number; state: string }[] {

@@ -1,4 +1,5 @@
 import type { Model, Profile, Value } from '../../catalogue/index.js';
+import { longestTravelMs } from '../../drive/index.js';
 import { findingKey, hashOf, type Act, type Finding, type Job } from '../../job/index.js';
 import { installAtSpeed, type Installation, type InstalledDrive } from '../../installation/index.js';
 import { arrangeFor } from '../../plan/index.js';
@@ -81,8 +82,7 @@ export const runs = (trace: Trace, ms: number): boolean => Math.abs(hzAt(trace, 
 
 /** Longest time between standstill and full speed under these ramps, ms. */
 export function travelMs(drive: InstalledDrive): number {
-  const { accelS, decelS, sCurvePct, coastS, stopMode } = drive.control;
-  return Math.min(600_000, Math.max(accelS, decelS, stopMode === 'coast' ? coastS : 0) * (1 + sCurvePct / 100) * 1000) + 1500;
+  return Math.min(600_000, longestTravelMs(drive.control)) + 1500;
 }
 
 /**

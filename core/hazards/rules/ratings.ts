@@ -1,12 +1,10 @@
+import { CONTACT_OHM } from '../../circuit/index.js';
 import { coilKinds } from '../../devices/index.js';
 import { landingParts, type Finding } from '../../job/index.js';
 import { inputLogics } from '../../plan/index.js';
 import { rehearse, voltsAt } from '../../rehearsal/index.js';
 import { actsOf, powerUp, READY_MS, startActs } from '../../scheme/index.js';
 import { deviceOf, make, tagOf, type HazardContext, type Rule } from './context.js';
-
-/** Resistance of a closed contact in the model, Ω: its voltage tells its current. */
-const CONTACT_OHM = 0.05;
 
 const runningTrace = ({ installation, arrangement }: HazardContext) => ({
   trace: rehearse(installation, actsOf(...powerUp(arrangement, 1), ...startActs(arrangement, 'forward', READY_MS)), READY_MS + 3000 + arrangement.warningMs),
@@ -30,6 +28,7 @@ export const contactsBear: Rule = (c) => {
   return contacts.flatMap(({ edge, rated, id }): Finding[] => {
     const [a, b] = [installation.edgeA[edge], installation.edgeB[edge]];
     const across = voltsAt(trace, a, b, atUs);
+    // The voltage across a closed contact tells its current.
     const amps = across ? Math.max(Math.abs(across.dc), across.ac) / CONTACT_OHM : 0;
     // An open contact has its whole voltage across it: only what could be a current is one.
     if (amps <= rated || !across || Math.max(Math.abs(across.dc), across.ac) > 1) return [];

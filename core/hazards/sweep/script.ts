@@ -1,3 +1,4 @@
+import { longestTravelMs } from '../../drive/index.js';
 import type { InstalledDrive } from '../../installation/index.js';
 import type { Act } from '../../job/index.js';
 import { actsOf, directionsOf, give, powerOnActs, powerUp, READY_MS, startActs, stopActs, take, type Arrangement, type Direction } from '../../scheme/index.js';
@@ -38,8 +39,7 @@ class Parts {
  * with nothing let go, and a last stop.
  */
 export function sweepScript(a: Arrangement, drive: InstalledDrive): SweepScript {
-  const { accelS, decelS, sCurvePct, stopMode, coastS } = drive.control;
-  const travel = Math.min(600_000, Math.max(accelS, decelS, stopMode === 'coast' ? coastS : 0) * (1 + sCurvePct / 100) * 1000) + MARGIN_MS;
+  const travel = Math.min(600_000, longestTravelMs(drive.control)) + MARGIN_MS;
   const directions = directionsOf(a);
   const [first, second] = [directions[0] ?? 'forward', directions[1] ?? directions[0] ?? 'forward'];
   const p = new Parts();
