@@ -1,5 +1,5 @@
-import { expect, test, type Page } from '@playwright/test';
-import { newJob, open, saved, stage, url } from './helpers';
+import { expect, type Page } from '@playwright/test';
+import { newJob, open, saved, stage, test, url } from './helpers';
 
 const demo = (end: string): string => `0d3f2a1c-7b64-4c1e-8a7d-5e9b1c2d3a${end}`;
 

@@ -1,4 +1,15 @@
-import { expect, type Browser, type Page } from '@playwright/test';
+import { expect, test as base, type Browser, type Page } from '@playwright/test';
+
+/** A test whose pages are closed at its end: a rehearsal left open would go on turning beside the next. */
+export const test = base.extend<{ tidy: void }>({
+  tidy: [
+    async ({ browser }, use) => {
+      await use();
+      await Promise.all(browser.contexts().map((c) => c.close()));
+    },
+    { auto: true },
+  ],
+});
 
 export const url = (): string => process.env['TACTRON_URL'] as string;
 export const auger = '0d3f2a1c-7b64-4c1e-8a7d-5e9b1c2d3a11';

@@ -1,6 +1,6 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
-import { newJob, open, saved, settled, type } from './helpers';
+import { newJob, open, saved, settled, test, type } from './helpers';
 
 const block = (page: Page, name: string) => page.getByRole('region', { name, exact: true });
 const choose = (page: Page, where: string, what: string) => block(page, where).getByRole('radio', { name: what, exact: true }).click();

@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test';
-import { newJob, open, settled, stage } from './helpers';
+import { expect } from '@playwright/test';
+import { newJob, open, settled, stage, test } from './helpers';
 
 test('a three-wire station: its hazard found and put right, pressed and held in the rehearsal, tested live', async ({ browser }) => {
   const page = await open(browser, '/jobs');

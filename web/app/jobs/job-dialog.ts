@@ -1,4 +1,4 @@
-import { Component, computed, inject, signal } from '@angular/core';
+import { Component, computed, inject, linkedSignal, signal, type Signal } from '@angular/core';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { v4 as uuid } from 'uuid';
 import { emptyJob, type Job } from '@tactron/core/job';
@@ -15,7 +15,7 @@ import { Api, type ProfileEntry, type SiteEntry } from '../job-state/api';
         <label class="named"
           >Site
           <select class="field" name="site" [value]="site()" (change)="site.set($any($event.target).value)">
-            @for (s of data.sites; track s.id) {
+            @for (s of sites(); track s.id) {
               <option [value]="s.id" [selected]="s.id === site()">{{ s.name }}</option>
             }
             <option value="new" [selected]="site() === 'new'">A new site …</option>
@@ -81,9 +81,17 @@ import { Api, type ProfileEntry, type SiteEntry } from '../job-state/api';
 export class JobDialog {
   private readonly api = inject(Api);
   private readonly ref = inject(MatDialogRef<JobDialog>);
-  protected readonly data = inject<{ sites: readonly SiteEntry[] }>(MAT_DIALOG_DATA);
-  protected readonly site = signal(this.data.sites[0]?.id ?? 'new');
+  /** The board may still be reading its sites when the dialog opens. */
+  protected readonly sites = inject<{ sites: Signal<readonly SiteEntry[]> }>(MAT_DIALOG_DATA).sites;
   protected readonly siteName = signal('');
+  protected readonly site = linkedSignal<readonly SiteEntry[], string>({
+    source: this.sites,
+    computation: (sites, before) => {
+      const own = before?.value === 'new' && (before.source.length > 0 || this.siteName() !== '');
+      const kept = own || sites.some((s) => s.id === before?.value);
+      return kept && before ? before.value : (sites[0]?.id ?? 'new');
+    },
+  });
   protected readonly tag = signal('');
   protected readonly machine = signal('');
   protected readonly practice = signal<Job['practice']>('IEC');

@@ -83,7 +83,7 @@ export class JobsBoard {
 
   protected async add(): Promise<void> {
     const { JobDialog } = await import('./job-dialog');
-    const id = (await firstValueFrom(this.dialog.open(JobDialog, { data: { sites: this.sites() }, maxWidth: '640px' }).afterClosed())) as string | undefined;
+    const id = (await firstValueFrom(this.dialog.open(JobDialog, { data: { sites: this.sites }, maxWidth: '640px' }).afterClosed())) as string | undefined;
     if (id) await this.router.navigate(['/jobs', id, 'plate']);
   }
 

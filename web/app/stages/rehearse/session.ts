@@ -39,8 +39,9 @@ export class RehearsalSession {
   private from: SettingsChoice = 'planned';
   /** Pairs of landings something was put to, also before it is in the log. */
   private hooks: readonly (readonly [string, string])[] = [];
-  /** Done when the rehearsal asked for last is open; an act before that waits for it. */
-  private ready: Promise<void> = Promise.resolve();
+  private firstOpened = (): void => undefined;
+  /** Done when the rehearsal asked for last is open; an act before that waits for it, also before the first is asked for. */
+  private ready: Promise<void> = new Promise((done) => (this.firstOpened = done));
 
   readonly opened = signal<Opened | null>(null);
   readonly nowUs = signal(0);
@@ -71,6 +72,7 @@ export class RehearsalSession {
   /** Opens a rehearsal; with the same log when the installation changed under it, from the beginning otherwise. */
   open(job: Job, profile: Profile, from: SettingsChoice, log: Log, keepTime: boolean): Promise<void> {
     this.ready = this.reopen(job, profile, from, log, keepTime);
+    void this.ready.then(this.firstOpened);
     return this.ready;
   }
 
@@ -90,19 +92,33 @@ export class RehearsalSession {
     }
   }
 
-  /** Acts now. What was known beyond this moment is worked out anew. */
+  /**
+   * Acts now. What was known beyond this moment is worked out anew. The act is in the log at once, so that a rehearsal
+   * opened anew while the worker still answers plays it too.
+   */
   async act(...acts: DistributiveOmit<Act, 'atMs'>[]): Promise<void> {
-    await this.ready;
+    await this.settled();
     if (!this.opened()) return;
     if (this.playing()) this.advance(performance.now(), true);
     const t = Math.round(this.nowUs());
     const mine = ++this.seq;
     const begin = performance.now();
-    const frame = await this.link.worker.act(mine, t, acts.map((act) => ({ ...act, atMs: t / 1000 }) as Act)); // prettier-ignore
+    const timed = acts.map((act) => ({ ...act, atMs: t / 1000 }) as Act);
+    this.log.update((log) => [...log.filter((a) => a.t <= t), ...timed.map((act) => ({ t, act }))]);
+    const frame = await this.link.worker.act(mine, t, timed);
     if (frame.seq !== this.seq) return;
     this.opened.set({ ...(this.opened() as Opened), ...frame });
     this.log.set(frame.log);
     this.latencyMs.set(performance.now() - begin);
+  }
+
+  /** Waits until the rehearsal asked for last is open, also when another is asked for meanwhile. */
+  private async settled(): Promise<void> {
+    let waited: Promise<void> | undefined;
+    while (waited !== this.ready) {
+      waited = this.ready;
+      await waited;
+    }
   }
 
   restart(log: Log = []): void {
@@ -127,13 +143,13 @@ export class RehearsalSession {
 
   /** Why the motor runs or does not now. */
   async why(): Promise<{ running: boolean; conditions: readonly SaidCondition[] }> {
-    await this.ready;
+    await this.settled();
     return this.link.worker.why(Math.round(this.nowUs()));
   }
 
   /** Resistance between two landings now. */
   async ohms(plus: number, minus: number): Promise<OhmReading> {
-    await this.ready;
+    await this.settled();
     return this.link.worker.ohms(Math.round(this.nowUs()), plus, minus);
   }
 
