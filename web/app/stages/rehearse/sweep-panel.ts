@@ -103,7 +103,8 @@ const SHARES = 2;
       flex: 1;
     }
     .stale {
-      opacity: 0.7;
+      outline: 2px dashed var(--line);
+      outline-offset: 3px;
     }
     td {
       vertical-align: middle;

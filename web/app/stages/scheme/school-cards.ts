@@ -44,7 +44,9 @@ const QUIET_MS = 250;
       align-items: start;
     }
     .stale {
-      opacity: 0.6;
+      outline: 2px dashed var(--line);
+      outline-offset: 3px;
+      cursor: progress;
     }
     .problem {
       color: var(--bad);
