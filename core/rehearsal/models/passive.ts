@@ -2,7 +2,7 @@ import { CONTACT_OHM } from '../../circuit/index.js';
 import type { InstalledContacts, InstalledDial, InstalledWire } from '../../installation/index.js';
 import type { Device } from '../device.js';
 
-import { nothing, steady } from './common.js';
+import { nothing, setShare, steady } from './common.js';
 
 /** Selector, level contact, breaker: the position decides which contacts are closed. */
 export function contactsModel(d: InstalledContacts): Device<{ readonly position: string }> {
@@ -31,19 +31,10 @@ export function contactsModel(d: InstalledContacts): Device<{ readonly position:
 const TRACK_END_OHM = 0.1;
 
 export function dialModel(d: InstalledDial): Device<{ readonly at: number }> {
-  return {
-    ...nothing,
-    id: d.id,
-    signals: [{ id: `${d.id}.dial`, of: { kind: 'device', id: d.id }, unit: '%', kind: 'value' }],
-    init: () => ({ at: 0 }),
-    act: (s, act) => (act.do === 'dial' && act.device === d.id && act.to !== s.at ? { at: act.to } : s),
-    stamp: (s, _t, board) => {
-      board.g[d.lower] = 1 / Math.max(TRACK_END_OHM, s.at * d.ohm);
-      board.g[d.upper] = 1 / Math.max(TRACK_END_OHM, (1 - s.at) * d.ohm);
-    },
-    step: (s) => s,
-    observe: (s, t) => [steady(s.at * 100, t)],
-  };
+  return setShare(d.id, (s, _t, board) => {
+    board.g[d.lower] = 1 / Math.max(TRACK_END_OHM, s.at * d.ohm);
+    board.g[d.upper] = 1 / Math.max(TRACK_END_OHM, (1 - s.at) * d.ohm);
+  });
 }
 
 /** All wires together: each whole or broken. */

@@ -1,7 +1,7 @@
 import { NO_OHM } from '../../circuit/index.js';
 import type { InstalledHook, InstalledPower, InstalledSource, InstalledSupply, InstalledTransistor } from '../../installation/index.js';
 import type { Device } from '../device.js';
-import { nothing, steady } from './common.js';
+import { nothing, setShare, steady } from './common.js';
 
 /** Internal resistance of a supply phase, Ω. */
 const SUPPLY_OHM = 0.05;
@@ -75,22 +75,13 @@ const COMPLIANCE_V = 12;
 
 /** A signal of a controller: its share of the span is set by an act, its supply is the controller's own. */
 export function sourceModel(d: InstalledSource): Device<{ readonly at: number }> {
-  return {
-    ...nothing,
-    id: d.id,
-    signals: [{ id: `${d.id}.dial`, of: { kind: 'device', id: d.id }, unit: '%', kind: 'value' }],
-    init: () => ({ at: 0 }),
-    act: (s, act) => (act.do === 'dial' && act.device === d.id && act.to !== s.at ? { at: act.to } : s),
-    stamp: (s, _t, board) => {
-      if (d.modal !== undefined) board.modal[d.modal] = { volts: COMPLIANCE_V, amps: 0.004 + 0.016 * s.at, g: 1 / NO_OHM };
-      else {
-        board.g[d.edge] = 1 / VOLT_SOURCE_OHM;
-        board.emf[d.edge] = 10 * s.at;
-      }
-    },
-    step: (s) => s,
-    observe: (s, t) => [steady(s.at * 100, t)],
-  };
+  return setShare(d.id, (s, _t, board) => {
+    if (d.modal !== undefined) board.modal[d.modal] = { volts: COMPLIANCE_V, amps: 0.004 + 0.016 * s.at, g: 1 / NO_OHM };
+    else {
+      board.g[d.edge] = 1 / VOLT_SOURCE_OHM;
+      board.emf[d.edge] = 10 * s.at;
+    }
+  });
 }
 
 const TRANSISTOR_OHM = 0.1;

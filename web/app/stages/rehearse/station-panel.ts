@@ -1,3 +1,4 @@
+import { NgTemplateOutlet } from '@angular/common';
 import { Component, computed, inject } from '@angular/core';
 import { formatNumber } from '@tactron/core/units';
 import type { ShownDevice } from '../../compute/rehearse.worker';
@@ -11,7 +12,7 @@ const byTag = (x: ShownDevice, y: ShownDevice): number => x.tag.localeCompare(y.
 /** Everything a hand, the process and the supply do: switches, buttons, dials, signals, and what lamps and relays show. */
 @Component({
   selector: 'tac-station-panel',
-  imports: [PushButton],
+  imports: [NgTemplateOutlet, PushButton],
   templateUrl: './station-panel.html',
   styleUrl: './station-panel.scss',
 })
