@@ -155,6 +155,19 @@ test('six arrangements: start, stop, emergency stop and power return, each as it
 
 test('cards, why, meter, bridge, scripts: one school taken, one wire broken and found', async ({ browser }) => {
   const page = await open(browser, `/jobs/${demo('02')}/scheme`);
+  const shipped = page.getByLabel('Start from an arrangement');
+  const chosen = (name: string) => expect(page.getByRole('radio', { name, exact: true })).toBeChecked({ timeout: 15_000 });
+  await shipped.selectOption({ label: 'start warning before a level contact starts it' });
+  await chosen('a contact that stays closed (two-wire)');
+  await chosen('safe torque off, two channels');
+  await shipped.selectOption({ label: 'three-wire, start fed through stop' });
+  await chosen('start fed through stop');
+  await chosen('safe torque off, two channels');
+  await expect(page.getByText('There is no plan.')).toBeHidden();
+  await page.locator('body').click({ position: { x: 5, y: 400 } });
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('Control+z');
+  await chosen('start and stop fed separately');
   const relay = page.getByRole('group', { name: 'Seal-in relay, two-wire run' });
   await expect(relay).toContainText('With S3 held or welded', { timeout: 20_000 });
   await page.getByRole('radio', { name: 'What the emergency stop acts on' }).click();

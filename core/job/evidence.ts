@@ -10,6 +10,16 @@ export const expectationSchema = v.variant('kind', [
 ]);
 export type Expectation = v.InferOutput<typeof expectationSchema>;
 
+/**
+ * Judges a reading against what was expected of it; the ends of a range belong to it.
+ *
+ * @example verdictOf({ kind: 'range', lo: 392, hi: 408, nominal: 400, unit: 'V' }, 398.5) // 'pass'
+ */
+export function verdictOf(expect: Expectation, reading: number | string | boolean): 'pass' | 'fail' {
+  if (expect.kind === 'state') return reading === expect.is ? 'pass' : 'fail';
+  return typeof reading === 'number' && reading >= expect.lo && reading <= expect.hi ? 'pass' : 'fail';
+}
+
 /** A sentence of the core: its code and arguments; the words are made outside. */
 export const phraseSchema = v.strictObject({ code: text(80), args: v.record(v.string(), value) });
 export type Phrase = v.InferOutput<typeof phraseSchema>;

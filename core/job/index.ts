@@ -4,6 +4,7 @@ export {
   evidenceSchema,
   expectationSchema,
   stepSchema,
+  verdictOf,
   type Author,
   type Evidence,
   type EvidenceBody,
@@ -34,18 +35,7 @@ export {
   type Wiring,
 } from './job.js';
 export { applyPatch, disjoint, invertPatch, patchBetween, patchSchema, PatchError, valueAt, type Operation, type Patch } from './patch.js';
-export {
-  plateSchema,
-  type CableRun,
-  type ControlSupplies,
-  type Line,
-  type LineBlock,
-  type Load,
-  type MotorPlate,
-  type Place,
-  type Plate,
-  type Supply,
-} from './plate.js';
+export { plateSchema, type ControlSupplies, type Line, type LineBlock, type Load, type MotorPlate, type Place, type Plate, type Supply } from './plate.js';
 export { quantity, sizeSchema, type Size } from './quantities.js';
 export { schemeSchema, type Scheme } from './scheme.js';
 export { sortedEntries } from './sorted-entries.js';

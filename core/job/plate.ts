@@ -169,7 +169,6 @@ export const plateSchema = v.strictObject({
 export type MotorPlate = v.InferOutput<typeof motorPlateSchema>;
 export type Supply = v.InferOutput<typeof supplySchema>;
 export type Load = v.InferOutput<typeof loadSchema>;
-export type CableRun = v.InferOutput<typeof cableSchema>;
 export type Plate = v.InferOutput<typeof plateSchema>;
 export type Place = v.InferOutput<typeof placeSchema>;
 export type ControlSupplies = v.InferOutput<typeof controlSuppliesSchema>;

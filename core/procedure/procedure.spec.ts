@@ -1,6 +1,6 @@
-import type { Evidence, Job, ProcedureStep } from '../job/index.js';
+import { verdictOf, type Evidence, type Job, type ProcedureStep } from '../job/index.js';
 import { checkJob } from '../hazards/index.js';
-import { handOverBlocks, settingRows, stepRecords, verdictOf } from '../records/index.js';
+import { handOverBlocks, settingRows, stepRecords } from '../records/index.js';
 import { factorySettings, planJob } from '../plan/index.js';
 import { adopted, bareJob, marrowick } from '../testing/jobs.js';
 import { say, sayFinding } from '../words/index.js';

@@ -1,3 +1,3 @@
 export { handOverBlocks, type Block } from './hand-over.js';
 export { keyedValues, settingRows, snapshotOf, type SettingRow } from './three-sets.js';
-export { stepRecords, verdictOf, type StepRecord, type StepState } from './verdict.js';
+export { stepRecords, type StepRecord, type StepState } from './verdict.js';

@@ -1,10 +1,4 @@
-import type { Evidence, EvidenceOf, Expectation, ProcedureStep } from '../job/index.js';
-
-/** Judges a reading against what was expected of it. */
-export function verdictOf(expect: Expectation, reading: number | string | boolean): 'pass' | 'fail' {
-  if (expect.kind === 'state') return reading === expect.is ? 'pass' : 'fail';
-  return typeof reading === 'number' && reading >= expect.lo && reading <= expect.hi ? 'pass' : 'fail';
-}
+import type { Evidence, EvidenceOf, ProcedureStep } from '../job/index.js';
 
 export type StepState = 'open' | 'pass' | 'fail' | 'stale';
 

@@ -11,7 +11,7 @@ export type {
   Place,
   WishConflict,
 } from './arrangement.js';
-export { shippedArrangements, type ShippedArrangement } from './shipped.js';
+export { shippedArrangements, startFrom, type ShippedArrangement } from './shipped.js';
 export {
   actsOf, directionsOf, give, operationsOn, powerOnActs, powerUp, PULSE_MS, READY_MS, standardScript, startActs, stopActs, take,
   type Moment, type StandardScript,

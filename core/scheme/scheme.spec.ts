@@ -9,6 +9,7 @@ import {
   shippedArrangements,
   standardScript,
   startActs,
+  startFrom,
   stopActs,
   take,
   type Arrangement,
@@ -202,5 +203,46 @@ describe('wishes that exclude each other, whatever the device', () => {
     expect(conflicts({ startStop: 'keypad', interlocks: ['guard'] })).toEqual(['keypadHasNoCircuit']);
     expect(conflicts({ startStop: 'twoWire', speed: 'presets' })).toEqual(['presetsNeedValues']);
     expect(conflicts({ startStop: 'sealInRelay', startWarningS: 5 })).toEqual([]);
+  });
+});
+
+describe('starting from a shipped arrangement', () => {
+  const from = (scheme: Scheme, id: string): Scheme => startFrom(scheme, { id, scheme: shipped(id) });
+
+  it('gives the arrangement itself where nothing was wished', () => {
+    for (const { id, scheme } of shippedArrangements) expect(from({}, id)).withContext(id).toEqual(scheme);
+  });
+
+  it('takes start, direction and speed as a whole: nothing of the last arrangement is left between', () => {
+    for (const last of shippedArrangements)
+      for (const next of shippedArrangements) {
+        const taken = from(last.scheme, next.id);
+        for (const k of ['startStop', 'startBy', 'controllerOutput', 'handshake', 'direction', 'directionBy', 'stations', 'stationFeed', 'latchSupply', 'speed'] as const)
+          expect(taken[k]).withContext(`${last.id} → ${next.id}: ${k}`).toEqual(next.scheme[k]); // prettier-ignore
+      }
+  });
+
+  it('never takes an emergency stop, an interlock or a figure of the job away', () => {
+    const job: Scheme = {
+      startStop: 'keypad',
+      estop: 'safeTorqueOff',
+      interlocks: ['guard'],
+      maxHz: 60,
+      exposed: 'nobody',
+      powerReturn: 'stayStopped',
+      presetsHz: [7, 21],
+    };
+    for (const { id, scheme } of shippedArrangements) {
+      const taken = from(job, id);
+      expect(taken.estop)
+        .withContext(id)
+        .toBe(scheme.estop ?? 'safeTorqueOff');
+      expect(taken.interlocks)
+        .withContext(id)
+        .toEqual(scheme.interlocks ?? ['guard']);
+      expect([taken.maxHz, taken.exposed, taken.powerReturn, taken.presetsHz])
+        .withContext(id)
+        .toEqual([60, 'nobody', 'stayStopped', [7, 21]]);
+    }
   });
 });

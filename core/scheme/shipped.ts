@@ -6,7 +6,7 @@ export interface ShippedArrangement {
   readonly scheme: Scheme;
 }
 
-const dial: Scheme = { speed: 'dial', dialOhm: { v: 5, u: 'kΩ' } as never };
+const dial: Scheme = { speed: 'dial', dialOhm: { v: 5, u: 'kΩ' } };
 const one: Scheme = { ...dial, direction: 'forwardOnly', powerReturn: 'stayStopped', exposed: 'atMachine' };
 const both: Scheme = { ...one, direction: 'forwardReverse' };
 const twoWire: Scheme = { ...one, startStop: 'twoWire', startBy: 'selector' };
@@ -52,3 +52,23 @@ const all: readonly (readonly [string, Scheme])[] = [
 
 /** Every arrangement Tactron ships as a scheme; with `standardScript` each has its script. */
 export const shippedArrangements: readonly ShippedArrangement[] = all.map(([id, scheme]) => ({ id, scheme }));
+
+/** Wishes that make one arrangement of start, direction and speed: one without the others would be another arrangement. */
+const together = [
+  'startStop', 'startBy', 'controllerOutput', 'handshake', 'direction', 'directionBy', 'stations', 'stationFeed', 'latchSupply', 'speed',
+] as const satisfies readonly (keyof Scheme)[]; // prettier-ignore
+
+/** Facts of the place and figures: the arrangement's are only a beginning, the job's own stay. */
+const own: readonly string[] = ['exposed', 'powerReturn', 'dialOhm', 'presetsHz', 'jogHz', 'startWarningS', 'accel2S', 'decel2S'];
+
+/**
+ * The wishes of a job that starts anew from a shipped arrangement: its start, direction and speed as a whole, and what else
+ * it speaks of. All other wishes, an emergency stop above all, and the job's own facts and figures stay.
+ *
+ * @example startFrom({ estop: 'safeTorqueOff', startStop: 'keypad' }, { id: 'twoWire', scheme: twoWire }).estop // 'safeTorqueOff'
+ */
+export function startFrom(scheme: Scheme, { scheme: wanted }: ShippedArrangement): Scheme {
+  const others = Object.entries(scheme).filter(([k]) => !together.some((t) => t === k));
+  const mine = others.filter(([k, value]) => own.includes(k) && value !== undefined);
+  return { ...Object.fromEntries(others), ...wanted, ...Object.fromEntries(mine) };
+}

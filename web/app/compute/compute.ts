@@ -1,6 +1,6 @@
 import { Injectable } from '@angular/core';
 import { wrap, type Remote } from 'comlink';
-import type { Evidence, Job } from '@tactron/core/job';
+import type { Evidence, Job, Scheme } from '@tactron/core/job';
 import type { Profile } from '@tactron/core/catalogue';
 import type { MotorCurves } from '@tactron/core/power';
 import type { Derived, PartsAndTools } from './compute.types';
@@ -35,6 +35,11 @@ export class Compute {
 
   async curves(job: Job, profile: Profile): Promise<MotorCurves | null> {
     return this.derivers().curves(job, profile);
+  }
+
+  /** Wishes that start anew from a shipped arrangement; null where there is none of this name. */
+  async startFrom(scheme: Scheme, arrangement: string): Promise<Scheme | null> {
+    return this.derivers().startFrom(scheme, arrangement);
   }
 
   /** Parts and tools of a job, in words. */

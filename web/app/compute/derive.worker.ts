@@ -2,12 +2,12 @@ import { expose } from 'comlink';
 import { factoryValue, type Profile, type Setting, type Value } from '@tactron/core/catalogue';
 import { csv, layOut, recordFiles } from '@tactron/core/formats';
 import { acceptanceOf, acceptanceSubject, checkJob, isSchemeRule } from '@tactron/core/hazards';
-import type { Evidence, Job } from '@tactron/core/job';
+import type { Evidence, Job, Scheme } from '@tactron/core/job';
 import { adoption, partsList, planJob, toolsList } from '@tactron/core/plan';
 import { motorCurves, plateContext, plateFacts, plateMissing, type MotorCurves } from '@tactron/core/power';
 import { liveSteps } from '@tactron/core/procedure';
 import { handOverBlocks, keyedValues, settingRows, snapshotOf, stepRecords, type SettingRow, type StepRecord } from '@tactron/core/records';
-import { schemeMissing } from '@tactron/core/scheme';
+import { schemeMissing, shippedArrangements, startFrom } from '@tactron/core/scheme';
 import { deviceKinds, say, sayCaution, sayFinding, sayName, sayNoPlan, sayWire } from '@tactron/core/words';
 import type { Derived, PartsAndTools, SaidLine, SaidRow, SaidStep } from './compute.types';
 
@@ -101,6 +101,11 @@ const worker = {
   /** The fitted motor and its run-up; apart from `derive`, so that a keystroke elsewhere does not wait for a fit. */
   curves(job: Job, profile: Profile): MotorCurves | null {
     return motorCurves(plateContext(job, profile)) ?? null;
+  },
+
+  startFrom(scheme: Scheme, id: string): Scheme | null {
+    const arrangement = shippedArrangements.find((a) => a.id === id);
+    return arrangement ? startFrom(scheme, arrangement) : null;
   },
 
   parts(job: Job, profile: Profile): PartsAndTools {

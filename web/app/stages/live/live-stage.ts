@@ -1,4 +1,5 @@
 import { Component, computed, effect, inject, signal } from '@angular/core';
+import { verdictOf } from '@tactron/core/job';
 import { formatNumber, formatValue, parseQuantity } from '@tactron/core/units';
 import type { SaidStep } from '../../compute/compute.types';
 import { Preferences } from '../../frame/preferences';
@@ -118,11 +119,11 @@ export class LiveStage {
   private keep(step: SaidStep, reading: number | string): void {
     const { expect } = step.step;
     if (!expect) return;
-    const ok = expect.kind === 'state' ? reading === expect.is : typeof reading === 'number' && reading >= expect.lo && reading <= expect.hi;
+    const verdict = verdictOf(expect, reading);
     const body = {
       step: step.step,
       reading,
-      verdict: ok ? 'pass' : 'fail',
+      verdict,
       ...(expect.kind === 'range' ? { unit: expect.unit } : {}),
       ...(this.note().trim() ? { note: this.note().trim() } : {}),
     } as const;
@@ -132,8 +133,8 @@ export class LiveStage {
       body,
       step.reading ? { supersedes: step.reading.id, why: step.state === 'stale' ? 'tested again: the job changed' : 'tested again' } : {},
     );
-    this.announced.set(`${ok ? 'Pass' : 'Fail'}: ${step.must}`);
-    this.picked.set(ok ? null : step.step.key);
+    this.announced.set(`${verdict === 'pass' ? 'Pass' : 'Fail'}: ${step.must}`);
+    this.picked.set(verdict === 'pass' ? null : step.step.key);
     this.text.set('');
     this.note.set('');
     this.problem.set(null);

@@ -1,5 +1,6 @@
-import { Component, computed, inject } from '@angular/core';
+import { Component, computed, inject, signal } from '@angular/core';
 import type { Job, Scheme } from '@tactron/core/job';
+import { Compute } from '../../compute/compute';
 import type { SaidCard } from '../../compute/compare.worker';
 import { Choice } from '../../controls/choice';
 import { Choices } from '../../controls/choices';
@@ -8,7 +9,9 @@ import { NumberList } from '../../controls/number-list';
 import { QuantityField } from '../../controls/quantity-field';
 import { OpenJob } from '../../job-state/open-job';
 import { SchoolCards } from './school-cards';
-import { pulseSchools, wishOptions } from './wish-options';
+import { arrangementGroups, pulseSchools, wishOptions } from './wish-options';
+
+const nameOf = (id: string): string | undefined => arrangementGroups.flatMap((g) => g.options).find((o) => o.value === id)?.name;
 
 /** The schools of start and stop as they behave on this job, and the operator's wishes around them. */
 @Component({
@@ -19,7 +22,20 @@ import { pulseSchools, wishOptions } from './wish-options';
 })
 export class SchemeStage {
   protected readonly open = inject(OpenJob);
+  private readonly compute = inject(Compute);
   protected readonly options = wishOptions;
+  protected readonly arrangements = arrangementGroups;
+  /** Arrangement taken last, the wishes before it and those it made: hopping to another leaves nothing of it behind. */
+  private readonly last = signal<{ readonly id: string; readonly before: Scheme; readonly made: Scheme } | null>(null);
+  /** Arrangement taken last on this page, in words, while the wishes are still its. */
+  protected readonly taken = computed(() => {
+    const last = this.last();
+    if (!last) return undefined;
+    const scheme: Record<string, unknown> = this.scheme();
+    const whole = Object.entries(last.made);
+    const same = whole.length === Object.keys(scheme).length && whole.every(([k, v]) => JSON.stringify(v) === JSON.stringify(scheme[k]));
+    return same ? nameOf(last.id) : undefined;
+  });
   protected readonly scheme = computed(() => (this.open.job() as Job).scheme);
   protected readonly drivePulse = computed(() => this.scheme().startStop === 'threeWire' || this.scheme().startStop === 'threeWireTwoStarts');
   protected readonly pulse = computed(() => pulseSchools.includes(this.scheme().startStop));
@@ -38,6 +54,15 @@ export class SchemeStage {
       if (value === undefined || value === false || value === 'none') delete draft.scheme[wish];
       else draft.scheme[wish] = value as Scheme[K];
     });
+  }
+
+  /** Takes a shipped arrangement, in one step that Undo takes back. */
+  protected async begin(id: string): Promise<void> {
+    const before = this.taken() ? (this.last()?.before ?? this.scheme()) : this.scheme();
+    const made = id ? await this.compute.startFrom(before, id) : null;
+    if (!made) return;
+    this.open.edit(`arrangement: ${nameOf(id)}`, (draft) => void (draft.scheme = structuredClone(made)));
+    this.last.set({ id, before, made });
   }
 
   protected pick(card: SaidCard): void {
