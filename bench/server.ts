@@ -81,7 +81,7 @@ async function saves(url: string, job: Job): Promise<number> {
   const post = (path: string, body: unknown) =>
     fetch(`${url}/api/${path}`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
   const ids = Array.from({ length: 50 }, () => randomUUID());
-  for (const id of ids) await post('jobs', { ...job, id });
+  for (const id of ids) await post('jobs', { job: { ...job, id } });
   const list: number[] = [];
   await Promise.all(
     ids.map(async (id, user) => {

@@ -1,5 +1,5 @@
 import * as v from 'valibot';
-import { evidenceSchema } from './evidence.js';
+import { attachmentTypes, evidenceSchema } from './evidence.js';
 import { JOB_VERSION, jobSchema } from './job.js';
 
 /** A job file: the job, the profiles it needs by hash, and its evidence. */
@@ -9,6 +9,13 @@ export const envelopeSchema = v.strictObject({
   job: jobSchema,
   profiles: v.record(v.pipe(v.string(), v.regex(/^[0-9a-f]{64}$/u, 'a SHA-256 in hexadecimal')), v.looseObject({})),
   evidence: v.optional(v.array(evidenceSchema), []),
+  /** Pictures and files the evidence names, by their SHA-256. */
+  files: v.optional(
+    v.record(
+      v.pipe(v.string(), v.regex(/^[0-9a-f]{64}$/u, 'a SHA-256 in hexadecimal')),
+      v.strictObject({ type: v.picklist(attachmentTypes), base64: v.pipe(v.string(), v.regex(/^[A-Za-z0-9+/]*={0,2}$/u, 'base64')) }),
+    ),
+  ),
   site: v.optional(v.strictObject({ id: v.pipe(v.string(), v.uuid()), name: v.pipe(v.string(), v.minLength(1), v.maxLength(120)) })),
 });
 export type Envelope = v.InferOutput<typeof envelopeSchema>;

@@ -44,6 +44,10 @@ export type ProcedureStep = v.InferOutput<typeof stepSchema>;
 
 export const verdicts = ['pass', 'fail'] as const;
 
+/** Kinds of files that are taken as evidence; nothing a browser would run. */
+export const attachmentTypes = ['image/jpeg', 'image/png', 'image/webp', 'application/pdf', 'text/plain', 'text/csv'] as const;
+export const MAX_ATTACHMENT_BYTES = 12_000_000;
+
 /** Bodies of the kinds of evidence kept so far. */
 export const evidenceBodies = {
   reading: v.strictObject({
@@ -62,6 +66,17 @@ export const evidenceBodies = {
   keyed: v.strictObject({ code: text(80), value, undone: v.optional(v.boolean()) }),
   acceptance: v.strictObject({ rule: text(80), args: v.record(v.string(), value), reason: v.pipe(text(1000), v.trim(), v.minLength(1, 'a reason')) }),
   isolation: v.strictObject({ state: v.picklist(['DEAD', 'CONTROL LIVE', 'MAIN LIVE']), note: v.optional(text(400)) }),
+  attachment: v.strictObject({
+    sha256: v.pipe(v.string(), v.regex(/^[0-9a-f]{64}$/u, 'a SHA-256 in hexadecimal')),
+    name: v.pipe(text(200), v.trim(), v.minLength(1, 'a name')),
+    type: v.picklist(attachmentTypes),
+    bytes: v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(MAX_ATTACHMENT_BYTES)),
+    /** A small picture of it, as a data URL. */
+    thumbnail: v.optional(v.pipe(text(40_000), v.startsWith('data:image/'))),
+    note: v.optional(text(2000)),
+    /** Superseded by nothing: it was put there by mistake, and says so. */
+    withdrawn: v.optional(v.boolean()),
+  }),
   signature: v.strictObject({ role: text(80), statement: text(400), documentHash: text(64) }),
 } as const;
 export type EvidenceKind = keyof typeof evidenceBodies;
@@ -83,6 +98,8 @@ function entriesOf<K extends EvidenceKind>(kind: K) {
     author: authorSchema,
     atClient: v.pipe(v.string(), v.isoTimestamp()),
     atServer: v.optional(v.string()),
+    /** Seconds by which the clock of the sending device was ahead of the server's when it was sent. */
+    clockAheadS: v.optional(v.pipe(v.number(), v.integer())),
     coreVersion: text(40),
     prevHash: v.optional(text(64)),
     hash: v.optional(text(64)),
@@ -96,6 +113,7 @@ export const evidenceSchema = v.variant('kind', [
   entriesOf('keyed'),
   entriesOf('acceptance'),
   entriesOf('isolation'),
+  entriesOf('attachment'),
   entriesOf('signature'),
 ]);
 export type Evidence = v.InferOutput<typeof evidenceSchema>;

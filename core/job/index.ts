@@ -1,8 +1,11 @@
+export { changeHash, evidenceHash, verifyEvidence, type ChainCheck } from './chain.js';
 export { envelopeSchema, pathIssues, readEnvelope, type Envelope, type FileRead, type PathIssue } from './envelope.js';
 export {
+  attachmentTypes,
   authorSchema,
   evidenceSchema,
   expectationSchema,
+  MAX_ATTACHMENT_BYTES,
   stepSchema,
   verdictOf,
   type Author,
@@ -34,7 +37,7 @@ export {
   type WireSpec,
   type Wiring,
 } from './job.js';
-export { applyPatch, disjoint, invertPatch, patchBetween, patchSchema, PatchError, valueAt, type Operation, type Patch } from './patch.js';
+export { applyPatch, disjoint, invertPatch, patchBetween, patchSchema, PatchError, replayPatches, valueAt, type Operation, type Patch } from './patch.js';
 export { plateSchema, type ControlSupplies, type Line, type LineBlock, type Load, type MotorPlate, type Place, type Plate, type Supply } from './plate.js';
 export { quantity, sizeSchema, type Size } from './quantities.js';
 export { schemeSchema, type Scheme } from './scheme.js';

@@ -133,28 +133,39 @@ const jobEntries = {
   ),
 };
 
+/** Places in the adopted wiring that name a device which is not there: it was taken out while something still uses it. */
+function danglingDevices({ adopted }: v.InferOutput<typeof jobEntriesSchema>): { path: string[]; device: string }[] {
+  if (!adopted) return [];
+  const missing = (landingAt: string, path: string[]) => {
+    const { device } = landingParts(landingAt);
+    return adopted.devices[device] ? [] : [{ path: ['adopted', ...path], device }];
+  };
+  return [
+    ...Object.entries(adopted.wires).flatMap(([id, w]) => (['from', 'to'] as const).flatMap((end) => missing(w[end], ['wires', id, end]))),
+    ...Object.entries(adopted.assignments).flatMap(([id, a]) => missing(a.at, ['assignments', id, 'at'])),
+  ];
+}
+
+const jobEntriesSchema = v.strictObject(jobEntries);
+
 /** One job: facts, wishes, decisions and the adopted plan. The same document is file, API body and store state. */
 export const jobSchema = v.pipe(
-  v.strictObject(jobEntries),
+  jobEntriesSchema,
   v.rawCheck(({ dataset, addIssue }) => {
-    if (!dataset.typed || !dataset.value.adopted) return;
-    const { adopted } = dataset.value;
-    for (const [id, wire] of Object.entries(adopted.wires)) {
-      for (const end of ['from', 'to'] as const) {
-        const device = wire[end].slice(0, wire[end].indexOf(':'));
-        if (adopted.devices[device]) continue;
-        const step = (key: string, input: object, at: unknown): v.ObjectPathItem => ({
-          type: 'object',
-          origin: 'value',
-          input: input as Record<string, unknown>,
-          key,
-          value: at,
-        });
-        addIssue({
-          message: `the wire ends on "${device}", a device that is not there`,
-          path: [step('adopted', dataset.value, adopted), step('wires', adopted, adopted.wires), step(id, adopted.wires, wire), step(end, wire, wire[end])],
-        });
+    if (!dataset.typed) return;
+    const job = dataset.value;
+    for (const { path, device } of danglingDevices(job)) {
+      const steps: v.ObjectPathItem[] = [];
+      let at: unknown = job;
+      for (const key of path) {
+        const input = at as Record<string, unknown>;
+        steps.push({ type: 'object', origin: 'value', input, key, value: input[key] });
+        at = input[key];
       }
+      addIssue({
+        message: `${path.at(-1) === 'at' ? 'this task lies' : 'this wire ends'} on "${device}", a device that is not there`,
+        path: steps as [v.ObjectPathItem, ...v.ObjectPathItem[]],
+      });
     }
   }),
 );

@@ -32,10 +32,30 @@ export class PatchError extends Error {
  */
 export function applyPatch<T>(document: T, patch: readonly Operation[]): T {
   const copy = clone(document);
-  const failures = applyOperations(copy, patch as never);
+  applyInPlace(copy, patch);
+  return copy;
+}
+
+/**
+ * The document after many changes, one after the other; as `applyPatch` on each, with one copy for all of them.
+ *
+ * @param patches in order; a patch whose one operation replaces the whole document (path "") starts anew from its value
+ * @throws PatchError naming the path that is missing or whose test failed
+ */
+export function replayPatches<T>(document: T, patches: readonly (readonly Operation[])[]): T {
+  let copy = clone(document);
+  for (const patch of patches) {
+    const [first] = patch;
+    if (patch.length === 1 && first.op === 'replace' && first.path === '') copy = clone(first.value as T);
+    else applyInPlace(copy, patch);
+  }
+  return copy;
+}
+
+function applyInPlace(document: unknown, patch: readonly Operation[]): void {
+  const failures = applyOperations(document, clone(patch) as never);
   const at = failures.findIndex((failure) => failure !== null);
   if (at >= 0) throw new PatchError(patch[at].path, failures[at]?.message ?? 'the patch does not apply');
-  return copy;
 }
 
 /** The operations that turn one document into another; lists are replaced whole. */

@@ -1,9 +1,12 @@
-import { createServer, type Server } from 'node:http';
+import { createServer as createHttpServer, type Server } from 'node:http';
+import { createServer as createHttpsServer } from 'node:https';
 import { resolve } from 'node:path';
+import { openAccounts } from './accounts/sessions.js';
 import { seedProfiles } from './catalogue/routes.js';
 import { createDataSource, migrate } from './db/data-source.js';
 import { createApp } from './http/app.js';
 import { JobEvents } from './http/events.js';
+import { listening, type Listening } from './http/listening.js';
 
 const env = (name: string): string => {
   const value = process.env[name];
@@ -11,36 +14,43 @@ const env = (name: string): string => {
   return value;
 };
 
-/** Listens on the port, or on the next free one. */
-async function listen(server: Server, port: number): Promise<number> {
-  for (let at = port; at < port + 50; at++) {
+/** Listens on the port; alone on this machine on the next free one, where others know an address only on that one. */
+async function listen(server: Server, { host, port, tls }: Listening): Promise<number> {
+  for (let at = port; at < port + (tls ? 1 : 50); at++) {
     const ok = await new Promise<boolean>((done, fail) => {
       const refused = (error: NodeJS.ErrnoException): void => (error.code === 'EADDRINUSE' ? done(false) : fail(error));
       server.once('error', refused);
-      server.listen(at, '127.0.0.1', () => {
+      server.listen(at, host, () => {
         server.off('error', refused);
         done(true);
       });
     });
     if (ok) return at;
   }
-  throw new Error(`no free port from ${port} on`);
+  throw new Error(tls ? `port ${port} is taken: set TACTRON_PORT to another, or stop what uses it` : `no free port from ${port} on`);
 }
 
+/** A body that trickles in ties up its own connection for half a minute and nobody else's. */
+const patience = { requestTimeout: 30_000, headersTimeout: 15_000, connectionsCheckingInterval: 5_000 };
+
 async function main(): Promise<void> {
+  const settings = listening(process.env);
   await migrate(env('TACTRON_DB_OWNER_URL'));
   const url = env('TACTRON_DB_URL');
   const db = await createDataSource(url).initialize();
   await seedProfiles(db);
   const events = new JobEvents(url);
-  const server = createServer(createApp(db, events, resolve(env('TACTRON_WEB'))));
-  const port = await listen(server, Number(process.env['TACTRON_PORT'] ?? 4310));
-  console.log(`Tactron is at http://127.0.0.1:${port}/`);
+  const accounts = settings.accounts ? openAccounts(url, process.env['TACTRON_SESSION_SECRET']) : undefined;
+  const app = createApp({ db, events, webFolder: resolve(env('TACTRON_WEB')), accounts, open: settings.tls !== undefined });
+  const server: Server = settings.tls ? createHttpsServer({ ...patience, ...settings.tls }, app) : createHttpServer(patience, app);
+  const port = await listen(server, settings);
+  console.log(`Tactron is at ${settings.tls ? 'https' : 'http'}://${settings.host}:${port}/`);
   process.send?.({ port });
   const stop = async (): Promise<void> => {
     await events.close();
     server.close();
     server.closeAllConnections();
+    await accounts?.close().catch(() => undefined);
     await db.destroy().catch(() => undefined);
     process.exit(0);
   };

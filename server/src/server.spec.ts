@@ -1,10 +1,9 @@
 import { randomUUID } from 'node:crypto';
 import pg from 'pg';
 import { shippedProfile } from '@tactron/core/catalogue';
-import { emptyJob, hashOf, type Evidence, type Job, type Operation } from '@tactron/core/job';
+import { changeHash, emptyJob, evidenceHash, hashOf, type Evidence, type Job, type Operation } from '@tactron/core/job';
 import { EvidenceRow, JobChangeRow } from './db/entities.js';
-import { changeHash, type Change } from './jobs/changes.js';
-import { evidenceHash } from './evidence/store.js';
+import type { Change } from './jobs/changes.js';
 import { databaseUrls, openBed, type Bed } from './testing/testbed.js';
 
 const profile = shippedProfile('marrowick-f');
@@ -21,7 +20,14 @@ const newJob = (tag = 'S-1'): Job =>
     practice: 'IEC',
     profile: { family: profile.family, model: 'F02', version: '1', sha256: hashOf(profile) },
   });
-const change = (base: number, patch: Operation[], id: string = randomUUID()): Change => ({ id, base, patch, author, atClient: '2026-01-01T08:00:00.000Z' });
+const change = (base: number, patch: Operation[], id: string = randomUUID()): Change => ({
+  id,
+  base,
+  patch,
+  label: '',
+  author,
+  atClient: '2026-01-01T08:00:00.000Z',
+});
 const replace = (path: string, value: unknown): Operation[] => [{ op: 'replace', path, value }];
 const reading = (jobId: string, more: Partial<Evidence> = {}): Evidence =>
   ({
@@ -39,7 +45,7 @@ const reading = (jobId: string, more: Partial<Evidence> = {}): Evidence =>
 
 async function made(tag?: string): Promise<Job> {
   const job = newJob(tag);
-  expect((await bed.ask('POST', 'jobs', job)).status).toBe(201);
+  expect((await bed.ask('POST', 'jobs', { job, author })).status).toBe(201);
   return job;
 }
 
@@ -80,10 +86,18 @@ describe('server', () => {
       const { body } = await bed.ask('GET', `jobs/${job.id}`);
       expect([body['revision'], (body['job'] as Job).tag, (body['job'] as Job).machine]).toEqual([2, 'S-2', 'grader'] as never[]);
       const rows = await bed.db.getRepository(JobChangeRow).find({ where: { jobId: job.id }, order: { revision: 'ASC' } });
+      const begun = {
+        id: rows[0].id,
+        jobId: job.id,
+        revision: 0,
+        patch: [{ op: 'replace' as const, path: '', value: job }],
+        author,
+        atClient: rows[0].atClient.toISOString(),
+      };
       let prev = '';
-      rows.forEach((row, i) => {
-        expect([row.prevHash, row.hash]).toEqual([prev, changeHash(prev, sent[i], job.id, i + 1)]);
-        prev = row.hash;
+      [begun, ...sent.map((c, i) => ({ ...c, jobId: job.id, revision: i + 1 }))].forEach((c, i) => {
+        expect([rows[i].prevHash, rows[i].hash]).toEqual([prev, changeHash(prev, c)]);
+        prev = rows[i].hash;
       });
     });
 
@@ -153,7 +167,7 @@ describe('server', () => {
       expect(rows.map((r) => r.id)).toEqual(list.map((e) => e.id));
       let prev = '';
       rows.forEach((row, i) => {
-        expect([row.prevHash, row.hash]).toEqual([prev, evidenceHash(prev, list[i])]);
+        expect([row.prevHash, row.hash]).toEqual([prev, evidenceHash(prev, { ...list[i], atServer: row.atServer })]);
         prev = row.hash;
       });
     });

@@ -1,6 +1,10 @@
 import 'reflect-metadata';
-import { Column, Entity, Index, PrimaryColumn } from 'typeorm';
+import { Column, Entity, Index, PrimaryColumn, PrimaryGeneratedColumn } from 'typeorm';
 import type { Author, Job, Operation } from '@tactron/core/job';
+
+/** What an account may do; each may what the one before may. */
+export const roles = ['reader', 'electrician', 'supervisor'] as const;
+export type Role = (typeof roles)[number];
 
 @Entity({ name: 'site' })
 export class SiteRow {
@@ -30,11 +34,15 @@ export class JobChangeRow {
   @PrimaryColumn({ type: 'uuid' }) id: string;
   @Column({ type: 'uuid', name: 'job_id' }) jobId: string;
   @Column({ type: 'integer' }) revision: number;
+  /** `edit`, or `checkpoint`: the one operation is the whole document. */
   @Column({ type: 'text', default: 'edit' }) kind: string;
+  @Column({ type: 'text', default: '' }) label: string;
   @Column({ type: 'jsonb' }) patch: Operation[];
   @Column({ type: 'jsonb' }) author: Author;
   @Column({ type: 'timestamptz', name: 'at_client' }) atClient: Date;
   @Column({ type: 'timestamptz', name: 'at_server', default: () => 'now()' }) atServer: Date;
+  @Column({ type: 'integer', name: 'clock_ahead_s', nullable: true }) clockAheadS: number | null;
+  @Column({ type: 'uuid', name: 'sent_by', nullable: true }) sentBy: string | null;
   @Column({ type: 'text', name: 'prev_hash' }) prevHash: string;
   @Column({ type: 'text' }) hash: string;
 }
@@ -54,6 +62,8 @@ export class EvidenceRow {
   @Column({ type: 'jsonb' }) author: Author;
   @Column({ type: 'text', name: 'at_client' }) atClient: string;
   @Column({ type: 'text', name: 'at_server' }) atServer: string;
+  @Column({ type: 'integer', name: 'clock_ahead_s', nullable: true }) clockAheadS: number | null;
+  @Column({ type: 'uuid', name: 'sent_by', nullable: true }) sentBy: string | null;
   @Column({ type: 'text', name: 'core_version' }) coreVersion: string;
   @Column({ type: 'text', name: 'prev_hash' }) prevHash: string;
   @Column({ type: 'text' }) hash: string;
@@ -67,4 +77,63 @@ export class DeviceProfileRow {
   @Column({ type: 'timestamptz', name: 'created_at', default: () => 'now()' }) createdAt: Date;
 }
 
-export const entities = [SiteRow, JobRow, JobChangeRow, EvidenceRow, DeviceProfileRow];
+/** A picture or file, stored once however often it is named. */
+@Entity({ name: 'blob' })
+export class BlobRow {
+  @PrimaryColumn({ type: 'text' }) sha256: string;
+  @Column({ type: 'text' }) type: string;
+  @Column({ type: 'integer' }) bytes: number;
+  @Column({ type: 'bytea' }) body: Buffer;
+  @Column({ type: 'timestamptz', name: 'created_at', default: () => 'now()' }) createdAt: Date;
+}
+
+@Entity({ name: 'account' })
+@Index('account_login', ['login'], { unique: true })
+export class AccountRow {
+  @PrimaryColumn({ type: 'uuid' }) id: string;
+  @Column({ type: 'text' }) login: string;
+  @Column({ type: 'text' }) name: string;
+  /** What the person is by trade, as it stands beside the name on changes and readings. */
+  @Column({ type: 'text' }) trade: string;
+  @Column({ type: 'text' }) role: Role;
+  @Column({ type: 'boolean', default: false }) administrator: boolean;
+  @Column({ type: 'text', name: 'password_hash' }) passwordHash: string;
+  @Column({ type: 'boolean', default: false }) disabled: boolean;
+  @Column({ type: 'timestamptz', name: 'created_at', default: () => 'now()' }) createdAt: Date;
+}
+
+@Entity({ name: 'account_site' })
+export class AccountSiteRow {
+  @PrimaryColumn({ type: 'uuid', name: 'account_id' }) accountId: string;
+  @PrimaryColumn({ type: 'uuid', name: 'site_id' }) siteId: string;
+}
+
+@Entity({ name: 'invitation' })
+@Index('invitation_token', ['tokenHash'], { unique: true })
+export class InvitationRow {
+  @PrimaryColumn({ type: 'uuid' }) id: string;
+  @Column({ type: 'text', name: 'token_hash' }) tokenHash: string;
+  @Column({ type: 'text' }) role: Role;
+  @Column({ type: 'jsonb' }) sites: string[];
+  @Column({ type: 'uuid', name: 'invited_by' }) invitedBy: string;
+  @Column({ type: 'timestamptz', name: 'created_at', default: () => 'now()' }) createdAt: Date;
+  @Column({ type: 'timestamptz', name: 'expires_at' }) expiresAt: Date;
+  @Column({ type: 'timestamptz', name: 'used_at', nullable: true }) usedAt: Date | null;
+}
+
+/** Who read and changed what, while accounts are on. */
+@Entity({ name: 'audit' })
+@Index('audit_job', ['jobId', 'id'])
+export class AuditRow {
+  @PrimaryGeneratedColumn('identity', { type: 'bigint', generatedIdentity: 'BY DEFAULT' }) id: string;
+  @Column({ type: 'timestamptz', default: () => 'now()' }) at: Date;
+  @Column({ type: 'uuid', name: 'account_id', nullable: true }) accountId: string | null;
+  @Column({ type: 'text' }) name: string;
+  @Column({ type: 'text' }) act: string;
+  @Column({ type: 'uuid', name: 'job_id', nullable: true }) jobId: string | null;
+  @Column({ type: 'text', default: '' }) detail: string;
+}
+
+export const entities = [
+  SiteRow, JobRow, JobChangeRow, EvidenceRow, DeviceProfileRow, BlobRow, AccountRow, AccountSiteRow, InvitationRow, AuditRow,
+]; // prettier-ignore

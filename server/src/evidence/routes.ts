@@ -2,22 +2,36 @@ import { Router } from 'express';
 import type { DataSource } from 'typeorm';
 import * as v from 'valibot';
 import { evidenceSchema } from '@tactron/core/job';
-import { JobRow } from '../db/entities.js';
-import { checked, invalid, Problem } from '../http/problem.js';
+import { accessOf, audit, demand } from '../accounts/access.js';
+import { BlobRow } from '../db/entities.js';
+import { clockAhead } from '../http/clock.js';
+import { checked, invalid } from '../http/problem.js';
+import { demandJob } from '../jobs/store.js';
 import { evidenceOf, insertEvidence } from './store.js';
 
 /** Evidence of a job: read and added to, never changed. */
 export function evidenceRoutes(db: DataSource): Router {
   const router = Router({ mergeParams: true });
   const idOf = (params: object): string => checked(v.pipe(v.string(), v.uuid()), (params as { id?: string }).id);
-  router.get('/', async (req, res) => void res.json(await evidenceOf(db, idOf(req.params))));
+  router.get('/', async (req, res) => {
+    await demandJob(db, res, idOf(req.params));
+    res.json(await evidenceOf(db, idOf(req.params)));
+  });
   router.post('/', async (req, res) => {
+    demand(res, 'electrician');
     const id = idOf(req.params);
     const list = checked(v.pipe(v.array(evidenceSchema), v.minLength(1), v.maxLength(500)), req.body);
     const stray = list.findIndex((e) => e.jobId !== id);
     if (stray >= 0) throw invalid([{ path: `${stray}.jobId`, message: 'this evidence belongs to another job' }]);
-    if (!(await db.getRepository(JobRow).existsBy({ id }))) throw new Problem(404, 'unknownJob', 'There is no such job here.');
-    res.status(201).json(await db.transaction((tx) => insertEvidence(tx, id, list)));
+    await demandJob(db, res, id);
+    for (const [i, e] of list.entries()) {
+      if (e.kind === 'attachment' && !(await db.getRepository(BlobRow).existsBy({ sha256: e.body.sha256 })))
+        throw invalid([{ path: `${i}.body.sha256`, message: 'this file has not arrived yet: send it first' }]);
+    }
+    const arrival = { clockAheadS: clockAhead(req), accountId: accessOf(res).accountId };
+    const stored = await db.transaction((tx) => insertEvidence(tx, id, list, arrival));
+    await audit(db, res, 'added evidence', id, list.map((e) => e.kind).join(', '));
+    res.status(201).json(stored);
   });
   return router;
 }

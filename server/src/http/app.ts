@@ -1,17 +1,26 @@
 import compression from 'compression';
-import express, { type Express } from 'express';
+import express, { type Express, type Response } from 'express';
 import helmet from 'helmet';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { toJsonSchema } from '@valibot/to-json-schema';
 import type { DataSource } from 'typeorm';
 import { envelopeSchema } from '@tactron/core/job';
+import * as v from 'valibot';
+import { accessOf, identify } from '../accounts/access.js';
+import { accountRoutes } from '../accounts/routes.js';
+import type { Accounts } from '../accounts/sessions.js';
+import { signInRoutes } from '../accounts/sign-in.js';
 import { catalogueRoutes } from '../catalogue/routes.js';
 import { evidenceRoutes } from '../evidence/routes.js';
-import { importRoute, jobRoutes } from '../jobs/routes.js';
+import { fileRoutes } from '../files/routes.js';
+import { importRoute } from '../jobs/file.js';
+import { jobRoutes } from '../jobs/routes.js';
+import { demandJob } from '../jobs/store.js';
 import { siteRoutes } from '../sites/routes.js';
 import type { JobEvents } from './events.js';
-import { Problem, problemHandler } from './problem.js';
+import { ownHost } from './own-host.js';
+import { checked, Problem, problemHandler } from './problem.js';
 import { sameOrigin } from './same-origin.js';
 
 const contentSecurityPolicy = {
@@ -21,23 +30,45 @@ const contentSecurityPolicy = {
 /** On loopback packing and unpacking cost more than the bytes they save. */
 const onThisMachine = (address: string | undefined): boolean => address === '127.0.0.1' || address === '::1' || address === '::ffff:127.0.0.1';
 
+export interface Parts {
+  readonly db: DataSource;
+  readonly events: JobEvents;
+  readonly webFolder?: string;
+  /** Sessions and sign-in; left out, only this machine can ask and nobody signs in. */
+  readonly accounts?: Accounts;
+  /** Reached over HTTPS, by a name of its own. */
+  readonly open?: boolean;
+}
+
 /** The whole HTTP application: API, then the web application's files. */
-export function createApp(db: DataSource, events: JobEvents, webFolder?: string): Express {
+export function createApp({ db, events, webFolder, accounts, open = false }: Parts): Express {
   const app = express();
   app.disable('x-powered-by');
-  app.use(helmet({ contentSecurityPolicy, strictTransportSecurity: false, crossOriginEmbedderPolicy: false }));
+  app.use(helmet({ contentSecurityPolicy, strictTransportSecurity: open, crossOriginEmbedderPolicy: false }));
+  if (!open) app.use(ownHost);
   app.use(compression({ filter: (req, res) => !onThisMachine(req.socket.remoteAddress) && !req.path.endsWith('/events') && compression.filter(req, res) }));
   app.use('/api', sameOrigin);
-  app.use('/api/import', express.json({ limit: '20mb' }), importRoute(db));
-  app.use('/api', express.json({ limit: '2mb' }));
   app.get('/api/health', async (_req, res) => {
     await db.query('SELECT 1');
     res.json({ ok: true });
   });
   app.get('/api/schema/job.json', (_req, res) => void res.json(jobFileSchema()));
+  if (accounts) {
+    app.use('/api', accounts.session);
+    app.use('/api/session', express.json({ limit: '20kb' }), signInRoutes(db, accounts));
+  }
+  app.use('/api', identify(db, Boolean(accounts)));
+  app.get('/api/me', (_req, res) => void res.json(me(res, Boolean(accounts))));
+  if (accounts) app.use('/api/accounts', express.json({ limit: '200kb' }), accountRoutes(db, accounts));
+  app.use('/api/files', fileRoutes(db));
+  app.use('/api/import', express.json({ limit: '64mb' }), importRoute(db));
+  app.use('/api', express.json({ limit: '2mb' }));
   app.use('/api/sites', siteRoutes(db));
   app.use('/api/profiles', catalogueRoutes(db));
-  app.get('/api/jobs/:id/events', (req, res) => events.stream(req.params.id, req, res));
+  app.get('/api/jobs/:id/events', async (req, res) => {
+    await demandJob(db, res, checked(v.pipe(v.string(), v.uuid()), req.params.id));
+    events.stream(req.params.id, req, res);
+  });
   app.use('/api/jobs/:id/evidence', evidenceRoutes(db));
   app.use('/api/jobs', jobRoutes(db));
   app.use('/api', () => {
@@ -46,6 +77,12 @@ export function createApp(db: DataSource, events: JobEvents, webFolder?: string)
   if (webFolder && existsSync(webFolder)) serveWeb(app, webFolder);
   app.use(problemHandler);
   return app;
+}
+
+/** Who is asking, for the head strip and the settings; without accounts the browser's own name and role stand. */
+function me(res: Response, accounts: boolean): unknown {
+  const { name, trade, role, administrator, sites } = accessOf(res);
+  return accounts ? { accounts, name, trade, role, administrator, sites: sites === 'all' ? 'all' : [...sites] } : { accounts };
 }
 
 /** JSON Schema of a job file, made from the schemas that check it. */

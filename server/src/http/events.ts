@@ -1,6 +1,8 @@
 import type { Request, Response } from 'express';
 import pg from 'pg';
 
+const MOST_WAITING = 256_000;
+
 /** Tells open windows of changes, wherever they were made: PostgreSQL notifies, server-sent events carry it on. */
 export class JobEvents {
   private readonly listeners = new Map<string, Set<Response>>();
@@ -9,7 +11,7 @@ export class JobEvents {
   private beat: NodeJS.Timeout;
 
   constructor(private readonly url: string) {
-    this.beat = setInterval(() => this.each((res) => res.write(': beat\n\n')), 20_000);
+    this.beat = setInterval(() => this.each((res) => this.tell(res, ': beat\n\n')), 20_000);
     void this.connect();
   }
 
@@ -19,7 +21,10 @@ export class JobEvents {
     res.write('retry: 2000\n\n');
     const set = this.listeners.get(jobId) ?? new Set();
     this.listeners.set(jobId, set.add(res));
-    req.on('close', () => set.delete(res));
+    req.on('close', () => {
+      set.delete(res);
+      if (set.size === 0) this.listeners.delete(jobId);
+    });
   }
 
   async close(): Promise<void> {
@@ -31,6 +36,12 @@ export class JobEvents {
 
   private each(tell: (res: Response) => void): void {
     for (const set of this.listeners.values()) set.forEach(tell);
+  }
+
+  /** A window that does not read is let go rather than waited for; it asks again, and reads what it missed. */
+  private tell(res: Response, event: string): void {
+    if (res.writableLength > MOST_WAITING) res.destroy();
+    else res.write(event);
   }
 
   private async connect(): Promise<void> {
@@ -46,7 +57,7 @@ export class JobEvents {
     client.on('notification', ({ payload = '' }) => {
       const [jobId, what] = payload.split(' ');
       const event = what === 'evidence' ? 'event: evidence\ndata: {}\n\n' : `event: change\nid: ${what}\ndata: {"revision":${Number(what)}}\n\n`;
-      this.listeners.get(jobId)?.forEach((res) => res.write(event));
+      this.listeners.get(jobId)?.forEach((res) => this.tell(res, event));
     });
     try {
       await client.connect();

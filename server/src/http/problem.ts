@@ -33,6 +33,12 @@ export function send(res: Response, problem: Problem): void {
     .send(JSON.stringify({ type: `urn:tactron:problem:${problem.type}`, title: problem.title, status: problem.status, ...problem.more }));
 }
 
+/** PostgreSQL's codes for text it cannot hold: a null character, a broken surrogate. */
+const textCodes = new Set(['22P05', '22021', '22P02']);
+/** Its codes for no room on the disk, and for too many asking at once. */
+const fullCodes = new Set(['53100', '58030', 'ENOSPC']);
+const busyCodes = new Set(['53300', '53400', '53200', '40001', '40P01', '55P03']);
+
 const goneCodes = new Set(['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT', '57P01', '57P02', '57P03', '08006', '08003', '08001']);
 
 /** Last handler: problems as they are, known failures in words, anything else without internals. */
@@ -45,10 +51,12 @@ export const problemHandler: ErrorRequestHandler = (error: unknown, _req, res, _
   const { code, type, message, driverError } = error as { code?: string; type?: string; message?: string; driverError?: { code?: string } };
   if (type === 'entity.too.large') return send(res, new Problem(413, 'tooLarge', 'The body is too large. Nothing was stored.'));
   if (type === 'entity.parse.failed') return send(res, new Problem(400, 'notJson', 'The body is no JSON. Nothing was stored.', { path: '' }));
-  const gone =
-    goneCodes.has(code ?? '') ||
-    goneCodes.has(driverError?.code ?? '') ||
-    /Connection terminated|timeout exceeded when trying to connect|not established/u.test(message ?? '');
+  if (type === 'request.aborted' || type === 'request.size.invalid') return send(res, new Problem(400, 'aborted', 'The body did not arrive whole. Nothing was stored.')); // prettier-ignore
+  const says = (codes: ReadonlySet<string>): boolean => codes.has(code ?? '') || codes.has(driverError?.code ?? '');
+  if (says(textCodes)) return send(res, new Problem(400, 'text', 'The text holds a character that cannot be stored. Take it out. Nothing was stored.'));
+  if (says(fullCodes)) return send(res, new Problem(507, 'storageFull', "The server's disk is full. Your work is kept here and is sent when there is room."));
+  if (says(busyCodes)) return send(res, new Problem(503, 'busy', 'The database is busy. Your work is kept here and is sent again.'));
+  const gone = says(goneCodes) || /Connection terminated|timeout exceeded when trying to connect|not established/u.test(message ?? '');
   if (gone) return send(res, new Problem(503, 'databaseGone', 'The database does not answer. Your work is kept here and is sent when it is back.'));
   console.error(error);
   send(res, new Problem(500, 'internal', 'Something went wrong in the server. Your work is kept here; try again.'));

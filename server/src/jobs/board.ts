@@ -25,14 +25,19 @@ export interface BoardRow {
   readonly evidence: number;
 }
 
-/** Jobs by search and filters, a page at a time. */
-export async function board(db: DataSource, query: v.InferOutput<typeof boardQuery>): Promise<{ total: number; rows: BoardRow[] }> {
+/** Jobs by search and filters, a page at a time; of the sites that are shared with who asks. */
+export async function board(
+  db: DataSource,
+  query: v.InferOutput<typeof boardQuery>,
+  sites: ReadonlySet<string> | 'all',
+): Promise<{ total: number; rows: BoardRow[] }> {
   const jobs = db
     .getRepository(JobRow)
     .createQueryBuilder('j')
     .where('j.archived = :archived', { archived: query.archived === 'yes' });
   if (query.search) jobs.andWhere('(j.tag ILIKE :like OR j.machine ILIKE :like)', { like: `%${query.search.replace(/[\\%_]/gu, '\\$&')}%` });
   if (query.site) jobs.andWhere('j.site_id = :site', { site: query.site });
+  if (sites !== 'all') jobs.andWhere('j.site_id = ANY(:sites)', { sites: [...sites] });
   if (query.family) jobs.andWhere('j.family = :family', { family: query.family });
   // The mapper's own count would be over distinct ids, which sorts them all.
   const counted = jobs.clone().select('count(*)::int', 'total').getRawOne<{ total: number }>();

@@ -1,6 +1,7 @@
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import type { DataSource } from 'typeorm';
+import { openAccounts } from '../accounts/sessions.js';
 import { seedProfiles } from '../catalogue/routes.js';
 import { createDataSource, migrate } from '../db/data-source.js';
 import { createApp } from '../http/app.js';
@@ -20,14 +21,15 @@ export interface Bed {
   ask(method: string, path: string, body?: unknown, headers?: Record<string, string>): Promise<{ status: number; body: Record<string, never>; type: string }>;
 }
 
-/** A server of its own on the migrated test database. */
-export async function openBed(): Promise<Bed> {
+/** A server of its own on the migrated test database; with accounts on when asked. */
+export async function openBed({ accounts: on = false } = {}): Promise<Bed> {
   const { app, owner } = databaseUrls();
   await migrate(owner);
   const db = await createDataSource(app).initialize();
   await seedProfiles(db);
   const events = new JobEvents(app);
-  const server: Server = createServer(createApp(db, events));
+  const accounts = on ? openAccounts(app) : undefined;
+  const server: Server = createServer({ requestTimeout: 800, headersTimeout: 600, connectionsCheckingInterval: 100 }, createApp({ db, events, accounts }));
   await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
   const url = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
   return {
@@ -37,6 +39,7 @@ export async function openBed(): Promise<Bed> {
       await events.close();
       server.closeAllConnections();
       await new Promise((done) => server.close(done));
+      await accounts?.close();
       await db.destroy();
     },
     ask: async (method, path, body, headers = {}) => {

@@ -65,7 +65,7 @@ export class Api {
   readonly profiles = () => this.ask<ProfileEntry[]>('profiles');
   readonly profile = (sha: string) => this.ask<Profile>(`profiles/${sha}`);
   readonly job = (id: string) => this.ask<{ job: Job; revision: number; archived: boolean }>(`jobs/${id}`);
-  readonly addJob = (job: Job) => this.post<{ revision: number }>('jobs', job);
+  readonly addJob = (job: Job) => this.post<{ revision: number }>('jobs', { job });
   readonly copyJob = (id: string, to: { id: string; tag: string }) => this.post<{ id: string }>(`jobs/${id}/copy`, to);
   readonly archiveJob = (id: string, archived: boolean) => this.post(`jobs/${id}/archive`, { archived });
   readonly importFile = (data: unknown) => this.post<{ id: string; copied: boolean }>('import', data);

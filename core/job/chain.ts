@@ -1,0 +1,63 @@
+import type { Author, Evidence } from './evidence.js';
+import { hashOf } from './hash.js';
+import type { Operation } from './patch.js';
+
+/** What the hash of a change is taken over, besides the hash before it. */
+export interface ChainedChange {
+  readonly id: string;
+  readonly jobId: string;
+  readonly revision: number;
+  readonly patch: readonly Operation[];
+  readonly author: Author;
+  readonly atClient: string;
+}
+
+/**
+ * Hash that chains a change to the one before it.
+ *
+ * @param prevHash hash of the change before; empty for the first of a job
+ * @returns SHA-256 in hexadecimal
+ */
+export function changeHash(prevHash: string, { id, jobId, revision, patch, author, atClient }: ChainedChange): string {
+  return hashOf([prevHash, id, jobId, revision, patch, author, atClient]);
+}
+
+/**
+ * Hash that chains a piece of evidence to the one before it: over everything it says, with the times of both clocks.
+ *
+ * @param prevHash hash of the piece before; empty for the first of a job
+ * @returns SHA-256 in hexadecimal
+ */
+export function evidenceHash(prevHash: string, e: Evidence): string {
+  const { prevHash: _p, hash: _h, ...told } = e;
+  return hashOf([prevHash, told]);
+}
+
+/** What a check of a chain of evidence found. */
+export interface ChainCheck {
+  readonly ok: boolean;
+  /** Pieces that stand in the chain. */
+  readonly count: number;
+  /** Hash of the last piece: the same hash on paper and in a file is the same chain, to its end. */
+  readonly ends: string;
+  /** The first place at which the chain does not hold. */
+  readonly broken?: { readonly index: number; readonly id: string; readonly why: 'unchained' | 'order' | 'content' };
+}
+
+/**
+ * Checks that evidence stands as the server chained it: nothing changed, taken out, added between or put elsewhere. What is
+ * missing at the end shows only in `ends`, to be compared with the printed record.
+ *
+ * @param list evidence of one job in its order
+ * @returns `unchained` a piece no server has taken yet, `order` its predecessor is another, `content` it was changed
+ * @example verifyEvidence([]) // { ok: true, count: 0, ends: '' }
+ */
+export function verifyEvidence(list: readonly Evidence[]): ChainCheck {
+  let ends = '';
+  for (const [index, e] of list.entries()) {
+    const why = e.hash === undefined ? 'unchained' : e.prevHash !== ends ? 'order' : evidenceHash(ends, e) !== e.hash ? 'content' : undefined;
+    if (why || e.hash === undefined) return { ok: false, count: index, ends, broken: { index, id: e.id, why: why ?? 'unchained' } };
+    ends = e.hash;
+  }
+  return { ok: true, count: list.length, ends };
+}
