@@ -2,6 +2,7 @@ import { mkdir, readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { BadInput, type Outcome } from './bad-input.js';
 import { calc, calcList, check, drive, exportFiles, plan, procedure, rehearseJob, solve } from './calls.js';
+import { verify } from './verify.js';
 
 const usage = `tactron, the core without a screen
 
@@ -10,13 +11,14 @@ const usage = `tactron, the core without a screen
   tactron rehearse JOB.json --script S.json [--sample 500,1500]
   tactron procedure JOB.json
   tactron export JOB.json --to DIR
+  tactron verify JOB.json
   tactron solve NET.json
   tactron drive CASE.json
   tactron calc NAME ARGS.json
   tactron calc --list
 
 JSON on standard output, messages on standard error. A JSON array as input gives an array of results.
-Exit 0; 1 with findings of severity stop; 2 on bad input, with its path.
+Exit 0; 1 with findings of severity stop, or a chain of evidence that does not hold; 2 on bad input, with its path.
 `;
 
 /** Runs one call. @returns the exit code */
@@ -48,6 +50,8 @@ async function call(args: readonly string[]): Promise<Outcome | undefined> {
       return each(await readJson(file), plan);
     case 'procedure':
       return each(await readJson(file), procedure);
+    case 'verify':
+      return each(await readJson(file), verify);
     case 'solve':
       return each(await readJson(file), solve);
     case 'drive':

@@ -40,8 +40,10 @@ export interface ChainCheck {
   readonly count: number;
   /** Hash of the last piece: the same hash on paper and in a file is the same chain, to its end. */
   readonly ends: string;
+  /** Pieces behind the chain that no server has taken yet: they wait on the device that wrote the file. */
+  readonly waiting: number;
   /** The first place at which the chain does not hold. */
-  readonly broken?: { readonly index: number; readonly id: string; readonly why: 'unchained' | 'order' | 'content' };
+  readonly broken?: { readonly index: number; readonly id: string; readonly why: 'order' | 'content' };
 }
 
 /**
@@ -49,15 +51,18 @@ export interface ChainCheck {
  * missing at the end shows only in `ends`, to be compared with the printed record.
  *
  * @param list evidence of one job in its order
- * @returns `unchained` a piece no server has taken yet, `order` its predecessor is another, `content` it was changed
- * @example verifyEvidence([]) // { ok: true, count: 0, ends: '' }
+ * @returns where it does not hold: `order` its predecessor is another, `content` it was changed
+ * @example verifyEvidence([]) // { ok: true, count: 0, ends: '', waiting: 0 }
  */
 export function verifyEvidence(list: readonly Evidence[]): ChainCheck {
+  const first = list.findIndex((e) => e.hash === undefined);
+  const chained = first >= 0 && list.slice(first).every((e) => e.hash === undefined) ? list.slice(0, first) : list;
+  const waiting = list.length - chained.length;
   let ends = '';
-  for (const [index, e] of list.entries()) {
-    const why = e.hash === undefined ? 'unchained' : e.prevHash !== ends ? 'order' : evidenceHash(ends, e) !== e.hash ? 'content' : undefined;
-    if (why || e.hash === undefined) return { ok: false, count: index, ends, broken: { index, id: e.id, why: why ?? 'unchained' } };
+  for (const [index, e] of chained.entries()) {
+    const why = e.prevHash !== ends ? 'order' : evidenceHash(ends, e) !== e.hash ? 'content' : undefined;
+    if (why || e.hash === undefined) return { ok: false, count: index, ends, waiting, broken: { index, id: e.id, why: why ?? 'content' } };
     ends = e.hash;
   }
-  return { ok: true, count: list.length, ends };
+  return { ok: true, count: chained.length, ends, waiting };
 }

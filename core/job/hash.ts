@@ -11,3 +11,8 @@ export function hashOf(value: unknown): string {
   const text = (canonicalize as unknown as (input: unknown) => string | undefined)(value);
   return bytesToHex(sha256(utf8ToBytes(text ?? 'null')));
 }
+
+/** SHA-256 over bytes, in hexadecimal: the name under which a picture or file is stored. */
+export function hashOfBytes(bytes: Uint8Array): string {
+  return bytesToHex(sha256(bytes));
+}

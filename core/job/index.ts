@@ -18,7 +18,7 @@ export {
   type ProcedureStep,
 } from './evidence.js';
 export { findingKey, type Finding, type Where } from './finding.js';
-export { hashOf } from './hash.js';
+export { hashOf, hashOfBytes } from './hash.js';
 export {
   actSchema,
   emptyJob,

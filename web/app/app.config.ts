@@ -1,4 +1,5 @@
-import { ApplicationConfig, provideBrowserGlobalErrorListeners, provideZonelessChangeDetection } from '@angular/core';
+import { ApplicationConfig, isDevMode, provideBrowserGlobalErrorListeners, provideZonelessChangeDetection } from '@angular/core';
+import { provideServiceWorker } from '@angular/service-worker';
 import { provideRouter, withComponentInputBinding } from '@angular/router';
 import { provideEffects } from '@ngrx/effects';
 import { provideStore } from '@ngrx/store';
@@ -13,5 +14,7 @@ export const appConfig: ApplicationConfig = {
     provideRouter(routes, withComponentInputBinding()),
     provideStore({ [jobFeature.name]: jobFeature.reducer }),
     provideEffects(JobEffects),
+    // A browser keeps the application itself only for a page it trusts: HTTPS, or this machine.
+    provideServiceWorker('ngsw-worker.js', { enabled: !isDevMode() && isSecureContext, registrationStrategy: 'registerWhenStable:3000' }),
   ],
 };

@@ -40,10 +40,8 @@ function demandWhole({ job, profiles, evidence, files = {} }: Envelope): void {
   }
   const stray = evidence.findIndex((e) => e.jobId !== job.id);
   if (stray >= 0) throw invalid([{ path: `evidence.${stray}.jobId`, message: 'this evidence belongs to another job' }]);
-  const chain = verifyEvidence(evidence);
-  const { broken } = chain;
-  if (broken && evidence.some((e) => e.hash !== undefined))
-    throw invalid([{ path: `evidence.${broken.index}`, message: 'the chain of evidence does not hold here: it was changed after it was taken' }]);
+  const { broken } = verifyEvidence(evidence);
+  if (broken) throw invalid([{ path: `evidence.${broken.index}`, message: 'the chain of evidence does not hold here: it was changed after it was taken' }]);
 }
 
 /** Reads a job file. A job that is here already comes in as a copy with an id of its own. */

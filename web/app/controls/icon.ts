@@ -2,14 +2,14 @@ import { Component, computed, input } from '@angular/core';
 import {
   mdiAlertOctagonOutline, mdiAlertOutline, mdiArchiveOutline, mdiCheckBold, mdiChevronDoubleRight, mdiCloudCheckOutline, mdiCloudOffOutline, mdiContentCopy, mdiDownload, mdiFlagOutline,
   mdiInformationOutline, mdiKeyboardOutline, mdiLaptop, mdiLightningBolt, mdiLockOutline, mdiMagnify, mdiPlus, mdiPrinterOutline, mdiRedo, mdiTrayArrowUp, mdiUndo, mdiWeatherNight,
-  mdiWeatherSunny, mdiClose, mdiPlay, mdiPause, mdiRecordCircleOutline, mdiScissorsCutting, mdiRestart, mdiSkipNext,
+  mdiWeatherSunny, mdiClose, mdiPlay, mdiPause, mdiRecordCircleOutline, mdiScissorsCutting, mdiRestart, mdiSkipNext, mdiCameraPlusOutline, mdiPaperclip, mdiHistory, mdiCogOutline,
 } from '@mdi/js'; // prettier-ignore
 
 const paths = {
   stop: mdiAlertOctagonOutline, warn: mdiAlertOutline, archive: mdiArchiveOutline, done: mdiCheckBold, next: mdiChevronDoubleRight, server: mdiCloudCheckOutline, waiting: mdiCloudOffOutline,
   copy: mdiContentCopy, download: mdiDownload, flag: mdiFlagOutline, advise: mdiInformationOutline, keys: mdiKeyboardOutline, here: mdiLaptop, live: mdiLightningBolt, lock: mdiLockOutline,
   search: mdiMagnify, add: mdiPlus, print: mdiPrinterOutline, redo: mdiRedo, import: mdiTrayArrowUp, undo: mdiUndo, night: mdiWeatherNight, day: mdiWeatherSunny, close: mdiClose, play: mdiPlay,
-  pause: mdiPause, record: mdiRecordCircleOutline, break: mdiScissorsCutting, restart: mdiRestart, step: mdiSkipNext,
+  pause: mdiPause, record: mdiRecordCircleOutline, break: mdiScissorsCutting, restart: mdiRestart, step: mdiSkipNext, camera: mdiCameraPlusOutline, attach: mdiPaperclip, history: mdiHistory, settings: mdiCogOutline, mdiCameraPlusOutline, mdiPaperclip, mdiHistory, mdiCogOutline,
 } as const; // prettier-ignore
 export type IconName = keyof typeof paths;
 

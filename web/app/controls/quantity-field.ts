@@ -1,5 +1,5 @@
 import { Component, computed, effect, inject, input, output, signal } from '@angular/core';
-import { formatQuantity, parseQuantity, type Dimension, type Quantity } from '@tactron/core/units';
+import { formatQuantity, parseQuantity, unitIn, type Dimension, type Quantity } from '@tactron/core/units';
 import { Preferences } from '../frame/preferences';
 
 let count = 0;
@@ -63,7 +63,9 @@ export class QuantityField {
   protected readonly text = signal('');
   protected readonly problem = signal<string | null>(null);
   protected readonly readings = signal<readonly number[]>([]);
-  protected readonly placeholder = computed(() => (this.bare() ? '' : (this.unit() ?? '')));
+  /** Unit of a number typed without one. */
+  private readonly bareUnit = computed(() => unitIn(this.unit() ?? '', this.preferences.units()) || undefined);
+  protected readonly placeholder = computed(() => (this.bare() ? '' : (this.bareUnit() ?? '')));
 
   constructor() {
     effect(() => {
@@ -80,7 +82,7 @@ export class QuantityField {
   }
 
   protected accept(): void {
-    const parsed = parseQuantity(this.text(), this.dimension(), this.value()?.u ?? this.unit());
+    const parsed = parseQuantity(this.text(), this.dimension(), this.value()?.u ?? this.bareUnit());
     this.readings.set([]);
     if (parsed.ok) {
       if (this.positive() && parsed.quantity.v <= 0) return this.problem.set('A number above 0.');
@@ -104,10 +106,10 @@ export class QuantityField {
   protected choose(v: number): void {
     this.readings.set([]);
     this.problem.set(null);
-    this.changed.emit({ v, u: this.value()?.u ?? this.unit() ?? '' });
+    this.changed.emit({ v, u: this.value()?.u ?? this.bareUnit() ?? '' });
   }
 
   protected show(v: number): string {
-    return formatQuantity({ v, u: this.unit() ?? '' }, this.preferences.decimal());
+    return formatQuantity({ v, u: this.bareUnit() ?? '' }, this.preferences.decimal());
   }
 }

@@ -3,12 +3,13 @@ import { MatMenuModule } from '@angular/material/menu';
 import { MatTooltipModule } from '@angular/material/tooltip';
 import { Router, RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { Store } from '@ngrx/store';
-import { v4 as uuid } from 'uuid';
 import { Icon, type IconName } from '../controls/icon';
 import { JobActions } from '../job-state/job.actions';
+import { Keeping } from '../job-state/keeping';
 import { OpenJob } from '../job-state/open-job';
 import { Keys } from './keys';
 import { Lost } from './lost';
+import { placeName } from './place-name';
 import { Pocket } from './pocket';
 import { Preferences } from './preferences';
 import { ThemeButton } from './theme-button';
@@ -17,6 +18,7 @@ import { hintOf, trailOf } from './trail';
 const saveMarks: Record<string, { icon: IconName; text: string }> = {
   keeping: { icon: 'here', text: 'keeping…' },
   here: { icon: 'here', text: 'kept here' },
+  unkept: { icon: 'warn', text: 'only in this window' },
   server: { icon: 'server', text: 'kept on server' },
   waiting: { icon: 'waiting', text: 'kept here, waiting for server' },
 };
@@ -34,6 +36,7 @@ export class JobFrame {
   private readonly store = inject(Store);
   private readonly router = inject(Router);
   protected readonly open = inject(OpenJob);
+  protected readonly keeping = inject(Keeping);
   protected readonly preferences = inject(Preferences);
   protected readonly state = this.open.state;
   protected readonly states = ['DEAD', 'CONTROL LIVE', 'MAIN LIVE'] as const;
@@ -106,11 +109,11 @@ export class JobFrame {
   }
 
   protected keepMine(): void {
-    this.store.dispatch(JobActions.keepMine({ changeId: uuid() }));
+    this.store.dispatch(JobActions.keepMine({ waiting: this.state().outbox.map((c) => c.id) }));
   }
 
   protected takeTheirs(): void {
-    this.store.dispatch(JobActions.takeTheirs());
+    this.store.dispatch(JobActions.takeTheirs({ waiting: this.state().outbox.map((c) => c.id) }));
   }
 
   protected dismiss(): void {
@@ -121,7 +124,10 @@ export class JobFrame {
     return new Date(iso).toLocaleString('en-GB', { hour: '2-digit', minute: '2-digit', day: '2-digit', month: 'short' });
   }
 
-  protected shown(patch: readonly { path: string; value?: unknown }[]): string {
-    return patch.map((p) => `${p.path.slice(1).replaceAll('/', ' › ')}: ${JSON.stringify(p.value)}`).join('; ');
+  protected shown(patch: readonly { op: string; path: string; value?: unknown }[]): string {
+    return patch
+      .filter((p) => p.op !== 'test')
+      .map((p) => `${placeName(p.path)}: ${p.op === 'remove' ? 'taken out' : JSON.stringify(p.value)}`)
+      .join('; ');
   }
 }

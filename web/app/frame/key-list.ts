@@ -4,6 +4,7 @@ export const keyList: readonly (readonly [string, string])[] = [
   ['g then j', 'go to Jobs'],
   ['g then l', 'go to Library'],
   ['g then s', 'go to Sums'],
+  ['g then t', 'go to Settings'],
   ['n', 'next open item'],
   ['/', 'search'],
   ['p', 'supply on or off (Rehearse)'],
@@ -12,5 +13,5 @@ export const keyList: readonly (readonly [string, string])[] = [
   ['Space', 'work the focused control'],
   ['Enter', 'accept a reading and go to the next'],
   ['Ctrl+Z, Ctrl+Shift+Z', 'undo, redo'],
-  ['?', 'this list and preferences'],
+  ['?', 'this list'],
 ];

@@ -28,7 +28,7 @@ export class Keys {
     return () => this.handlers.set(key, (this.handlers.get(key) ?? []).filter((h) => h !== handler)); // prettier-ignore
   }
 
-  /** Opens the list of keys, with the preferences. */
+  /** Opens the list of keys. */
   help(): void {
     void import('./key-help').then((m) => this.dialog.open(m.KeyHelp));
   }
@@ -42,7 +42,7 @@ export class Keys {
     if (typing || event.ctrlKey || event.metaKey || event.altKey || this.dialog.openDialogs.length > 0) return;
     if (event.key === '?') return this.help();
     if (!this.preferences.singleKeys()) return;
-    const place = { j: '/jobs', l: '/library', s: '/sums' }[event.key];
+    const place = { j: '/jobs', l: '/library', s: '/sums', t: '/settings' }[event.key];
     if (Date.now() - this.afterG < 1500 && place) {
       this.afterG = 0;
       return void this.router.navigateByUrl(place);

@@ -18,7 +18,7 @@ import { ThemeButton } from './theme-button';
         }
       </nav>
       <span class="gap"></span>
-      <button class="strip-button" type="button" aria-label="Keys and preferences" (click)="keys.help()"><tac-icon name="keys" /></button>
+      <button class="strip-button" type="button" aria-label="Keys" (click)="keys.help()"><tac-icon name="keys" /></button>
       <tac-theme-button />
     </header>
   `,
@@ -31,5 +31,6 @@ export class PlaceStrip {
     { path: '/jobs', name: 'Jobs' },
     { path: '/sums', name: 'Sums' },
     { path: '/library', name: 'Library' },
+    { path: '/settings', name: 'Settings' },
   ];
 }

@@ -1,7 +1,6 @@
 import { Component, computed, inject, output, signal } from '@angular/core';
 import type { Working } from '@tactron/core/calculation';
 import { Router } from '@angular/router';
-import { formatValue } from '@tactron/core/units';
 import { Icon } from '../controls/icon';
 import type { SaidFinding } from '../compute/compute.types';
 import { OpenJob } from '../job-state/open-job';
@@ -31,7 +30,7 @@ export class Pocket {
 
   protected number(value: unknown, unit: string): string {
     if (Array.isArray(value)) return value.join(', ');
-    return typeof value === 'number' ? formatValue(value, unit, 4, this.preferences.decimal()) : `${String(value)}${unit ? ` ${unit}` : ''}`;
+    return typeof value === 'number' ? this.preferences.value(value, unit, 4) : `${String(value)}${unit ? ` ${unit}` : ''}`;
   }
 
   protected accept(f: SaidFinding): void {

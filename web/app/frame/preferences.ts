@@ -1,12 +1,14 @@
 import { Injectable, effect, signal } from '@angular/core';
-import type { Author } from '@tactron/core/job';
-import type { DecimalMark } from '@tactron/core/units';
+import type { Author, Job } from '@tactron/core/job';
+import { formatValue, inSystem, type DecimalMark, type UnitSystem } from '@tactron/core/units';
 
 export type Theme = 'day' | 'plant';
 
 interface Stored {
   theme: Theme;
   decimal: DecimalMark;
+  units: UnitSystem;
+  practice: Job['practice'];
   author: Author | null;
   singleKeys: boolean;
   pocket: boolean;
@@ -15,7 +17,7 @@ interface Stored {
 const KEY = 'tactron.preferences';
 
 function read(): Stored {
-  const fallback: Stored = { theme: 'day', decimal: '.', author: null, singleKeys: true, pocket: true };
+  const fallback: Stored = { theme: 'day', decimal: '.', units: 'metric', practice: 'IEC', author: null, singleKeys: true, pocket: true };
   try {
     return { ...fallback, ...(JSON.parse(localStorage.getItem(KEY) ?? '{}') as Partial<Stored>) };
   } catch {
@@ -29,15 +31,42 @@ export class Preferences {
   private readonly stored = read();
   readonly theme = signal(this.stored.theme);
   readonly decimal = signal(this.stored.decimal);
+  /** Units of reckoned values; what was typed stays as it was typed. */
+  readonly units = signal(this.stored.units);
+  /** Practice a new job begins with. */
+  readonly practice = signal(this.stored.practice);
   readonly author = signal(this.stored.author);
   readonly singleKeys = signal(this.stored.singleKeys);
   readonly pocket = signal(this.stored.pocket);
 
+  /** A reckoned value in the person's units, with the person's decimal mark. */
+  value(value: number, unit: string, significant = 4): string {
+    const shown = inSystem(value, unit, this.units());
+    return formatValue(shown.value, shown.unit, significant, this.decimal());
+  }
+
+  /** Name and role for what is done outside an open job, where nobody is asked first. */
+  signed(): Author {
+    return this.author() ?? { name: 'not named', role: '' };
+  }
+
   constructor() {
     effect(() => {
       document.documentElement.dataset['theme'] = this.theme();
-      const now: Stored = { theme: this.theme(), decimal: this.decimal(), author: this.author(), singleKeys: this.singleKeys(), pocket: this.pocket() };
-      localStorage.setItem(KEY, JSON.stringify(now));
+      const now: Stored = {
+        theme: this.theme(),
+        decimal: this.decimal(),
+        units: this.units(),
+        practice: this.practice(),
+        author: this.author(),
+        singleKeys: this.singleKeys(),
+        pocket: this.pocket(),
+      };
+      try {
+        localStorage.setItem(KEY, JSON.stringify(now));
+      } catch {
+        // no room: the choice holds until the window is closed
+      }
     });
   }
 }

@@ -1,7 +1,7 @@
-import { Injectable } from '@angular/core';
-import type { Evidence, Job } from '@tactron/core/job';
+import { Injectable, signal } from '@angular/core';
+import { JOB_VERSION, type Author, type Evidence, type Job } from '@tactron/core/job';
 import type { Profile } from '@tactron/core/catalogue';
-import type { ServerChange } from './job.model';
+import type { PendingChange, ServerChange } from './job.model';
 
 /** A refusal of the server, in its own words. `status` 0: it did not answer. */
 export class ApiError extends Error {
@@ -40,17 +40,76 @@ export interface BoardEntry {
   readonly job: Pick<Job, 'tag' | 'machine' | 'profile' | 'plate' | 'scheme' | 'practice'> & { readonly adopted: boolean };
 }
 
+/** Who the server takes this browser's person for; without accounts the name and role typed here stand. */
+export type Me =
+  | { readonly accounts: false }
+  | {
+      readonly accounts: true;
+      readonly name: string;
+      readonly trade: string;
+      readonly role: 'reader' | 'electrician' | 'supervisor';
+      readonly administrator: boolean;
+      readonly sites: 'all' | readonly string[];
+    };
+
+export interface AccountEntry {
+  readonly id: string;
+  readonly login: string;
+  readonly name: string;
+  readonly trade: string;
+  readonly role: 'reader' | 'electrician' | 'supervisor';
+  readonly administrator: boolean;
+  readonly disabled: boolean;
+  readonly sites: readonly string[];
+}
+
+export interface AuditLine {
+  readonly at: string;
+  readonly name: string;
+  readonly act: string;
+  readonly detail: string;
+}
+
+export interface HistoryLine {
+  readonly revision: number;
+  readonly kind: 'edit' | 'checkpoint';
+  readonly label: string;
+  readonly author: Author;
+  readonly atClient: string;
+  readonly atServer: string;
+  readonly clockAheadS: number | null;
+  readonly places: readonly string[];
+}
+
+/** Clocks that differ by more than this are told of. */
+export const CLOCK_TOLERANCE_S = 120;
+
 /** The server's interface. */
 @Injectable({ providedIn: 'root' })
 export class Api {
+  /** Seconds by which this device's clock is ahead of the server's. */
+  readonly clockAheadS = signal(0);
+  /** The server wants somebody to sign in. */
+  readonly signInNeeded = signal(false);
+  /** The server has moved to another release than this window. */
+  readonly otherRelease = signal(false);
+
   private async ask<T>(path: string, init?: RequestInit): Promise<T> {
     let answer: Response;
+    const headers = new Headers(init?.headers);
+    if (init?.body && !headers.has('content-type')) headers.set('content-type', 'application/json');
+    headers.set('x-clock', new Date().toISOString());
+    headers.set('x-format', String(JOB_VERSION));
     try {
-      answer = await fetch(`/api/${path}`, { ...init, headers: init?.body ? { 'content-type': 'application/json' } : {}, signal: AbortSignal.timeout(15_000) });
+      answer = await fetch(`/api/${path}`, { ...init, headers, signal: AbortSignal.timeout(init?.method === 'PUT' ? 120_000 : 15_000) });
     } catch {
       throw new ApiError(0, 'The server does not answer.');
     }
+    const date = Date.parse(answer.headers.get('date') ?? '');
+    if (Number.isFinite(date)) this.clockAheadS.set(Math.round((Date.now() - date) / 1000));
     const body = (await answer.json().catch(() => ({}))) as Record<string, unknown>;
+    if (answer.status === 401 && body['type'] === 'urn:tactron:problem:signIn') this.signInNeeded.set(true);
+    if (answer.status === 409 && body['type'] === 'urn:tactron:problem:reload') this.otherRelease.set(true);
     if (!answer.ok) throw new ApiError(answer.status, typeof body['title'] === 'string' ? body['title'] : `The server answered ${answer.status}.`, body);
     return body as T;
   }
@@ -65,13 +124,27 @@ export class Api {
   readonly profiles = () => this.ask<ProfileEntry[]>('profiles');
   readonly profile = (sha: string) => this.ask<Profile>(`profiles/${sha}`);
   readonly job = (id: string) => this.ask<{ job: Job; revision: number; archived: boolean }>(`jobs/${id}`);
-  readonly addJob = (job: Job) => this.post<{ revision: number }>('jobs', { job });
-  readonly copyJob = (id: string, to: { id: string; tag: string }) => this.post<{ id: string }>(`jobs/${id}/copy`, to);
+  readonly addJob = (job: Job, author: Author, atClient: string) => this.post<{ revision: number }>('jobs', { job, author, atClient });
+  readonly copyJob = (id: string, to: { id: string; tag: string; author?: Author }) => this.post<{ id: string }>(`jobs/${id}/copy`, to);
   readonly archiveJob = (id: string, archived: boolean) => this.post(`jobs/${id}/archive`, { archived });
   readonly importFile = (data: unknown) => this.post<{ id: string; copied: boolean }>('import', data);
-  readonly change = (id: string, change: { id: string; base: number; patch: unknown; author: unknown; atClient: string }) =>
-    this.post<{ revision: number }>(`jobs/${id}/changes`, change);
+  readonly change = (id: string, c: Pick<PendingChange, 'id' | 'patch' | 'label' | 'author' | 'atClient'> & { readonly base: number }) =>
+    this.post<{ revision: number }>(`jobs/${id}/changes`, { id: c.id, base: c.base, patch: c.patch, label: c.label, author: c.author, atClient: c.atClient });
   readonly changesAfter = (id: string, revision: number) => this.ask<ServerChange[]>(`jobs/${id}/changes?after=${revision}`);
   readonly evidence = (id: string) => this.ask<Evidence[]>(`jobs/${id}/evidence`);
   readonly addEvidence = (id: string, list: readonly Evidence[]) => this.post<Evidence[]>(`jobs/${id}/evidence`, list);
+  readonly putFile = (sha256: string, type: string, body: Blob) => this.ask(`files/${sha256}`, { method: 'PUT', body, headers: { 'content-type': type } });
+  readonly history = (id: string, before?: number) => this.ask<HistoryLine[]>(`jobs/${id}/history${before === undefined ? '' : `?before=${before}`}`);
+  readonly jobAt = (id: string, revision: number) => this.ask<Job>(`jobs/${id}/at/${revision}`);
+  readonly me = () => this.ask<Me>('me');
+  readonly signIn = (login: string, password: string) => this.post<{ name: string }>('session/sign-in', { login, password });
+  readonly signOut = () => this.post('session/sign-out', {});
+  readonly signOutEverywhere = () => this.post('accounts/sign-out-everywhere', {});
+  readonly invitation = (token: string) => this.ask<{ role: string; sites: string[] }>(`session/invitations/${encodeURIComponent(token)}`);
+  readonly acceptInvitation = (token: string, person: unknown) => this.post(`session/invitations/${encodeURIComponent(token)}/accept`, person);
+  readonly invite = (role: string, sites: readonly string[]) => this.post<{ token: string }>('accounts/invitations', { role, sites });
+  readonly accounts = () => this.ask<AccountEntry[]>('accounts');
+  readonly changeAccount = (id: string, change: unknown) => this.post(`accounts/${id}`, change, 'PATCH');
+  readonly signOutAccount = (id: string) => this.post(`accounts/${id}/sign-out`, {});
+  readonly audit = () => this.ask<AuditLine[]>('accounts/audit');
 }

@@ -2,13 +2,15 @@ import { provideZonelessChangeDetection } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { provideEffects } from '@ngrx/effects';
 import { provideStore, Store } from '@ngrx/store';
-import { emptyJob, type Evidence, type Job } from '@tactron/core/job';
+import { applyPatch, emptyJob, type Evidence, type Job, type Operation } from '@tactron/core/job';
 import { Api, ApiError } from './api';
 import { JobActions } from './job.actions';
 import { JobEffects } from './job.effects';
 import { emptyState, type JobState } from './job.model';
 import { jobFeature } from './job.reducer';
-import { LocalStore } from './local-store';
+import { Courier, NEWS_CHANNEL } from './courier';
+import { SHELF } from './local-store';
+import { Disk, MapShelf } from './testing/map-shelf';
 
 const author = { name: 'A', role: '' };
 const id = '11111111-1111-4111-8111-111111111111';
@@ -31,37 +33,49 @@ const quiet = (): boolean => state().outbox.length === 0 && state().waitingEvide
 /** What happened in which order: what the browser kept, what went to the server. */
 let story: string[];
 let answers: (() => Promise<unknown>)[];
+let disk: Disk;
+let stored: Evidence[];
+/** Others have brought the job to this. */
+let theirsNow: (job: Job, revision: number) => void;
 let store: Store;
 
 function bed(): void {
   story = [];
   answers = [];
-  const answer = (what: string, fallback: unknown): Promise<unknown> => {
+  stored = [];
+  const answer = (what: string, usual: () => unknown): Promise<unknown> => {
     story.push(what);
-    return answers.length ? (answers.shift() as () => Promise<unknown>)() : Promise.resolve(fallback);
+    return answers.length ? (answers.shift() as () => Promise<unknown>)() : Promise.resolve(usual());
   };
-  let revision = 7;
+  let at = { job: job(), revision: 7 };
   const api: Partial<Record<keyof Api, unknown>> = {
-    job: () => Promise.resolve({ job: job(), revision, archived: false }),
-    evidence: () => Promise.resolve([]),
+    job: () => Promise.resolve({ ...at, archived: false }),
+    evidence: () => Promise.resolve(stored),
     profile: () => Promise.resolve({}),
     changesAfter: () => Promise.resolve([]),
-    change: (_id: string, c: { base: number }) => answer(`send on ${c.base}`, { revision: ++revision }),
-    addEvidence: (_id: string, list: Evidence[]) => answer(`evidence ${list.map((e) => e.id).join()}`, list),
+    change: (_id: string, c: { base: number; patch: Operation[] }) =>
+      answer(`send on ${c.base}`, () => {
+        at = { job: applyPatch(at.job, c.patch), revision: c.base + 1 };
+        return { revision: at.revision };
+      }),
+    addEvidence: (_id: string, list: Evidence[]) =>
+      answer(`evidence ${list.map((e) => e.id).join()}`, () => {
+        stored = [...stored, ...list];
+        return list;
+      }),
   };
-  const local: Partial<LocalStore> = {
-    load: () => Promise.resolve({ base: undefined, outbox: [], evidence: [], undo: [], redo: [] }) as never,
-    keepBase: () => Promise.resolve(),
-    keep: (_id, outbox, evidence, _u, _r, sent) => {
-      story.push(`keep ${outbox.length}+${evidence.length}${sent.length ? ` drop ${sent.length}` : ''}`);
-      return Promise.resolve();
-    },
+  disk = new Disk();
+  disk.written = (acts) => {
+    const put = acts.flatMap((act) => ('put' in act && ['outbox', 'evidence'].includes(act.put) ? [act.put] : []));
+    if (put.length) story.push(`keep ${put.join('+')}`);
   };
+  theirsNow = (job, revision) => void (at = { job, revision });
   TestBed.configureTestingModule({
     providers: [
       provideZonelessChangeDetection(),
       { provide: Api, useValue: api },
-      { provide: LocalStore, useValue: local },
+      { provide: SHELF, useFactory: () => new MapShelf(disk) },
+      { provide: NEWS_CHANNEL, useValue: null },
       provideStore({ [jobFeature.name]: jobFeature.reducer }, { initialState: { [jobFeature.name]: emptyState } }),
       provideEffects(JobEffects),
     ],
@@ -87,13 +101,14 @@ describe('saving', () => {
   });
   afterEach(() => {
     store.dispatch(JobActions.close());
+    TestBed.inject(Courier).rest();
     (window as unknown as { EventSource: unknown }).EventSource = real;
   });
 
   it('keeps a change in the browser before it goes to the server', async () => {
     edit({ tag: 'T-2' }, 'c1');
     await until(quiet);
-    expect(story.slice(0, 2)).toEqual(['keep 1+0', 'send on 7']);
+    expect(story.slice(0, 2)).toEqual(['keep outbox', 'send on 7']);
     expect([state().save, state().revision, state().outbox.length]).toEqual(['server', 8, 0]);
   });
 
@@ -118,11 +133,47 @@ describe('saving', () => {
   it('lays its change over what came from elsewhere, and sends it on the new revision', async () => {
     const theirs = { ...job(), machine: 'theirs' };
     const changes = [{ id: 't', revision: 8, patch: [{ op: 'replace', path: '/machine', value: 'theirs' }], author, atClient: '' }];
+    theirsNow(theirs, 8);
     answers.push(() => Promise.reject(new ApiError(412, 'changed elsewhere', { job: theirs, revision: 8, changes })));
     edit({ tag: 'T-2' }, 'c1');
     await until(() => sent(2) && quiet());
     expect(story.filter((s) => s.startsWith('send'))).toEqual(['send on 7', 'send on 8']);
     expect([state().job?.tag, state().job?.machine]).toEqual(['T-2', 'theirs']);
+  });
+
+  it('opens what is kept when the server is gone, with everything that waits, and sends it in order when it is back', async () => {
+    answers.push(() => Promise.reject(new ApiError(0, 'The server does not answer.')));
+    edit({ tag: 'T-2' }, 'c1');
+    edit({ machine: 'grader' }, 'c2');
+    store.dispatch(JobActions.record({ evidence: { id: 'e1', kind: 'keyed' } as Evidence }));
+    await until(() => state().save === 'waiting');
+    store.dispatch(JobActions.close());
+    store.dispatch(JobActions.open({ id }));
+    await until(() => state().status === 'ready');
+    expect([state().job?.tag, state().job?.machine, state().evidence.map((e) => e.id)]).toEqual(['T-2', 'grader', ['e1']]);
+    await until(quiet);
+    expect(story.filter((s) => !s.startsWith('keep'))).toEqual(['send on 7', 'send on 7', 'send on 8', 'evidence e1']);
+    expect(state().save).toBe('server');
+  });
+
+  it('asks about the same field also when it was typed before the window was closed', async () => {
+    answers.push(() => Promise.reject(new ApiError(0, 'The server does not answer.')));
+    edit({ tag: 'mine' }, 'c1');
+    await until(() => state().save === 'waiting');
+    store.dispatch(JobActions.close());
+    const theirs = { ...job(), tag: 'theirs' };
+    theirsNow(theirs, 8);
+    const changes = [{ id: 't', revision: 8, patch: [{ op: 'replace', path: '/tag', value: 'theirs' }], author, atClient: '' }];
+    answers.push(() => Promise.reject(new ApiError(412, 'changed elsewhere', { job: theirs, revision: 8, changes })));
+    store.dispatch(JobActions.open({ id }));
+    await until(() => state().conflict !== null);
+    expect([state().conflict?.mine.patch[0], state().job?.tag]).toEqual([jasmine.objectContaining({ value: 'mine' }), 'theirs']);
+    store.dispatch(JobActions.close());
+    store.dispatch(JobActions.open({ id }));
+    await until(() => state().conflict !== null);
+    store.dispatch(JobActions.keepMine({ waiting: state().outbox.map((c) => c.id) }));
+    await until(quiet);
+    expect([state().job?.tag, state().revision, state().conflict]).toEqual(['mine', 9, null]);
   });
 
   it('takes a refused change back and says why', async () => {

@@ -1,172 +1,178 @@
 import { Injectable, inject } from '@angular/core';
 import { Actions, createEffect, ofType } from '@ngrx/effects';
-import { Store } from '@ngrx/store';
-import {
-  asapScheduler,
-  concatMap,
-  exhaustMap,
-  filter,
-  from,
-  map,
-  merge,
-  mergeMap,
-  Observable,
-  observeOn,
-  of,
-  switchMap,
-  takeUntil,
-  timer,
-  withLatestFrom,
-} from 'rxjs';
+import { Store, type Action } from '@ngrx/store';
+import { concatMap, EMPTY, filter, from, map, mergeMap, Observable, of, switchMap, takeUntil, tap, timer, withLatestFrom } from 'rxjs';
 import { Api, ApiError } from './api';
+import { Courier, type News } from './courier';
 import { JobActions } from './job.actions';
-import type { JobState, ServerChange } from './job.model';
+import type { JobState } from './job.model';
 import { jobFeature } from './job.reducer';
 import { LocalStore } from './local-store';
-import type { Job } from '@tactron/core/job';
+import type { KeptBase } from './shelf';
 
+/** How long a job that is kept here waits for the server before it is shown as it is kept. */
+const PATIENCE_MS = 1500;
 const RETRY_MS = 2000;
 
-/** Reading, keeping, sending and hearing of changes of the open job. */
+type Step = ReturnType<
+  | typeof JobActions.edit
+  | typeof JobActions.undo
+  | typeof JobActions.redo
+  | typeof JobActions.record
+  | typeof JobActions.keepMine
+  | typeof JobActions.takeTheirs
+>;
+
+/** Reading, keeping and hearing of changes of the open job; sending is the courier's. */
 @Injectable()
 export class JobEffects {
   private readonly actions = inject(Actions);
   private readonly store = inject(Store);
   private readonly api = inject(Api);
   private readonly local = inject(LocalStore);
+  private readonly courier = inject(Courier);
   private readonly state = this.store.select(jobFeature.selectJobState);
 
   readonly open = createEffect(() => this.actions.pipe(ofType(JobActions.open), switchMap(({ id }) => from(this.load(id))))); // prettier-ignore
 
-  /** Everything that waits is in IndexedDB before the head strip says so. */
+  /** Everything done is in IndexedDB before the head strip says so, and before it is sent. */
   readonly keep = createEffect(() =>
     this.actions.pipe(
-      ofType(
-        JobActions.edit,
-        JobActions.undo,
-        JobActions.redo,
-        JobActions.record,
-        JobActions.keepMine,
-        JobActions.takeTheirs,
-        JobActions.saved,
-        JobActions.recorded,
-        JobActions.refused,
-      ),
+      ofType(JobActions.edit, JobActions.undo, JobActions.redo, JobActions.record, JobActions.keepMine, JobActions.takeTheirs),
       withLatestFrom(this.state),
-      concatMap(([action, s]) => {
-        const sent =
-          action.type === JobActions.saved.type || action.type === JobActions.refused.type
-            ? [action.changeId]
-            : action.type === JobActions.recorded.type
-              ? action.stored.map((e) => e.id)
-              : [];
-        return from(this.keepState(s, sent)).pipe(map(() => JobActions.kept()));
-      }),
+      filter(([, s]) => s.status === 'ready'),
+      concatMap(([action, s]) => from(this.keepStep(action, s))),
+      map((inBrowser) => JobActions.kept({ inBrowser })),
+      tap(() => void this.courier.run()),
     ),
   );
 
-  /** Sends what waits, one change after the other; tries again when the server is back. */
-  readonly drain = createEffect(() =>
-    merge(
-      this.actions.pipe(ofType(JobActions.kept, JobActions.opened, JobActions.stale)),
-      this.actions.pipe(
-        ofType(JobActions.waiting),
-        switchMap(() => timer(RETRY_MS)),
-      ),
-    ).pipe(
+  /** What waited from before is sent as soon as the job is open. */
+  readonly begin = createEffect(() => this.actions.pipe(ofType(JobActions.opened), tap(() => void this.courier.run())), { dispatch: false }); // prettier-ignore
+
+  /** What the courier tells, whichever window it worked in. */
+  readonly told = createEffect(() =>
+    this.courier.news.pipe(
       withLatestFrom(this.state),
-      filter(([, s]) => s.status === 'ready' && !s.conflict && (s.outbox.length > 0 || s.waitingEvidence.length > 0 || s.save === 'waiting')),
-      exhaustMap(([, s]) => from(this.send(s))),
-      // The answer is told after this round has ended: told within it, the next round it asks for would be dropped.
-      observeOn(asapScheduler),
-      mergeMap((actions) => actions),
+      filter(([news, s]) => news.jobId === s.id && s.status === 'ready'),
+      concatMap(([news, s]) => this.actionsOf(news, s)),
     ),
   );
 
-  /** Changes made in other windows. */
+  /** While the server does not answer and nothing waits to be sent, it is asked again for what is new. */
+  readonly ask = createEffect(() =>
+    this.actions.pipe(
+      ofType(JobActions.waiting, JobActions.opened),
+      switchMap((action) => (action.type === JobActions.opened.type && action.online ? EMPTY : timer(RETRY_MS))),
+      takeUntil(this.actions.pipe(ofType(JobActions.close))),
+      withLatestFrom(this.state),
+      filter(([, s]) => s.status === 'ready' && s.save === 'waiting' && s.outbox.length + s.waitingEvidence.length === 0 && !s.made),
+      concatMap(([, s]) => from(this.refresh(s)).pipe(mergeMap((actions) => actions))),
+    ),
+  );
+
+  /** Changes made by others. */
   readonly hear = createEffect(() =>
     this.actions.pipe(
       ofType(JobActions.opened),
+      filter(({ made }) => !made),
       switchMap(({ id }) => this.events(id).pipe(takeUntil(this.actions.pipe(ofType(JobActions.close, JobActions.open))))),
       concatMap((event) =>
         of(event).pipe(
           withLatestFrom(this.state),
-          filter(([, s]) => event.kind !== 'change' || (event.revision > s.revision && s.outbox.length === 0)),
-          concatMap(([, s]) => from(this.refresh(event.kind, s)).pipe(mergeMap((actions) => actions))),
+          filter(([, s]) => s.status === 'ready' && (event.kind !== 'change' || event.revision > s.revision)),
+          concatMap(([, s]) => from(event.kind === 'evidence' ? this.refreshEvidence(s) : this.refresh(s)).pipe(mergeMap((actions) => actions))),
         ),
       ),
     ),
   );
 
-  private async load(id: string) {
-    const kept = await this.local.load(id).catch(() => ({ base: undefined, outbox: [], evidence: [], undo: [], redo: [] }));
-    const waiting = { outbox: kept.outbox, waitingEvidence: kept.evidence, undo: kept.undo, redo: kept.redo };
-    try {
-      const [{ job, revision, archived }, evidence] = await Promise.all([this.api.job(id), this.api.evidence(id)]);
-      const profile = await this.api.profile(job.profile.sha256);
-      await this.local.keepBase({ id, job, revision, archived, profile, evidence }).catch(() => undefined);
-      const since = kept.base && kept.outbox.length ? await this.api.changesAfter(id, kept.base.revision) : [];
-      const arrived = new Set(since.map((c) => c.id));
-      return JobActions.opened({
-        id,
-        job,
-        revision,
-        archived,
-        profile,
-        evidence,
-        ...waiting,
-        outbox: waiting.outbox.filter((c) => !arrived.has(c.id)),
-        online: true,
-      });
-    } catch (error) {
-      if (error instanceof ApiError && (error.status === 404 || error.status === 400))
-        return JobActions.openFailed({ id, status: 'missing', problem: error.message });
-      if (kept.base) return JobActions.opened({ ...kept.base, ...waiting, online: false });
-      return JobActions.openFailed({ id, status: 'failed', problem: error instanceof Error ? error.message : 'The job could not be read.' });
+  private async load(id: string): Promise<Action> {
+    const { base, made, evidence: waitingEvidence, ...kept } = await this.local.load(id);
+    const waits = made !== undefined || kept.outbox.length > 0 || waitingEvidence.length > 0;
+    const own = (online: boolean, problem?: string): Action | null =>
+      base ? JobActions.opened({ ...base, ...kept, waitingEvidence, made: made !== undefined, online, problem }) : null;
+    // What waits was done on the document that is kept: the courier brings it up to date when it sends.
+    if (waits && base) return own(false) as Action;
+    const fetched = this.fetched(id).then(
+      (fresh) => JobActions.opened({ ...fresh, ...kept, waitingEvidence, made: false, online: true }),
+      (error: unknown) => this.unreadable(id, error, own),
+    );
+    const patience = base ? new Promise<null>((done) => setTimeout(() => done(null), PATIENCE_MS)) : fetched;
+    return (await Promise.race([fetched, patience])) ?? (own(false) as Action);
+  }
+
+  private unreadable(id: string, error: unknown, own: (online: boolean, problem?: string) => Action | null): Action {
+    const gone = error instanceof ApiError && (error.status === 404 || error.status === 400);
+    const kept = own(false, gone ? 'The server does not have this job any more. It is shown as it was last read here; export it under Hand over to keep it.' : undefined); // prettier-ignore
+    if (kept) return kept;
+    if (gone) return JobActions.openFailed({ id, status: 'missing', problem: error.message });
+    return JobActions.openFailed({ id, status: 'failed', problem: error instanceof Error ? error.message : 'The job could not be read.' });
+  }
+
+  private async fetched(id: string): Promise<KeptBase> {
+    const [{ job, revision, archived }, evidence] = await Promise.all([this.api.job(id), this.api.evidence(id)]);
+    const profile = await this.api.profile(job.profile.sha256);
+    const fresh = { id, job, revision, archived, profile, evidence };
+    await this.local.absorb(fresh);
+    return fresh;
+  }
+
+  /** Keeps what one step added. @returns whether the browser has it */
+  private keepStep(action: Step, { id, outbox, conflict, undo, redo }: JobState): Promise<boolean> {
+    if (action.type === JobActions.keepMine.type || action.type === JobActions.takeTheirs.type) return this.local.settle(id, action.waiting, outbox, conflict);
+    if (action.type === JobActions.record.type) return this.local.keep(id, { evidence: [action.evidence], undo, redo });
+    return this.local.keep(id, { changes: outbox.filter((c) => c.id === action.changeId), undo, redo });
+  }
+
+  private actionsOf(news: News, s: JobState): Observable<Action> {
+    switch (news.kind) {
+      case 'saved':
+        return of(JobActions.saved({ change: news.change, job: news.job }));
+      case 'stale':
+        return of(JobActions.stale({ job: news.job, revision: news.revision, changes: news.changes }));
+      case 'refused':
+        return of(JobActions.refused({ changeId: news.changeId, problem: news.problem }));
+      case 'recorded':
+        return of(JobActions.recorded({ stored: news.stored }));
+      case 'unrecorded':
+        return of(JobActions.unrecorded({ evidenceId: news.evidenceId, problem: news.problem }));
+      case 'waiting':
+        return of(JobActions.waiting({ problem: news.problem }));
+      case 'made':
+        return of(JobActions.made());
+      case 'drained':
+        return s.conflict ? EMPTY : from(this.refresh(s)).pipe(mergeMap((actions) => actions));
     }
   }
 
-  private async keepState(s: JobState, sent: readonly string[]): Promise<void> {
-    await this.local.keep(s.id, s.outbox, s.waitingEvidence, s.undo, s.redo, sent).catch(() => undefined);
-    if (s.base && s.profile)
-      await this.local
-        .keepBase({ id: s.id, job: s.base, revision: s.revision, archived: s.archived, profile: s.profile, evidence: s.evidence.filter((e) => e.hash) })
-        .catch(() => undefined);
-  }
-
-  private async send(s: JobState) {
+  /** The document and evidence as the server has them now; where something waits, the courier will bring them. */
+  private async refresh(s: JobState): Promise<Action[]> {
     try {
-      const [change] = s.outbox;
-      if (change) {
-        const { revision } = await this.api.change(s.id, {
-          id: change.id,
-          base: s.revision,
-          patch: change.patch,
-          author: change.author,
-          atClient: change.atClient,
-        });
-        return [JobActions.saved({ changeId: change.id, revision })];
+      const [{ job, revision, archived }, changes, evidence] = await Promise.all([
+        this.api.job(s.id),
+        this.api.changesAfter(s.id, s.revision),
+        this.api.evidence(s.id),
+      ]);
+      const taken = s.profile && (await this.local.absorb({ id: s.id, job, revision, archived, profile: s.profile, evidence }));
+      if (!taken) {
+        void this.courier.run();
+        return [JobActions.evidenceLoaded({ evidence })];
       }
-      if (s.waitingEvidence.length) return [JobActions.recorded({ stored: await this.api.addEvidence(s.id, s.waitingEvidence) })];
-      return this.refresh('resync', s);
+      const moved = revision > s.revision ? [JobActions.stale({ job, revision, changes })] : [];
+      return [...moved, JobActions.evidenceLoaded({ evidence }), JobActions.caughtUp()];
     } catch (error) {
-      if (!(error instanceof ApiError)) throw error;
-      if (error.status === 412) {
-        const { job, revision, changes } = error.body as unknown as { job: Job; revision: number; changes: ServerChange[] };
-        return [JobActions.stale({ job, revision, changes })];
-      }
-      if (error.status === 400 && s.outbox[0]) return [JobActions.refused({ changeId: s.outbox[0].id, problem: error.message })];
-      return [JobActions.waiting({ problem: error.message })];
+      return [JobActions.waiting({ problem: error instanceof ApiError ? error.message : 'The server does not answer.' })];
     }
   }
 
-  private async refresh(kind: string, s: JobState) {
+  private async refreshEvidence(s: JobState): Promise<Action[]> {
     try {
-      if (kind === 'evidence') return [JobActions.evidenceLoaded({ evidence: await this.api.evidence(s.id) })];
-      const [{ job, revision }, changes, evidence] = await Promise.all([this.api.job(s.id), this.api.changesAfter(s.id, s.revision), this.api.evidence(s.id)]);
-      return [JobActions.stale({ job, revision, changes }), JobActions.evidenceLoaded({ evidence }), JobActions.recorded({ stored: [] })];
+      const evidence = await this.api.evidence(s.id);
+      await this.local.absorbEvidence(s.id, evidence);
+      return [JobActions.evidenceLoaded({ evidence })];
     } catch {
-      return [JobActions.waiting({ problem: 'The server does not answer.' })];
+      return [];
     }
   }
 

@@ -7,6 +7,8 @@ export interface PendingChange {
   readonly jobId: string;
   readonly order: number;
   readonly patch: Operation[];
+  /** What was done, in words; the line of the job's history. */
+  readonly label: string;
   readonly author: Author;
   readonly atClient: string;
 }
@@ -30,9 +32,14 @@ export interface ServerChange {
 export interface Conflict {
   readonly mine: PendingChange;
   readonly theirs: readonly ServerChange[];
+  /** Everything others changed since: what else waits is held against it once this is answered. */
+  readonly since: readonly ServerChange[];
+  /** The two cannot stand together, whoever wrote last: what is wrong with the document that both would make. */
+  readonly why?: string;
 }
 
-export type SaveState = 'keeping' | 'here' | 'server' | 'waiting';
+/** `unkept`: in this window's memory alone, since the browser has no room. */
+export type SaveState = 'keeping' | 'here' | 'unkept' | 'server' | 'waiting';
 
 export interface JobState {
   readonly status: 'none' | 'loading' | 'ready' | 'missing' | 'failed';
@@ -41,6 +48,8 @@ export interface JobState {
   readonly base: Job | null;
   readonly revision: number;
   readonly archived: boolean;
+  /** Made here, and not on the server yet. */
+  readonly made: boolean;
   readonly profile: Profile | null;
   readonly evidence: readonly Evidence[];
   readonly waitingEvidence: readonly Evidence[];
@@ -59,6 +68,7 @@ export const emptyState: JobState = {
   base: null,
   revision: 0,
   archived: false,
+  made: false,
   profile: null,
   evidence: [],
   waitingEvidence: [],

@@ -1,4 +1,4 @@
-import { applyPatch, disjoint, emptyJob, type Evidence, type Job, type Operation } from '@tactron/core/job';
+import { applyPatch, emptyJob, type Evidence, type Job, type Operation } from '@tactron/core/job';
 import type { Profile } from '@tactron/core/catalogue';
 import { JobActions } from './job.actions';
 import type { JobState, ServerChange } from './job.model';
@@ -36,6 +36,8 @@ function opened(job = base(), revision = 3): JobState {
       outbox: [],
       undo: [],
       redo: [],
+      conflict: null,
+      made: false,
       online: true,
     }),
   );
@@ -45,15 +47,21 @@ const edit = (s: JobState, recipe: (draft: Job) => void, label = 'edit'): JobSta
   recipe(after);
   return reduce(s, JobActions.edit({ after, label, ...stamp() }));
 };
+/** The server has taken the first waiting change, on top of what it had. */
+const arrived = (s: JobState, revision: number): JobState => {
+  const [change] = s.outbox;
+  return reduce(s, JobActions.saved({ change: { ...change, revision }, job: applyPatch(s.base as Job, change.patch) }));
+};
+const waitingIn = (s: JobState): { waiting: string[] } => ({ waiting: s.outbox.map((c) => c.id) });
 const theirs = (revision: number, patch: Operation[]): ServerChange => ({ id: `t${revision}`, revision, patch, author: { name: 'B', role: '' }, atClient: '' });
 
 describe('job state', () => {
   it('keeps an edit here, then on the server', () => {
     let s = edit(opened(), (d) => (d.tag = 'T-2'));
     expect([s.save, s.outbox.length, s.revision]).toEqual(['keeping', 1, 3]);
-    s = reduce(s, JobActions.kept());
+    s = reduce(s, JobActions.kept({ inBrowser: true }));
     expect(s.save).toBe('here');
-    s = reduce(s, JobActions.saved({ changeId: s.outbox[0].id, revision: 4 }));
+    s = arrived(s, 4);
     expect([s.save, s.outbox.length, s.revision, s.base?.tag, s.job?.tag]).toEqual(['server', 0, 4, 'T-2', 'T-2']);
   });
 
@@ -77,7 +85,7 @@ describe('job state', () => {
 
   it('refuses to take back what somebody else changed since, and says so', () => {
     let s = edit(opened(), (d) => (d.tag = 'mine'));
-    s = reduce(s, JobActions.saved({ changeId: s.outbox[0].id, revision: 4 }));
+    s = arrived(s, 4);
     const job = { ...(s.job as Job), tag: 'theirs' };
     s = reduce(s, JobActions.stale({ job, revision: 5, changes: [theirs(5, [{ op: 'replace', path: '/tag', value: 'theirs' }])] }), JobActions.undo(stamp()));
     expect(s.job?.tag).toBe('theirs');
@@ -96,9 +104,9 @@ describe('job state', () => {
     const job = { ...base(), tag: 'theirs' };
     s = reduce(s, JobActions.stale({ job, revision: 4, changes: [theirs(4, [{ op: 'replace', path: '/tag', value: 'theirs' }])] }));
     expect([s.conflict?.mine.patch[0], s.conflict?.theirs[0].author.name, s.job?.tag]).toEqual([jasmine.objectContaining({ value: 'mine' }), 'B', 'theirs']);
-    const mine = reduce(s, JobActions.keepMine({ changeId: 'k' }));
+    const mine = reduce(s, JobActions.keepMine(waitingIn(s)));
     expect([mine.job?.tag, mine.conflict, applyPatch(mine.base as Job, mine.outbox[0].patch).tag]).toEqual(['mine', null, 'mine']);
-    const gone = reduce(s, JobActions.takeTheirs());
+    const gone = reduce(s, JobActions.takeTheirs(waitingIn(s)));
     expect([gone.job?.tag, gone.outbox.length, gone.save]).toEqual(['theirs', 0, 'server']);
   });
 
@@ -126,54 +134,69 @@ describe('job state', () => {
     expect([s.evidence.length, s.evidence[0].hash, s.waitingEvidence.length, s.save]).toEqual([1, 'h', 0, 'server']);
   });
 
-  it('ends with the same document in two windows after random edits in any order of arrival', () => {
-    const fields = ['tag', 'machine'] as const;
-    for (let seed = 1; seed <= 60; seed++) {
-      let random = seed * 7919;
-      const next = (n: number): number => (random = (random * 48271) % 2147483647) % n;
-      let server = { job: base(), revision: 0, changes: [] as ServerChange[] };
-      const windows = [opened(base(), 0), opened(base(), 0)];
-      const send = (i: number): void => {
-        const [change] = windows[i].outbox;
-        if (!change || windows[i].conflict) return;
-        const known = server.changes.find((c) => c.id === change.id);
-        const fits = windows[i].revision === server.revision;
-        if (!known && fits) {
-          const revision = server.revision + 1;
-          server = { job: applyPatch(server.job, change.patch), revision, changes: [...server.changes, { ...change, revision }] };
-        }
-        if (next(4) === 0) return; // the answer is lost
-        if (known || fits) windows[i] = reduce(windows[i], JobActions.saved({ changeId: change.id, revision: known?.revision ?? server.revision }));
-        else
-          windows[i] = reduce(
-            windows[i],
-            JobActions.stale({ job: server.job, revision: server.revision, changes: server.changes.filter((c) => c.revision > windows[i].revision) }),
-          );
-      };
-      for (let step = 0; step < 40; step++) {
-        const i = next(2);
-        if (windows[i].conflict) windows[i] = reduce(windows[i], next(2) ? JobActions.keepMine({ changeId: `k${seed}.${step}` }) : JobActions.takeTheirs());
-        else if (next(3) === 0) send(i);
-        else if (next(5) === 0) windows[i] = reduce(windows[i], JobActions.undo({ changeId: `u${seed}.${step}`, author, atClient: '' }));
-        else windows[i] = edit(windows[i], (d) => (d[fields[next(2)]] = `v${seed}.${step}`));
-      }
-      for (let round = 0; round < 200 && windows.some((w) => w.outbox.length || w.conflict || w.revision !== server.revision); round++) {
-        for (const i of [0, 1]) {
-          if (windows[i].conflict) windows[i] = reduce(windows[i], JobActions.keepMine({ changeId: `z${seed}.${round}.${i}` }));
-          else if (windows[i].outbox.length) send(i);
-          else
-            windows[i] = reduce(
-              windows[i],
-              JobActions.stale({ job: server.job, revision: server.revision, changes: server.changes.filter((c) => c.revision > windows[i].revision) }),
-            );
-        }
-      }
-      expect(windows.map((w) => [w.outbox.length, w.revision, w.job?.tag, w.job?.machine]))
-        .withContext(`seed ${seed}`)
-        .toEqual([0, 1].map(() => [0, server.revision, server.job.tag, server.job.machine]));
-      expect(new Set(server.changes.map((c) => c.id)).size).toBe(server.changes.length);
-    }
-    expect(disjoint([{ op: 'replace', path: '/tag', value: 1 }], [{ op: 'replace', path: '/machine', value: 1 }])).toBeTrue();
+  it('asks about the one change that touches what others touched, and keeps every other', () => {
+    let s = edit(opened(), (d) => (d.machine = 'grader'));
+    s = edit(s, (d) => (d.tag = 'mine'));
+    s = edit(s, (d) => (d.scheme.maxHz = 45));
+    const job = { ...base(), tag: 'theirs' };
+    s = reduce(s, JobActions.stale({ job, revision: 4, changes: [theirs(4, [{ op: 'replace', path: '/tag', value: 'theirs' }])] }));
+    expect(s.conflict?.mine.patch[0]).toEqual(jasmine.objectContaining({ value: 'mine' }));
+    const gone = reduce(s, JobActions.takeTheirs(waitingIn(s)));
+    expect([gone.job?.tag, gone.job?.machine, gone.job?.scheme.maxHz, gone.outbox.length, gone.conflict]).toEqual(['theirs', 'grader', 45, 2, null]);
+    const kept = reduce(s, JobActions.keepMine(waitingIn(s)));
+    expect([kept.job?.tag, kept.job?.machine, kept.job?.scheme.maxHz, kept.outbox.length, kept.conflict]).toEqual(['mine', 'grader', 45, 3, null]);
+  });
+
+  it('says why two disjoint changes cannot stand together, and offers to take back its own', () => {
+    const wire = {
+      number: '1',
+      from: 'a:1',
+      to: 'b:1',
+      function: 'x',
+      size: { mm2: 1 },
+      colour: 'blue',
+      lengthM: 1,
+      potential: 'x',
+      class: 'controlDc' as const,
+      origin: 'plan' as const,
+    };
+    const device = { kind: 'relay', role: 'a', tag: 'K1', params: {} };
+    const wired = {
+      ...base(),
+      adopted: {
+        devices: { a: device, b: { ...device, role: 'b' } },
+        wires: {},
+        assignments: {},
+        links: {},
+        settings: {},
+        retired: {},
+        planHash: 'h',
+        coreVersion: '1',
+      },
+    };
+    let s = edit(opened(wired as never), (d) => delete (d.adopted as { devices: Record<string, unknown> }).devices['a']);
+    const patch: Operation[] = [{ op: 'add', path: '/adopted/wires/w', value: wire }];
+    s = reduce(s, JobActions.stale({ job: applyPatch(wired, patch) as never, revision: 4, changes: [theirs(4, patch)] }));
+    expect(s.conflict?.why).toContain('a device that is not there');
+    expect([s.conflict?.theirs[0].author.name, Object.keys(s.job?.adopted?.devices ?? {})]).toEqual(['B', ['a', 'b']] as never);
+    s = reduce(s, JobActions.takeTheirs(waitingIn(s)));
+    expect([s.conflict, s.outbox.length, Object.keys(s.job?.adopted?.wires ?? {})]).toEqual([null, 0, ['w']] as never);
+  });
+
+  it('hears of a change that another window of this browser has sent', () => {
+    let s = edit(opened(), (d) => (d.machine = 'grader'));
+    s = reduce(s, JobActions.saved({ change: theirs(4, [{ op: 'replace', path: '/tag', value: 'other window' }]), job: { ...base(), tag: 'other window' } }));
+    expect([s.job?.tag, s.job?.machine, s.revision, s.outbox.length]).toEqual(['other window', 'grader', 4, 1]);
+  });
+
+  it('says that it is in this window alone where the browser has no room', () => {
+    let s = reduce(
+      edit(opened(), (d) => (d.machine = 'grader')),
+      JobActions.kept({ inBrowser: false }),
+    );
+    expect([s.save, s.job?.machine]).toEqual(['unkept', 'grader']);
+    s = arrived(s, 4);
+    expect(s.save).toBe('server');
   });
 });
 

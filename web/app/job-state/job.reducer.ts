@@ -1,13 +1,14 @@
 import { createFeature, createReducer, on } from '@ngrx/store';
-import { applyPatch, disjoint, invertPatch, patchBetween, valueAt, type Evidence, type Job, type Operation } from '@tactron/core/job';
+import { applyPatch, invertPatch, patchBetween, valueAt, type Evidence, type Job, type Operation } from '@tactron/core/job';
 import { JobActions } from './job.actions';
-import { emptyState, MOST_UNDO, type JobState, type PendingChange, type UndoStep } from './job.model';
+import { emptyState, MOST_UNDO, type JobState, type PendingChange, type SaveState, type ServerChange, type UndoStep } from './job.model';
+import { clashOf, mineStands, theirsStand } from './rebase';
 
 type Stamp = { changeId: string; author: PendingChange['author']; atClient: string };
 
-function pending(state: JobState, patch: Operation[], { changeId, author, atClient }: Stamp): PendingChange {
+function pending(state: JobState, patch: Operation[], label: string, { changeId, author, atClient }: Stamp): PendingChange {
   const order = Math.max(0, ...state.outbox.map((c) => c.order)) + 1;
-  return { id: changeId, jobId: state.id, order, patch, author, atClient };
+  return { id: changeId, jobId: state.id, order, patch, label: label.slice(0, 200), author, atClient };
 }
 
 function replay(state: JobState, stamp: Stamp, from: 'undo' | 'redo'): JobState {
@@ -28,31 +29,26 @@ function replay(state: JobState, stamp: Stamp, from: 'undo' | 'redo'): JobState 
     job: after,
     [from]: rest,
     [other]: [...state[other], step],
-    outbox: [...state.outbox, pending(state, patch, stamp)],
+    outbox: [...state.outbox, pending(state, patch, `${from}: ${step.label}`, stamp)],
     save: 'keeping',
     problem: null,
   };
 }
 
-/** Lays the waiting changes over a document that moved on; what touches the same thing becomes a conflict. */
-function rebase(
-  state: JobState,
-  job: Job,
-  revision: number,
-  changes: readonly { id: string; patch: Operation[]; revision: number; author: PendingChange['author']; atClient: string }[],
-): JobState {
-  const arrived = new Set(changes.map((c) => c.id));
-  const outbox = state.outbox.filter((c) => !arrived.has(c.id));
-  const others = changes.filter((c) => !state.outbox.some((mine) => mine.id === c.id));
-  const clash = outbox.find((mine) => others.some((theirs) => !disjoint(mine.patch, theirs.patch)));
-  const settled: JobState = { ...state, base: job, revision, outbox };
-  if (clash) return { ...settled, job, conflict: { mine: clash, theirs: others.filter((theirs) => !disjoint(clash.patch, theirs.patch)) }, save: 'here' };
-  try {
-    return { ...settled, job: outbox.reduce((doc, change) => applyPatch(doc, change.patch), job), conflict: null };
-  } catch {
-    return { ...settled, job, conflict: { mine: outbox[0], theirs: others }, save: 'here' };
-  }
+/** Lays the waiting changes over a document that moved on; what cannot stand beside it becomes a question. */
+function rebase(state: JobState, job: Job, revision: number, changes: readonly ServerChange[]): JobState {
+  const { arrived, conflict } = clashOf(state.outbox, job, changes);
+  const outbox = state.outbox.filter((c) => !arrived.includes(c.id));
+  const settled: JobState = { ...state, base: job, revision, outbox, conflict };
+  if (conflict) return { ...settled, job, save: 'here' };
+  const next: JobState = { ...settled, job: outbox.reduce((doc, change) => applyPatch(doc, change.patch), job) };
+  return { ...next, save: saveOf(next) };
 }
+
+/** `server` once nothing waits; otherwise as it was. */
+const saveOf = (s: JobState): SaveState => (s.outbox.length || s.waitingEvidence.length || s.made ? s.save : s.save === 'waiting' ? 'waiting' : 'server');
+/** After an answer of the server nothing is waited for any more. */
+const answered = (s: JobState): JobState => ({ ...s, save: saveOf({ ...s, save: s.save === 'waiting' ? 'here' : s.save }) });
 
 const merged = (now: readonly Evidence[], more: readonly Evidence[]): Evidence[] => {
   const byId = new Map(now.map((e) => [e.id, e]));
@@ -69,55 +65,61 @@ export const jobFeature = createFeature({
     on(JobActions.openFailed, (s, { id, status, problem }): JobState => (s.id === id ? { ...s, status, problem } : s)),
     on(JobActions.opened, (s, { type: _type, online, ...loaded }): JobState => {
       if (s.id !== loaded.id) return s;
+      const waits = loaded.outbox.length > 0 || loaded.waitingEvidence.length > 0 || loaded.made;
       const ready: JobState = {
         ...emptyState,
         ...loaded,
+        problem: loaded.problem ?? null,
         base: loaded.job,
         status: 'ready',
-        save: !online ? 'waiting' : loaded.outbox.length || loaded.waitingEvidence.length ? 'here' : 'server',
+        save: waits ? 'here' : online ? 'server' : 'waiting',
       };
-      return { ...rebase(ready, loaded.job, loaded.revision, []), evidence: merged(loaded.evidence, loaded.waitingEvidence) };
+      const evidence = merged(loaded.evidence, loaded.waitingEvidence);
+      if (loaded.conflict) return { ...ready, evidence };
+      return { ...ready, job: loaded.outbox.reduce((doc, c) => applyPatch(doc, c.patch), loaded.job), evidence };
     }),
     on(JobActions.edit, (s, { after, label, follows, ...stamp }): JobState => {
       if (!s.job) return s;
       const patch = patchBetween(s.job, after);
       if (patch.length === 0) return s;
-      const next: JobState = { ...s, job: after, outbox: [...s.outbox, pending(s, patch, stamp)], save: 'keeping', problem: null };
+      const next: JobState = { ...s, job: after, outbox: [...s.outbox, pending(s, patch, label, stamp)], save: 'keeping', problem: null };
       if (follows) return next;
       const step: UndoStep = { label, back: invertPatch(s.job, after), forth: [...guards(s.job, patch), ...patch] };
       return { ...next, undo: [...s.undo, step].slice(-MOST_UNDO), redo: [] };
     }),
     on(JobActions.undo, (s, stamp): JobState => replay(s, stamp, 'undo')),
     on(JobActions.redo, (s, stamp): JobState => replay(s, stamp, 'redo')),
-    on(JobActions.kept, (s): JobState => (s.save === 'keeping' ? { ...s, save: 'here' } : s)),
-    on(JobActions.saved, (s, { changeId, revision }): JobState => {
-      const change = s.outbox.find((c) => c.id === changeId);
-      if (!change || !s.base) return s;
-      const outbox = s.outbox.filter((c) => c !== change);
-      return {
-        ...s,
-        base: applyPatch(s.base, change.patch),
-        revision,
-        outbox,
-        save: outbox.length || s.waitingEvidence.length ? s.save : 'server',
-        problem: null,
-      };
+    on(JobActions.kept, (s, { inBrowser }): JobState => (s.save === 'keeping' || s.save === 'unkept' ? { ...s, save: inBrowser ? 'here' : 'unkept' } : s)),
+    on(JobActions.saved, (s, { change, job }): JobState => {
+      if (change.revision < s.revision) return s;
+      if (!s.outbox.some((c) => c.id === change.id)) return answered(rebase(s, job, change.revision, [change]));
+      return answered({ ...s, base: job, revision: change.revision, outbox: s.outbox.filter((c) => c.id !== change.id), problem: null });
     }),
-    on(JobActions.stale, (s, { job, revision, changes }): JobState => (revision < s.revision ? s : rebase(s, job, revision, changes))),
+    on(JobActions.stale, (s, { job, revision, changes }): JobState => (revision < s.revision ? s : answered(rebase(s, job, revision, changes)))),
     on(JobActions.refused, (s, { changeId, problem }): JobState => {
+      if (!s.outbox.some((c) => c.id === changeId)) return s;
       const outbox = s.outbox.filter((c) => c.id !== changeId);
-      return { ...s, outbox, job: s.base && outbox.reduce((doc, c) => applyPatch(doc, c.patch), s.base), problem, undo: [], redo: [] };
+      const conflict = s.base ? clashOf(outbox, s.base, []).conflict : null;
+      const job = s.base && !conflict ? outbox.reduce((doc, c) => applyPatch(doc, c.patch), s.base) : s.base;
+      return answered({ ...s, outbox, job, conflict, problem, undo: [], redo: [] });
     }),
-    on(JobActions.waiting, (s, { problem }): JobState => ({ ...s, save: 'waiting', problem })),
-    on(JobActions.keepMine, (s, { changeId }): JobState => {
+    on(JobActions.unrecorded, (s, { evidenceId, problem }): JobState => {
+      const without = (list: readonly Evidence[]) => list.filter((e) => e.id !== evidenceId);
+      return answered({ ...s, evidence: without(s.evidence), waitingEvidence: without(s.waitingEvidence), problem });
+    }),
+    on(JobActions.waiting, (s, { problem }): JobState => ({ ...s, save: s.save === 'unkept' ? 'unkept' : 'waiting', problem })),
+    on(JobActions.caughtUp, (s): JobState => ({ ...answered(s), problem: s.save === 'waiting' ? null : s.problem })),
+    on(JobActions.keepMine, (s): JobState => {
       if (!s.conflict || !s.base) return s;
-      const wanted = s.outbox.reduce((doc, c) => applyForced(doc, c.patch), s.base);
-      const first = s.outbox[0];
-      const patch = patchBetween(s.base, wanted);
-      const outbox = patch.length ? [{ ...first, id: changeId, patch }] : [];
-      return { ...s, job: wanted, outbox, conflict: null, save: 'keeping', undo: [], redo: [] };
+      return { ...s, ...mineStands(s.base, s.outbox, s.conflict), save: 'keeping', undo: [], redo: [] };
     }),
-    on(JobActions.takeTheirs, (s): JobState => ({ ...s, job: s.base, outbox: [], conflict: null, save: 'server', undo: [], redo: [] })),
+    on(JobActions.takeTheirs, (s): JobState => {
+      if (!s.conflict || !s.base) return s;
+      const next: JobState = { ...s, ...theirsStand(s.base, s.outbox, s.conflict), undo: [], redo: [] };
+      return { ...next, save: next.outbox.length || next.waitingEvidence.length ? 'keeping' : 'server' };
+    }),
+    on(JobActions.made, (s): JobState => answered({ ...s, made: false })),
+    on(JobActions.say, (s, { problem }): JobState => ({ ...s, problem })),
     on(JobActions.record, (s, { evidence }): JobState => ({
       ...s,
       evidence: [...s.evidence, evidence],
@@ -127,13 +129,7 @@ export const jobFeature = createFeature({
     on(JobActions.recorded, (s, { stored }): JobState => {
       const ids = new Set(stored.map((e) => e.id));
       const waitingEvidence = s.waitingEvidence.filter((e) => !ids.has(e.id));
-      return {
-        ...s,
-        evidence: merged(s.evidence, stored),
-        waitingEvidence,
-        save: waitingEvidence.length || s.outbox.length ? s.save : 'server',
-        problem: null,
-      };
+      return answered({ ...s, evidence: merged(s.evidence, stored), waitingEvidence, problem: null });
     }),
     on(JobActions.evidenceLoaded, (s, { evidence }): JobState => ({ ...s, evidence: merged(evidence, s.waitingEvidence) })),
     on(JobActions.dismiss, (s): JobState => ({ ...s, problem: null })),
@@ -145,16 +141,4 @@ function guards(before: Job, patch: readonly Operation[]): Operation[] {
   return patch.flatMap((operation) =>
     operation.op === 'replace' || operation.op === 'remove' ? [{ op: 'test' as const, path: operation.path, value: valueAt(before, operation.path) }] : [],
   );
-}
-
-/** Lays a change over a document that it no longer fits exactly: the same places get the wanted values. */
-function applyForced(document: Job, patch: readonly Operation[]): Job {
-  return patch.reduce((doc, operation) => {
-    if (operation.op === 'test') return doc;
-    try {
-      return applyPatch(doc, [operation.op === 'replace' ? { ...operation, op: 'add' } : operation]);
-    } catch {
-      return doc;
-    }
-  }, document);
 }

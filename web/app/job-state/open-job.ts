@@ -7,6 +7,7 @@ import { Preferences } from '../frame/preferences';
 import type { Derived } from '../compute/compute.types';
 import { Compute } from '../compute/compute';
 import { JobActions } from './job.actions';
+import { Keeping } from './keeping';
 import { jobFeature } from './job.reducer';
 
 /** The open job as the stages see it: facts from the store, everything reckoned from the worker. */
@@ -16,6 +17,7 @@ export class OpenJob {
   private readonly compute = inject(Compute);
   private readonly preferences = inject(Preferences);
   private readonly dialog = inject(MatDialog);
+  private readonly keeping = inject(Keeping);
 
   readonly state = this.store.selectSignal(jobFeature.selectJobState);
   readonly job = computed(() => this.state().job);
@@ -85,6 +87,10 @@ export class OpenJob {
   }
 
   private async withAuthor(act: (author: { name: string; role: string }) => void): Promise<void> {
+    if (this.keeping.readOnly())
+      return this.store.dispatch(JobActions.say({ problem: 'Your account may read this job and not change it: nothing was changed.' }));
+    const me = this.keeping.me();
+    if (me?.accounts) return act({ name: me.name, role: me.trade });
     const known = this.preferences.author();
     if (known) return act(known);
     const { WhoDialog } = await import('../frame/who-dialog');

@@ -2,7 +2,10 @@ import { provideZonelessChangeDetection, signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { MAT_DIALOG_DATA, MatDialogRef } from '@angular/material/dialog';
 import type { Job } from '@tactron/core/job';
-import { Api, type SiteEntry } from '../job-state/api';
+import { Api, ApiError, type SiteEntry } from '../job-state/api';
+import { NEWS_CHANNEL } from '../job-state/courier';
+import { SHELF } from '../job-state/local-store';
+import { MapShelf } from '../job-state/testing/map-shelf';
 import { JobDialog } from './job-dialog';
 
 const hall = { id: '0d3f2a1c-7b64-4c1e-8a7d-5e9b1c2d3a01', name: 'Hall 2' } as SiteEntry;
@@ -15,14 +18,18 @@ describe('the dialog for a new job', () => {
     const made: Job[] = [];
     const api = {
       profiles: () => Promise.resolve([profile]),
+      profile: () => Promise.resolve({}),
       addSite: ({ id, name }: SiteEntry) => Promise.resolve({ id, name }),
-      addJob: (job: Job) => (job.tag === 'TAKEN' ? Promise.reject(new Error('The tag TAKEN is in use at this site.')) : Promise.resolve(made.push(job))),
+      addJob: (job: Job) =>
+        job.tag === 'TAKEN' ? Promise.reject(new ApiError(400, 'The tag TAKEN is in use at this site.')) : Promise.resolve(made.push(job)),
     };
     const closed: unknown[] = [];
     TestBed.configureTestingModule({
       providers: [
         provideZonelessChangeDetection(),
         { provide: Api, useValue: api },
+        { provide: SHELF, useFactory: () => new MapShelf() },
+        { provide: NEWS_CHANNEL, useValue: null },
         { provide: MAT_DIALOG_DATA, useValue: { sites } },
         { provide: MatDialogRef, useValue: { close: (id: unknown) => closed.push(id) } },
       ],
@@ -39,9 +46,11 @@ describe('the dialog for a new job', () => {
     const submit = page.querySelector('button[type=submit]') as HTMLButtonElement;
     const make = async (): Promise<void> => {
       submit.click();
-      await fixture.whenStable();
-      await new Promise((done) => setTimeout(done));
-      await fixture.whenStable();
+      const told = () => made.length > 0 || page.querySelector('[role=alert]') !== null;
+      for (let tries = 0; tries < 400 && !told(); tries++) {
+        await new Promise((done) => setTimeout(done, 5));
+        await fixture.whenStable();
+      }
     };
     return { fixture, page, sites, made, closed, field, enter, submit, make };
   }

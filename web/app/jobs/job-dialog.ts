@@ -2,7 +2,9 @@ import { Component, computed, inject, linkedSignal, signal, type Signal } from '
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { v4 as uuid } from 'uuid';
 import { emptyJob, type Job } from '@tactron/core/job';
-import { Api, type ProfileEntry, type SiteEntry } from '../job-state/api';
+import { Preferences } from '../frame/preferences';
+import type { ProfileEntry, SiteEntry } from '../job-state/api';
+import { Desk } from '../job-state/desk';
 
 /** Makes a job: where, what it is called, and with which device. */
 @Component({
@@ -42,8 +44,8 @@ import { Api, type ProfileEntry, type SiteEntry } from '../job-state/api';
         <label class="named"
           >Practice
           <select class="field" name="practice" (change)="practice.set($any($event.target).value)">
-            <option value="IEC">IEC 60204-1</option>
-            <option value="NFPA">NFPA 79</option>
+            <option value="IEC" [selected]="practice() === 'IEC'">IEC 60204-1</option>
+            <option value="NFPA" [selected]="practice() === 'NFPA'">NFPA 79</option>
           </select>
         </label>
         <label class="named"
@@ -79,7 +81,8 @@ import { Api, type ProfileEntry, type SiteEntry } from '../job-state/api';
   styles: 'mat-dialog-content { display: grid; gap: 12px; min-width: min(460px, 80vw); padding-top: 6px !important; } .bad { color: var(--bad); }',
 })
 export class JobDialog {
-  private readonly api = inject(Api);
+  private readonly desk = inject(Desk);
+  private readonly preferences = inject(Preferences);
   private readonly ref = inject(MatDialogRef<JobDialog>);
   /** The board may still be reading its sites when the dialog opens. */
   protected readonly sites = inject<{ sites: Signal<readonly SiteEntry[]> }>(MAT_DIALOG_DATA).sites;
@@ -94,7 +97,7 @@ export class JobDialog {
   });
   protected readonly tag = signal('');
   protected readonly machine = signal('');
-  protected readonly practice = signal<Job['practice']>('IEC');
+  protected readonly practice = signal<Job['practice']>(this.preferences.practice());
   protected readonly profiles = signal<readonly ProfileEntry[]>([]);
   protected readonly sha = signal('');
   protected readonly chosenModel = signal('');
@@ -104,8 +107,8 @@ export class JobDialog {
   protected readonly ready = computed(() => this.tag().trim() && this.model() && (this.site() !== 'new' || this.siteName().trim()));
 
   constructor() {
-    this.api.profiles().then(
-      (profiles) => {
+    this.desk.profiles().then(
+      ({ rows: profiles }) => {
         this.profiles.set(profiles);
         this.sha.set(profiles.find((p) => p.gaps.length === 0)?.sha256 ?? '');
       },
@@ -118,10 +121,11 @@ export class JobDialog {
     const profile = this.profiles().find((p) => p.sha256 === this.sha());
     if (!this.ready() || !profile) return;
     try {
-      const siteId = this.site() === 'new' ? (await this.api.addSite({ id: uuid(), name: this.siteName().trim() })).id : this.site();
+      const site = this.site() === 'new' ? { id: uuid(), name: this.siteName().trim() } : undefined;
+      const siteId = site?.id ?? this.site();
       const pinned = { family: profile.family, model: this.model(), version: '1', sha256: profile.sha256 };
       const job = emptyJob({ id: uuid(), siteId, tag: this.tag().trim(), machine: this.machine().trim(), practice: this.practice(), profile: pinned });
-      await this.api.addJob(job);
+      await this.desk.makeJob(job, this.preferences.signed(), site);
       this.ref.close(job.id);
     } catch (error) {
       this.problem.set((error as Error).message);

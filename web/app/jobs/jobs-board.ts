@@ -8,7 +8,11 @@ import { v4 as uuid } from 'uuid';
 import { Icon } from '../controls/icon';
 import { Keys } from '../frame/keys';
 import { PlaceStrip } from '../frame/place-strip';
+import { Preferences } from '../frame/preferences';
 import { Api, type BoardEntry, type SiteEntry } from '../job-state/api';
+import { Courier } from '../job-state/courier';
+import { Desk } from '../job-state/desk';
+import { LocalStore } from '../job-state/local-store';
 import { boardTrail } from './board-trail';
 
 const PAGE = 24;
@@ -22,6 +26,9 @@ const PAGE = 24;
 })
 export class JobsBoard {
   private readonly api = inject(Api);
+  private readonly desk = inject(Desk);
+  private readonly local = inject(LocalStore);
+  private readonly preferences = inject(Preferences);
   private readonly router = inject(Router);
   private readonly dialog = inject(MatDialog);
   private readonly query = toSignal(inject(ActivatedRoute).queryParamMap);
@@ -35,6 +42,8 @@ export class JobsBoard {
   protected readonly sites = signal<readonly SiteEntry[]>([]);
   protected readonly rows = signal<readonly BoardEntry[] | null>(null);
   protected readonly total = signal(0);
+  /** Made in this browser and not on the server yet. */
+  protected readonly made = signal<ReadonlySet<string>>(new Set());
   protected readonly failed = signal<string | null>(null);
   protected readonly said = signal<string | null>(null);
   protected readonly pages = computed(() => Math.max(1, Math.ceil(this.total() / PAGE)));
@@ -54,7 +63,11 @@ export class JobsBoard {
       void this.load();
     });
     const off = this.keys.on('/', () => this.searchBox()?.nativeElement.focus());
-    inject(DestroyRef).onDestroy(off);
+    const heard = inject(Courier).news.subscribe((news) => news.kind === 'made' && void this.load());
+    inject(DestroyRef).onDestroy(() => {
+      off();
+      heard.unsubscribe();
+    });
     document.title = 'Jobs · Tactron';
   }
 
@@ -66,15 +79,41 @@ export class JobsBoard {
       page: String(this.page()),
       size: String(PAGE),
     });
+    this.made.set(new Set((await this.local.madeJobs()).map((m) => m.id)));
     try {
-      const [sites, { rows, total }] = await Promise.all([this.api.sites(), this.api.board(query.toString())]);
-      this.sites.set(sites);
-      this.rows.set(rows);
+      const [sites, { rows, total }] = await Promise.all([this.desk.sites(), this.api.board(query.toString())]);
+      this.sites.set(sites.rows);
+      this.rows.set(await this.withMade(rows));
       this.total.set(total);
       this.failed.set(null);
+      void this.desk.readAhead().catch(() => undefined);
     } catch (error) {
-      this.failed.set((error as Error).message);
+      await this.showKept(error as Error);
     }
+  }
+
+  /** Without the server: the jobs this browser can open by itself. */
+  private async showKept(error: Error): Promise<void> {
+    const rows = (await this.desk.keptJobs()).filter((row) => this.wanted(row));
+    const sites = await this.desk.sites().catch(() => ({ rows: [] }));
+    this.sites.set(sites.rows);
+    this.rows.set(this.archived() ? [] : rows);
+    this.total.set(rows.length);
+    this.failed.set(
+      `${error.message} ${rows.length ? 'These jobs are kept in this browser and can be worked on; everything is sent when it is back.' : ''}`.trim(),
+    );
+  }
+
+  /** Jobs made here that the server has not got yet stand on the first page. */
+  private async withMade(rows: readonly BoardEntry[]): Promise<readonly BoardEntry[]> {
+    if (this.made().size === 0 || this.page() > 0 || this.archived()) return rows;
+    const own = (await this.desk.keptJobs()).filter((row) => this.made().has(row.id) && this.wanted(row));
+    return [...own, ...rows.filter((row) => !own.some((o) => o.id === row.id))];
+  }
+
+  private wanted({ job, siteId }: BoardEntry): boolean {
+    const text = this.search().toLowerCase();
+    return (!this.site() || siteId === this.site()) && `${job.tag}\n${job.machine}`.toLowerCase().includes(text);
   }
 
   protected filter(change: Record<string, string | null>): void {
@@ -90,7 +129,7 @@ export class JobsBoard {
   protected async copy(row: BoardEntry): Promise<void> {
     await this.tell(async () => {
       const tag = `${row.job.tag}-copy`.slice(0, 40);
-      await this.api.copyJob(row.id, { id: uuid(), tag });
+      await this.api.copyJob(row.id, { id: uuid(), tag, author: this.preferences.signed() });
       return `${tag} made.`;
     });
   }
@@ -131,7 +170,7 @@ export class JobsBoard {
   }
 
   protected when(iso: string): string {
-    return new Date(iso).toLocaleString('en-GB', { day: '2-digit', month: 'short', hour: '2-digit', minute: '2-digit' });
+    return iso && new Date(iso).toLocaleString('en-GB', { day: '2-digit', month: 'short', hour: '2-digit', minute: '2-digit' });
   }
 
   private async tell(act: () => Promise<string>): Promise<void> {

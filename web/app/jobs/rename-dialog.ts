@@ -1,8 +1,8 @@
 import { Component, inject, signal } from '@angular/core';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
-import { v4 as uuid } from 'uuid';
 import { Preferences } from '../frame/preferences';
-import { Api, type BoardEntry } from '../job-state/api';
+import type { BoardEntry } from '../job-state/api';
+import { Desk } from '../job-state/desk';
 
 /** Gives a job another tag or machine name; a change like any other. */
 @Component({
@@ -27,7 +27,7 @@ import { Api, type BoardEntry } from '../job-state/api';
   styles: 'mat-dialog-content { display: grid; gap: 12px; min-width: min(420px, 80vw); padding-top: 6px !important; }',
 })
 export class RenameDialog {
-  private readonly api = inject(Api);
+  private readonly desk = inject(Desk);
   private readonly ref = inject(MatDialogRef<RenameDialog>);
   private readonly preferences = inject(Preferences);
   protected readonly row = inject<BoardEntry>(MAT_DIALOG_DATA);
@@ -37,14 +37,11 @@ export class RenameDialog {
 
   protected async rename(event: Event): Promise<void> {
     event.preventDefault();
-    const author = this.preferences.author() ?? { name: 'not named', role: '' };
-    const patch = [
-      { op: 'replace', path: '/tag', value: this.tag().trim() },
-      { op: 'replace', path: '/machine', value: this.machine().trim() },
-    ];
     try {
-      const { revision } = await this.api.job(this.row.id);
-      await this.api.change(this.row.id, { id: uuid(), base: revision, patch, author, atClient: new Date().toISOString() });
+      await this.desk.change(this.row.id, 'renamed', this.preferences.signed(), (draft) => {
+        draft.tag = this.tag().trim();
+        draft.machine = this.machine().trim();
+      });
       this.ref.close(`${this.row.job.tag} is now ${this.tag().trim()}.`);
     } catch (error) {
       this.problem.set((error as Error).message);

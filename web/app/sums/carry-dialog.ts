@@ -1,9 +1,10 @@
 import { Component, computed, inject, signal } from '@angular/core';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
-import { v4 as uuid } from 'uuid';
+import { applyPatch } from '@tactron/core/job';
 import { formatNumber, formatQuantity } from '@tactron/core/units';
 import { Preferences } from '../frame/preferences';
 import { Api, type BoardEntry } from '../job-state/api';
+import { Desk } from '../job-state/desk';
 import { carried, carryPatch, type Carry } from './carry';
 
 /** Puts a number of a sum into a job: which number, which job; it is a change like any other and can be undone there. */
@@ -44,6 +45,7 @@ import { carried, carryPatch, type Carry } from './carry';
 })
 export class CarryDialog {
   private readonly api = inject(Api);
+  private readonly desk = inject(Desk);
   private readonly ref = inject(MatDialogRef<CarryDialog>);
   private readonly preferences = inject(Preferences);
   protected readonly data = inject<{ carries: readonly Carry[]; values: Readonly<Record<string, number>> }>(MAT_DIALOG_DATA);
@@ -54,13 +56,23 @@ export class CarryDialog {
   private readonly one = computed(() => this.data.carries[this.chosen()]);
 
   constructor() {
-    this.api.board('size=100').then(
-      ({ rows }) => {
+    this.jobsToChoose().then(
+      (rows) => {
         this.jobs.set(rows);
         this.job.set(rows[0]?.id ?? '');
       },
       (error: Error) => this.problem.set(error.message),
     );
+  }
+
+  private async jobsToChoose(): Promise<readonly BoardEntry[]> {
+    try {
+      return (await this.api.board('size=100')).rows;
+    } catch (error) {
+      const kept = await this.desk.keptJobs();
+      if (kept.length === 0) throw error;
+      return kept;
+    }
   }
 
   protected text(c: Carry): string {
@@ -70,11 +82,12 @@ export class CarryDialog {
 
   protected async carry(event: Event): Promise<void> {
     event.preventDefault();
-    const author = this.preferences.author() ?? { name: 'not named', role: '' };
+    const one = this.one();
     try {
-      const { job, revision } = await this.api.job(this.job());
-      const patch = carryPatch(job, this.one(), this.data.values[this.one().from]);
-      await this.api.change(this.job(), { id: uuid(), base: revision, patch, author, atClient: new Date().toISOString() });
+      const label = `${one.label} from Sums`;
+      const job = await this.desk.change(this.job(), label, this.preferences.signed(), (draft) => {
+        Object.assign(draft, applyPatch(draft, carryPatch(draft, one, this.data.values[one.from])));
+      });
       this.ref.close(`${job.tag} now has ${this.one().label} ${this.text(this.one())}.`);
     } catch (error) {
       this.problem.set((error as Error).message);

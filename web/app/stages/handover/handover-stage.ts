@@ -1,6 +1,8 @@
 import { Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import type { Job } from '@tactron/core/job';
+import { verifyEvidence, type Job } from '@tactron/core/job';
+import { Attachments } from '../../attachments/attachments';
+import { standing } from '../../attachments/attachment-row';
 import { formatQuantity, formatValue, type Quantity } from '@tactron/core/units';
 import { Compute } from '../../compute/compute';
 import type { SaidStep } from '../../compute/compute.types';
@@ -20,6 +22,7 @@ import { pageFoot } from './page-foot';
 export class HandoverStage {
   protected readonly open = inject(OpenJob);
   private readonly compute = inject(Compute);
+  private readonly attachments = inject(Attachments);
   private readonly preferences = inject(Preferences);
   protected readonly job = computed(() => this.open.job() as Job);
   protected readonly blocks = computed(() => this.open.derived()?.blocks ?? []);
@@ -61,6 +64,9 @@ export class HandoverStage {
   );
   protected readonly accepted = computed(() => (this.open.derived()?.findings ?? []).filter((f) => f.accepted));
 
+  protected readonly pictures = computed(() => standing(this.open.evidence()).map((e) => ({ e, of: this.subjectName(e.subject) })));
+  protected readonly chain = computed(() => verifyEvidence(this.open.evidence()));
+
   constructor() {
     pageFoot(() => `${this.job().tag} · revision ${this.open.state().revision} · ${this.today}`);
   }
@@ -87,6 +93,16 @@ export class HandoverStage {
       .join(', ');
   }
 
+  /** What a picture was taken for, in words. */
+  private subjectName(subject: string): string {
+    const step = this.steps().find((s) => s.step.key === subject);
+    if (step) return step.do;
+    const [kind, id = ''] = [subject.slice(0, subject.indexOf('.')), subject.slice(subject.indexOf('.') + 1)];
+    if (kind === 'wire') return `Wire ${this.job().adopted?.wires[id]?.number ?? this.job().adopted?.retired[id]?.number ?? id}`;
+    if (kind === 'plate') return `Plate, ${id}`;
+    return subject === 'arrival' ? 'On arrival' : subject;
+  }
+
   protected print(): void {
     window.print();
   }
@@ -96,6 +112,8 @@ export class HandoverStage {
     if (!profile) return;
     const files = await this.compute.files(this.job(), profile, this.open.evidence());
     const type = file.endsWith('.svg') ? 'image/svg+xml' : file.endsWith('.csv') ? 'text/csv' : 'application/json';
-    saveFile(file === 'job.json' ? `${this.job().tag}.tactron.json` : `${this.job().tag}-${file}`, files[file], type);
+    if (file !== 'job.json') return saveFile(`${this.job().tag}-${file}`, files[file], type);
+    const whole = { ...(JSON.parse(files[file]) as object), files: await this.attachments.inFile(this.open.evidence()) };
+    saveFile(`${this.job().tag}.tactron.json`, `${JSON.stringify(whole, null, 2)}\n`, type);
   }
 }

@@ -2,6 +2,7 @@ import { CdkDrag, type CdkDragEnd } from '@angular/cdk/drag-drop';
 import { Component, computed, inject, signal } from '@angular/core';
 import { landingParts, type AdoptedWire, type Job } from '@tactron/core/job';
 import type { DrawnWire } from '@tactron/core/formats';
+import { AttachmentRow } from '../../attachments/attachment-row';
 import { Choice } from '../../controls/choice';
 import { OpenJob } from '../../job-state/open-job';
 
@@ -17,7 +18,7 @@ interface WireRow {
 /** Terminal row, station and wires; the schedule with the same selection; wire ends moved by drag or keyboard. */
 @Component({
   selector: 'tac-land-stage',
-  imports: [CdkDrag, Choice],
+  imports: [AttachmentRow, CdkDrag, Choice],
   templateUrl: './land-stage.html',
   styleUrl: './land-stage.scss',
 })

@@ -1,6 +1,7 @@
 import { Component, computed, effect, inject, signal } from '@angular/core';
 import { verdictOf } from '@tactron/core/job';
 import { formatNumber, formatValue, parseQuantity } from '@tactron/core/units';
+import { AttachmentRow } from '../../attachments/attachment-row';
 import type { SaidStep } from '../../compute/compute.types';
 import { Preferences } from '../../frame/preferences';
 import { OpenJob } from '../../job-state/open-job';
@@ -19,7 +20,7 @@ function nearer([small, large]: readonly [number, number], expect: SaidStep['ste
 /** One live test at a time: what to do, what must come, the reading, the verdict at once. */
 @Component({
   selector: 'tac-live-stage',
-  imports: [DialChart],
+  imports: [DialChart, AttachmentRow],
   templateUrl: './live-stage.html',
   styleUrl: './live-stage.scss',
 })

@@ -1,6 +1,7 @@
 import { Component, computed, inject, signal } from '@angular/core';
 import { v4 as uuid } from 'uuid';
 import type { Job } from '@tactron/core/job';
+import { AttachmentRow } from '../../attachments/attachment-row';
 import { Choice } from '../../controls/choice';
 import { Icon } from '../../controls/icon';
 import { OpenJob } from '../../job-state/open-job';
@@ -17,7 +18,7 @@ const kinds: readonly { readonly value: Kind; readonly name: string }[] = [
 /** What was there on arrival: state, damage, missing parts, original guards and interlocks. */
 @Component({
   selector: 'tac-arrival-list',
-  imports: [Choice, Icon],
+  imports: [AttachmentRow, Choice, Icon],
   template: `
     <section aria-label="On arrival">
       <h3>On arrival</h3>
@@ -37,6 +38,7 @@ const kinds: readonly { readonly value: Kind; readonly name: string }[] = [
         <label class="named">What you see <input class="field" maxlength="400" [value]="text()" (input)="text.set($any($event.target).value)" /></label>
         <button class="act" type="submit" [disabled]="!text().trim()"><tac-icon name="add" /> Note it</button>
       </form>
+      <tac-attachment-row subject="arrival" />
     </section>
   `,
   styles: `

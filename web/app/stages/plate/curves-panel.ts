@@ -1,6 +1,5 @@
 import { Component, computed, effect, inject, signal } from '@angular/core';
 import type { MotorCurves } from '@tactron/core/power';
-import { formatValue } from '@tactron/core/units';
 import { Compute } from '../../compute/compute';
 import { LineChart, type Series } from '../../controls/line-chart';
 import { Preferences } from '../../frame/preferences';
@@ -133,6 +132,6 @@ export class CurvesPanel {
   });
 
   protected show(value: number, unit: string): string {
-    return formatValue(value, unit, 3, this.preferences.decimal());
+    return this.preferences.value(value, unit, 3);
   }
 }

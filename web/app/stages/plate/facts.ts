@@ -1,6 +1,5 @@
 import { Component, computed, inject, input, signal } from '@angular/core';
 import type { PlateBlock } from '@tactron/core/power';
-import { formatValue } from '@tactron/core/units';
 import { Preferences } from '../../frame/preferences';
 import { OpenJob } from '../../job-state/open-job';
 
@@ -56,10 +55,7 @@ export class Facts {
       .map((f) => ({
         id: f.id,
         name: factNames[f.id] ?? f.id,
-        text:
-          typeof f.value === 'number'
-            ? formatValue(f.value, f.unit, 3, this.preferences.decimal())
-            : `${f.value}${f.unit && f.unit !== 'AWG' ? ` ${f.unit}` : ''}`,
+        text: typeof f.value === 'number' ? this.preferences.value(f.value, f.unit, 3) : `${f.value}${f.unit && f.unit !== 'AWG' ? ` ${f.unit}` : ''}`,
       })),
   );
 }

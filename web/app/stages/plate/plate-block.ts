@@ -1,6 +1,7 @@
 import { Component, computed, inject, input, output, signal } from '@angular/core';
 import { MatMenuModule } from '@angular/material/menu';
 import type { Job } from '@tactron/core/job';
+import { AttachmentRow } from '../../attachments/attachment-row';
 import { Icon } from '../../controls/icon';
 import { OpenJob } from '../../job-state/open-job';
 import { valueAt, type Block, type Field } from './blocks';
@@ -11,7 +12,7 @@ import { PlateField } from './plate-field';
 /** One block of the picture: its symbol on the line, what is reckoned there, its fields and what is wrong with it. */
 @Component({
   selector: 'tac-plate-block',
-  imports: [Facts, Icon, MatMenuModule, OneLineSymbol, PlateField],
+  imports: [AttachmentRow, Facts, Icon, MatMenuModule, OneLineSymbol, PlateField],
   templateUrl: './plate-block.html',
   styleUrl: './plate-block.scss',
   host: { '[class.wide]': "block().id === 'motor'", '[class.beside]': '!line()' },

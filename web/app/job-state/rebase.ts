@@ -1,0 +1,98 @@
+import * as v from 'valibot';
+import { applyPatch, disjoint, jobSchema, patchBetween, type Job, type Operation } from '@tactron/core/job';
+import type { Conflict, PendingChange, ServerChange } from './job.model';
+
+/**
+ * What becomes of waiting changes when the server has moved on. Only the client rebases: what is disjoint is laid over the new
+ * document and the result is checked again; what touches the same thing is asked about.
+ *
+ * @param outbox waiting changes in their order
+ * @param job the document as the server has it now
+ * @param changes what was changed there since
+ * @returns ids that have arrived already, and the first change that cannot stand beside what others did
+ */
+export function clashOf(outbox: readonly PendingChange[], job: Job, changes: readonly ServerChange[]): { arrived: string[]; conflict: Conflict | null } {
+  const known = new Set(changes.map((c) => c.id));
+  const left = outbox.filter((c) => !known.has(c.id));
+  const since = changes.filter((c) => !outbox.some((mine) => mine.id === c.id));
+  const arrived = outbox.filter((c) => known.has(c.id)).map((c) => c.id);
+  const touching = (mine: PendingChange) => since.filter((theirs) => !disjoint(mine.patch, theirs.patch));
+  const mine = left.find((c) => touching(c).length > 0);
+  if (mine) return { arrived, conflict: { mine, theirs: touching(mine), since } };
+  let doc = job;
+  for (const change of left) {
+    let why: string | undefined;
+    try {
+      doc = applyPatch(doc, change.patch);
+      if (since.length) why = problemOf(doc);
+    } catch {
+      why = 'what it changes is no longer there';
+    }
+    if (why) return { arrived, conflict: { mine: change, theirs: since, since, why } };
+  }
+  return { arrived, conflict: null };
+}
+
+function problemOf(job: Job): string | undefined {
+  const result = v.safeParse(jobSchema, job);
+  return result.success ? undefined : result.issues[0].message;
+}
+
+/** The change in question, and those of this window that build on it. */
+function group({ mine }: Conflict, outbox: readonly PendingChange[]): Set<string> {
+  return new Set(outbox.filter((c) => c.id === mine.id || !disjoint(c.patch, mine.patch)).map((c) => c.id));
+}
+
+interface Settled {
+  readonly job: Job;
+  readonly outbox: readonly PendingChange[];
+  readonly conflict: Conflict | null;
+}
+
+/** What others wrote stands: the change in question goes, the others stay and are looked at again. */
+export function theirsStand(base: Job, outbox: readonly PendingChange[], conflict: Conflict): Settled {
+  const gone = group(conflict, outbox);
+  return settled(base, outbox.filter((c) => !gone.has(c.id)), conflict.since, new Set()); // prettier-ignore
+}
+
+/** What was written here stands: it is laid over the places others changed; the rest is looked at again. */
+export function mineStands(base: Job, outbox: readonly PendingChange[], conflict: Conflict): Settled {
+  return settled(base, outbox, conflict.since, group(conflict, outbox));
+}
+
+function settled(base: Job, outbox: readonly PendingChange[], since: readonly ServerChange[], forced: ReadonlySet<string>): Settled {
+  let doc = base;
+  const next: PendingChange[] = [];
+  const open = outbox.filter((c) => !forced.has(c.id));
+  const { conflict } = clashOf(open, base, since);
+  for (const change of outbox) {
+    let after: Job;
+    if (forced.has(change.id)) {
+      after = applyForced(doc, change.patch);
+      const patch = patchBetween(doc, after);
+      if (patch.length) next.push({ ...change, patch });
+    } else {
+      try {
+        after = applyPatch(doc, change.patch);
+      } catch {
+        next.push(change);
+        return { job: base, outbox: [...next, ...outbox.slice(outbox.indexOf(change) + 1)], conflict: conflict ?? { mine: change, theirs: since, since, why: 'what it changes is no longer there' } }; // prettier-ignore
+      }
+      next.push(change);
+    }
+    doc = after;
+  }
+  return { job: conflict ? base : doc, outbox: next, conflict };
+}
+
+/** Lays a change over a document that it no longer fits exactly: the same places get the wanted values. */
+function applyForced(document: Job, patch: readonly Operation[]): Job {
+  return patch.reduce((doc, operation) => {
+    if (operation.op === 'test') return doc;
+    try {
+      return applyPatch(doc, [operation.op === 'replace' ? { ...operation, op: 'add' } : operation]);
+    } catch {
+      return doc;
+    }
+  }, document);
+}
