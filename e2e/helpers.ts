@@ -14,8 +14,9 @@ export const test = base.extend<{ tidy: void }>({
 export const url = (): string => process.env['TACTRON_URL'] as string;
 export const auger = '0d3f2a1c-7b64-4c1e-8a7d-5e9b1c2d3a11';
 
+/** A person's browser at a place. What is intercepted must not go through a service worker: those journeys that are about one allow it. */
 export async function open(browser: Browser, path: string, preferences: object = {}): Promise<Page> {
-  const page = await (await browser.newContext({ acceptDownloads: true })).newPage();
+  const page = await (await browser.newContext({ acceptDownloads: true, serviceWorkers: 'block' })).newPage();
   const author = { name: 'A. Hollis', role: 'commissioning electrician' };
   await page.addInitScript(
     (stored) => localStorage.getItem('tactron.preferences') ?? localStorage.setItem('tactron.preferences', stored),

@@ -217,21 +217,6 @@ test('two windows on one job: disjoint edits merge live, the same field asks', a
   await expect(second.getByRole('region', { name: 'Protection' }).getByLabel('Rated')).toHaveValue('16 A');
 });
 
-test('the server gone: what is typed is kept here, survives a reload, and arrives when it is back', async ({ browser }) => {
-  const page = await open(browser, `/jobs/${auger}/plate`);
-  await expect(page.getByRole('region', { name: 'Motor', exact: true })).toBeVisible();
-  await page.route('**/api/**', (route) => route.abort());
-  await type(page, 'Gear and load', 'Torque, % of rated', '70');
-  await expect(page.locator('.save')).toContainText('waiting');
-  await page.reload();
-  await expect(page.getByRole('region', { name: 'Gear and load' }).getByLabel('Torque, % of rated')).toHaveValue('70');
-  await page.unroute('**/api/**');
-  await saved(page);
-  await page.keyboard.press('Control+z');
-  await expect(page.getByRole('region', { name: 'Gear and load' }).getByLabel('Torque, % of rated')).toHaveValue('75');
-  await saved(page);
-});
-
 test('jobs: search in the address, copy, archive, export and import, a file that does not fit, an unknown job', async ({ browser }) => {
   const page = await open(browser, '/jobs?search=auger');
   await expect(page.getByRole('link', { name: 'FM-AUGER', exact: true })).toBeVisible();
@@ -295,9 +280,10 @@ test('every view is clean for assistive technology in both themes, and fits tabl
   const views = [
     '/jobs',
     '/library',
+    '/settings',
     '/sums/dialChart',
     '/sums/runUp',
-    ...['plate', 'scheme', 'land', 'key', 'rehearse', 'dead', 'live', 'handover'].map((s) => `/jobs/${auger}/${s}`),
+    ...['plate', 'scheme', 'land', 'key', 'rehearse', 'dead', 'live', 'handover', 'history'].map((s) => `/jobs/${auger}/${s}`),
   ];
   for (const theme of ['day', 'plant']) {
     const page = await open(browser, '/jobs', { theme });

@@ -4,7 +4,7 @@ import { adopted, bareJob } from '../testing/jobs.js';
 import { readEnvelope } from './envelope.js';
 import { hashOf } from './hash.js';
 import { jobSchema } from './job.js';
-import { applyPatch, disjoint, invertPatch, patchBetween, PatchError, type Operation } from './patch.js';
+import { applyPatch, disjoint, invertPatch, patchBetween, PatchError, replayPatches, type Operation } from './patch.js';
 
 const value = fc.oneof(fc.integer(), fc.string({ maxLength: 5 }), fc.boolean());
 const document = fc.dictionary(
@@ -27,6 +27,17 @@ describe('patches', () => {
     const back = invertPatch({ a: 1, b: 1 }, { a: 2, b: 1 });
     expect(applyPatch({ a: 2, b: 9 }, back)).toEqual({ a: 1, b: 9 });
     expect(() => applyPatch({ a: 3, b: 1 }, back)).toThrowError(PatchError);
+  });
+
+  it('replayed one after the other give what applying each gives, from any whole document on', () => {
+    fc.assert(
+      fc.property(fc.array(document, { minLength: 2, maxLength: 6 }), (states) => {
+        const patches = states.slice(1).map((after, i) => patchBetween(states[i], after));
+        expect(replayPatches(states[0], patches)).toEqual(states[states.length - 1]);
+        expect(replayPatches<unknown>({ other: 1 }, [[{ op: 'replace', path: '', value: states[0] }], ...patches])).toEqual(states[states.length - 1]);
+      }),
+      { seed: 4 },
+    );
   });
 
   it('are disjoint only when no path lies inside another', () => {
@@ -76,6 +87,9 @@ describe('the job document', () => {
     expect(read((j) => (j['colour'] = 'red'))).toBe('invalid colour');
     expect(read((j) => ((j['plate'] as { motor: { power: unknown } }).motor.power = { v: -1, u: 'kW' }))).toBe('invalid plate.motor.power.v');
     expect(read((j) => delete (j['adopted'] as { devices: Record<string, unknown> }).devices['dial.speed'])).toMatch(/^invalid adopted\.wires\./u);
+    expect(read((j) => ((j['adopted'] as { assignments: Record<string, { at: string }> }).assignments['run.forward'].at = 'gone:IN1'))).toMatch(
+      /^invalid adopted\.assignments\./u,
+    );
     expect(read((j) => (j['version'] = 2))).toBe('newer version');
   });
 

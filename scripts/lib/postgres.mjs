@@ -53,9 +53,10 @@ function postmaster(folder) {
  * Makes and starts a private cluster on loopback, with an owner role for migrations and the application's own.
  *
  * @param name folder below .data; tests have one of their own
+ * @param port the first to try
  * @returns addresses for both roles, and a function that stops the cluster if this run started it
  */
-export async function startPostgres(name = 'pg') {
+export async function startPostgres(name = 'pg', { port: wanted = 5470 } = {}) {
   const bin = postgresBin();
   const folder = clusterFolder(name);
   const secrets = join(dirname(folder), `${name}-secrets.json`);
@@ -65,11 +66,11 @@ export async function startPostgres(name = 'pg') {
     throw new Error(
       `The data in ${folder} belong to PostgreSQL ${version}, and ${bin} is another version.\nInstall postgresql-${version}, or restore a backup into a new folder.`,
     );
-  const { owner, app } = JSON.parse(readFileSync(secrets, 'utf8'));
+  const { owner, app, session } = secretsOf(secrets);
   let running = postmaster(folder);
   const startedHere = !running;
   if (!running) {
-    const port = await freePort(5470);
+    const port = await freePort(wanted);
     for (let tries = 0; ; tries++) {
       try {
         asOwner(
@@ -93,9 +94,19 @@ export async function startPostgres(name = 'pg') {
     pid: running.pid,
     ownerUrl: url('tactron_owner', owner, 'tactron'),
     appUrl: url('tactron_app', app, 'tactron'),
+    sessionSecret: session,
     maintenanceUrl: url('tactron_owner', owner, 'postgres'),
     stop: () => startedHere && postmaster(folder) && asOwner(`${bin}/pg_ctl`, ['stop', '-m', 'fast', '-w', '-D', folder], { stdio: 'ignore' }),
   };
+}
+
+/** Passwords of the two roles, and what signs the cookies of sessions; an older release had not made the last. */
+function secretsOf(file) {
+  const known = JSON.parse(readFileSync(file, 'utf8'));
+  if (known.session) return known;
+  const whole = { ...known, session: randomBytes(32).toString('hex') };
+  writeFileSync(file, JSON.stringify(whole), { mode: 0o600 });
+  return whole;
 }
 
 function makeCluster(bin, folder, secrets) {

@@ -3,7 +3,8 @@ import { createServer as createHttpsServer } from 'node:https';
 import { resolve } from 'node:path';
 import { openAccounts } from './accounts/sessions.js';
 import { seedProfiles } from './catalogue/routes.js';
-import { createDataSource, migrate } from './db/data-source.js';
+import { createDataSource } from './db/data-source.js';
+import { upgrade } from './db/upgrade.js';
 import { createApp } from './http/app.js';
 import { JobEvents } from './http/events.js';
 import { listening, type Listening } from './http/listening.js';
@@ -35,7 +36,11 @@ const patience = { requestTimeout: 30_000, headersTimeout: 15_000, connectionsCh
 
 async function main(): Promise<void> {
   const settings = listening(process.env);
-  await migrate(env('TACTRON_DB_OWNER_URL'));
+  const place = process.env['TACTRON_PG_BIN'] && process.env['TACTRON_BACKUPS'];
+  const upgraded = await upgrade(env('TACTRON_DB_OWNER_URL'), place ? { pgBin: env('TACTRON_PG_BIN'), folder: env('TACTRON_BACKUPS') } : undefined);
+  if (upgraded.dump) console.log(`The data of an older release were dumped to ${upgraded.dump} and brought to this one.`);
+  for (const { id, path } of upgraded.unreadable)
+    console.error(`Job ${id} does not fit this release at "${path}". It is kept as it is; export it with the release that wrote it.`);
   const url = env('TACTRON_DB_URL');
   const db = await createDataSource(url).initialize();
   await seedProfiles(db);

@@ -1,59 +1,19 @@
 import { randomUUID } from 'node:crypto';
 import pg from 'pg';
-import { shippedProfile } from '@tactron/core/catalogue';
-import { changeHash, emptyJob, evidenceHash, hashOf, type Evidence, type Job, type Operation } from '@tactron/core/job';
+import { changeHash, evidenceHash, hashOf, type Job, type Operation } from '@tactron/core/job';
 import { EvidenceRow, JobChangeRow } from './db/entities.js';
-import type { Change } from './jobs/changes.js';
+import { author, change, madeJob, madeSite, newJob, reading, replace, sampleProfile as profile } from './testing/samples.js';
 import { databaseUrls, openBed, type Bed } from './testing/testbed.js';
 
-const profile = shippedProfile('marrowick-f');
-const author = { name: 'T. Ester', role: 'electrician' };
 let bed: Bed;
 let siteId: string;
 
-const newJob = (tag = 'S-1'): Job =>
-  emptyJob({
-    id: randomUUID(),
-    siteId,
-    tag,
-    machine: 'sieve',
-    practice: 'IEC',
-    profile: { family: profile.family, model: 'F02', version: '1', sha256: hashOf(profile) },
-  });
-const change = (base: number, patch: Operation[], id: string = randomUUID()): Change => ({
-  id,
-  base,
-  patch,
-  label: '',
-  author,
-  atClient: '2026-01-01T08:00:00.000Z',
-});
-const replace = (path: string, value: unknown): Operation[] => [{ op: 'replace', path, value }];
-const reading = (jobId: string, more: Partial<Evidence> = {}): Evidence =>
-  ({
-    id: randomUUID(),
-    jobId,
-    jobRevision: 0,
-    kind: 'keyed',
-    subject: '212',
-    body: { code: '212', value: 5 },
-    author,
-    atClient: '2026-01-01T08:00:00.000Z',
-    coreVersion: '0.1.0',
-    ...more,
-  }) as Evidence;
-
-async function made(tag?: string): Promise<Job> {
-  const job = newJob(tag);
-  expect((await bed.ask('POST', 'jobs', { job, author })).status).toBe(201);
-  return job;
-}
+const made = (tag?: string) => madeJob(bed, siteId, tag);
 
 describe('server', () => {
   beforeAll(async () => {
     bed = await openBed();
-    siteId = randomUUID();
-    await bed.ask('POST', 'sites', { id: siteId, name: 'Test hall' });
+    siteId = await madeSite(bed);
   });
   afterAll(() => bed.close());
 
@@ -196,7 +156,7 @@ describe('server', () => {
     });
 
     it('of a newer version, with a false profile hash or a broken body are refused and nothing is stored', async () => {
-      const job = newJob('X-1');
+      const job = newJob(siteId, 'X-1');
       const count = async () => Number((await bed.ask('GET', 'jobs?search=X-1')).body['total']);
       const before = await count();
       const envelope = { format: 'tactron-job', version: 1, job, profiles: {} };

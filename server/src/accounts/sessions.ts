@@ -4,6 +4,7 @@ import session from 'express-session';
 import { randomBytes } from 'node:crypto';
 import pg from 'pg';
 import { RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible';
+import { OutlivingClient } from '../db/data-source.js';
 import { Problem } from '../http/problem.js';
 
 declare module 'express-session' {
@@ -32,7 +33,7 @@ export interface Accounts {
  * @param secret signs the cookie; the same for every server before one database, and new sessions only when it changes
  */
 export function openAccounts(url: string, secret: string = randomBytes(32).toString('hex')): Accounts {
-  const pool = new pg.Pool({ connectionString: url, max: 4, connectionTimeoutMillis: 3000 });
+  const pool = new pg.Pool({ connectionString: url, max: 4, connectionTimeoutMillis: 3000, Client: OutlivingClient });
   pool.on('error', (error) => console.error(`database: ${error.message}`));
   const Store = connectPgSimple(session);
   const limiter = (points: number, prefix: string): RateLimiterPostgres =>

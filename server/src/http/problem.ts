@@ -52,6 +52,8 @@ export const problemHandler: ErrorRequestHandler = (error: unknown, _req, res, _
   if (type === 'entity.too.large') return send(res, new Problem(413, 'tooLarge', 'The body is too large. Nothing was stored.'));
   if (type === 'entity.parse.failed') return send(res, new Problem(400, 'notJson', 'The body is no JSON. Nothing was stored.', { path: '' }));
   if (type === 'request.aborted' || type === 'request.size.invalid') return send(res, new Problem(400, 'aborted', 'The body did not arrive whole. Nothing was stored.')); // prettier-ignore
+  const { status, expose } = error as { status?: number; expose?: boolean };
+  if (expose && status !== undefined && status >= 400 && status < 500) return send(res, new Problem(status, 'badRequest', `The request does not fit: ${message ?? 'it cannot be read'}. Nothing was stored.`)); // prettier-ignore
   const says = (codes: ReadonlySet<string>): boolean => codes.has(code ?? '') || codes.has(driverError?.code ?? '');
   if (says(textCodes)) return send(res, new Problem(400, 'text', 'The text holds a character that cannot be stored. Take it out. Nothing was stored.'));
   if (says(fullCodes)) return send(res, new Problem(507, 'storageFull', "The server's disk is full. Your work is kept here and is sent when there is room."));

@@ -1,9 +1,11 @@
+import { randomUUID } from 'node:crypto';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import type { DataSource } from 'typeorm';
 import { openAccounts } from '../accounts/sessions.js';
 import { seedProfiles } from '../catalogue/routes.js';
-import { createDataSource, migrate } from '../db/data-source.js';
+import { createDataSource } from '../db/data-source.js';
+import { upgrade } from '../db/upgrade.js';
 import { createApp } from '../http/app.js';
 import { JobEvents } from '../http/events.js';
 
@@ -14,27 +16,37 @@ export function databaseUrls(): { app: string; owner: string } {
   return { app, owner };
 }
 
+export interface Answer {
+  readonly status: number;
+  readonly body: Record<string, never>;
+  readonly type: string;
+  readonly headers: Headers;
+}
+
 export interface Bed {
   readonly db: DataSource;
   readonly url: string;
+  /** Signs the cookies of sessions. */
+  readonly secret: string;
   close(): Promise<void>;
-  ask(method: string, path: string, body?: unknown, headers?: Record<string, string>): Promise<{ status: number; body: Record<string, never>; type: string }>;
+  ask(method: string, path: string, body?: unknown, headers?: Record<string, string>): Promise<Answer>;
 }
 
 /** A server of its own on the migrated test database; with accounts on when asked. */
-export async function openBed({ accounts: on = false } = {}): Promise<Bed> {
+export async function openBed({ accounts: on = false, secret = randomUUID() as string } = {}): Promise<Bed> {
   const { app, owner } = databaseUrls();
-  await migrate(owner);
+  await upgrade(owner);
   const db = await createDataSource(app).initialize();
   await seedProfiles(db);
   const events = new JobEvents(app);
-  const accounts = on ? openAccounts(app) : undefined;
+  const accounts = on ? openAccounts(app, secret) : undefined;
   const server: Server = createServer({ requestTimeout: 800, headersTimeout: 600, connectionsCheckingInterval: 100 }, createApp({ db, events, accounts }));
   await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
   const url = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
   return {
     db,
     url,
+    secret,
     close: async () => {
       await events.close();
       server.closeAllConnections();
@@ -49,7 +61,12 @@ export async function openBed({ accounts: on = false } = {}): Promise<Bed> {
         headers: { ...(text === undefined ? {} : { 'content-type': 'application/json' }), ...headers },
         body: text,
       });
-      return { status: answer.status, type: answer.headers.get('content-type') ?? '', body: (await answer.json().catch(() => ({}))) as Record<string, never> };
+      return {
+        status: answer.status,
+        headers: answer.headers,
+        type: answer.headers.get('content-type') ?? '',
+        body: (await answer.json().catch(() => ({}))) as Record<string, never>,
+      };
     },
   };
 }

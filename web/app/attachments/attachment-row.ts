@@ -40,7 +40,9 @@ type Attachment = EvidenceOf<'attachment'>;
         >
       }
     </div>
-    <p class="problem" role="alert">{{ problem() }}</p>
+    @if (problem(); as p) {
+      <p class="problem" role="alert">{{ p }}</p>
+    }
   `,
   styleUrl: './attachment-row.scss',
 })

@@ -60,6 +60,7 @@ export class QuantityField {
 
   protected readonly id = `quantity-${++count}`;
   private readonly preferences = inject(Preferences);
+  private typed = false;
   protected readonly text = signal('');
   protected readonly problem = signal<string | null>(null);
   protected readonly readings = signal<readonly number[]>([]);
@@ -70,6 +71,8 @@ export class QuantityField {
   constructor() {
     effect(() => {
       const q = this.value();
+      // What others write, or an answer that comes late, never replaces what is being typed.
+      if (this.typed) return;
       this.text.set(q ? formatQuantity(q, this.preferences.decimal()) : '');
       this.problem.set(null);
       this.readings.set([]);
@@ -77,11 +80,13 @@ export class QuantityField {
   }
 
   protected typing(text: string): void {
+    this.typed = true;
     this.text.set(text);
     this.problem.set(null);
   }
 
   protected accept(): void {
+    this.typed = false;
     const parsed = parseQuantity(this.text(), this.dimension(), this.value()?.u ?? this.bareUnit());
     this.readings.set([]);
     if (parsed.ok) {

@@ -18,7 +18,7 @@ import { ThemeButton } from './theme-button';
         }
       </nav>
       <span class="gap"></span>
-      <button class="strip-button" type="button" aria-label="Keys" (click)="keys.help()"><tac-icon name="keys" /></button>
+      <button class="strip-button keys" type="button" aria-label="Keys" (click)="keys.help()"><tac-icon name="keys" /></button>
       <tac-theme-button />
     </header>
   `,

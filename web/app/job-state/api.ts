@@ -81,6 +81,8 @@ export interface HistoryLine {
   readonly places: readonly string[];
 }
 
+const SILENT = 'The server does not answer.';
+
 /** Clocks that differ by more than this are told of. */
 export const CLOCK_TOLERANCE_S = 120;
 
@@ -103,8 +105,10 @@ export class Api {
     try {
       answer = await fetch(`/api/${path}`, { ...init, headers, signal: AbortSignal.timeout(init?.method === 'PUT' ? 120_000 : 15_000) });
     } catch {
-      throw new ApiError(0, 'The server does not answer.');
+      throw new ApiError(0, SILENT);
     }
+    // The service worker, or whatever stands before the server, answers in its place.
+    if ((answer.status === 502 || answer.status === 504) && !answer.headers.get('content-type')?.includes('problem')) throw new ApiError(0, SILENT);
     const date = Date.parse(answer.headers.get('date') ?? '');
     if (Number.isFinite(date)) this.clockAheadS.set(Math.round((Date.now() - date) / 1000));
     const body = (await answer.json().catch(() => ({}))) as Record<string, unknown>;

@@ -189,6 +189,16 @@ describe('job state', () => {
     expect([s.job?.tag, s.job?.machine, s.revision, s.outbox.length]).toEqual(['other window', 'grader', 4, 1]);
   });
 
+  it('never says that it is kept before the browser has it, whatever the server says meanwhile', () => {
+    let s = reduce(
+      edit(opened(), (d) => (d.machine = 'grader')),
+      JobActions.waiting({ problem: 'The server does not answer.' }),
+    );
+    expect(s.save).toBe('keeping');
+    s = reduce(s, JobActions.kept({ inBrowser: true }), JobActions.waiting({ problem: 'The server does not answer.' }));
+    expect(s.save).toBe('waiting');
+  });
+
   it('says that it is in this window alone where the browser has no room', () => {
     let s = reduce(
       edit(opened(), (d) => (d.machine = 'grader')),

@@ -2,6 +2,7 @@ import { Component, computed, inject, signal } from '@angular/core';
 import type { Job } from '@tactron/core/job';
 import type { SaidLine, SaidRow } from '../../compute/compute.types';
 import { Choice } from '../../controls/choice';
+import { Typed } from '../../controls/typed';
 import { OpenJob } from '../../job-state/open-job';
 
 const partNames: Readonly<Record<string, string>> = {
@@ -12,7 +13,7 @@ const partNames: Readonly<Record<string, string>> = {
 /** The keying sheet: one line is current and big; the rest runs down with done marks; the three sets beside. */
 @Component({
   selector: 'tac-key-stage',
-  imports: [Choice],
+  imports: [Choice, Typed],
   templateUrl: './key-stage.html',
   styleUrl: './key-stage.scss',
 })

@@ -4,6 +4,7 @@ import type { ControlSupplies, Job } from '@tactron/core/job';
 import { Choice } from '../../controls/choice';
 import { Icon } from '../../controls/icon';
 import { QuantityField } from '../../controls/quantity-field';
+import { Typed } from '../../controls/typed';
 import { OpenJob } from '../../job-state/open-job';
 
 type Load = NonNullable<ControlSupplies['loads']>[string];
@@ -11,12 +12,12 @@ type Load = NonNullable<ControlSupplies['loads']>[string];
 /** What hangs on the control transformer and the 24 V supply. */
 @Component({
   selector: 'tac-control-loads',
-  imports: [Choice, Icon, QuantityField],
+  imports: [Choice, Icon, QuantityField, Typed],
   template: `
     @for (item of loads(); track item.id) {
       <div class="load" role="group" [attr.aria-label]="item.load.name">
         <label class="named"
-          >Load <input class="field" maxlength="200" [value]="item.load.name" (change)="set(item.id, 'name', $any($event.target).value)"
+          >Load <input class="field" maxlength="200" [tacTyped]="item.load.name" (change)="set(item.id, 'name', $any($event.target).value)"
         /></label>
         <button class="act quiet" type="button" [attr.aria-label]="'Take out ' + item.load.name" (click)="remove(item.id)"><tac-icon name="close" /></button>
         <tac-choice class="span" label="Hangs on" [options]="places" [value]="item.load.on" (changed)="set(item.id, 'on', $event)" />

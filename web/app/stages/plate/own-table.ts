@@ -2,15 +2,16 @@ import { Component, computed, inject, signal } from '@angular/core';
 import type { Job } from '@tactron/core/job';
 import { parseQuantity } from '@tactron/core/units';
 import { Icon } from '../../controls/icon';
+import { Typed } from '../../controls/typed';
 import { OpenJob } from '../../job-state/open-job';
 import { parseSize } from './plate-field';
 
 /** The person's own table of what each conductor may carry, in place of the shipped ones. */
 @Component({
   selector: 'tac-own-table',
-  imports: [Icon],
+  imports: [Icon, Typed],
   template: `
-    <label class="named">Name of the table <input class="field" maxlength="120" [value]="table().title" (change)="name($any($event.target).value)" /></label>
+    <label class="named">Name of the table <input class="field" maxlength="120" [tacTyped]="table().title" (change)="name($any($event.target).value)" /></label>
     <ul aria-label="Own table">
       @for (row of rows(); track row.size) {
         <li>

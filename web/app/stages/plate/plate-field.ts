@@ -4,6 +4,7 @@ import { plateSchema, type Job } from '@tactron/core/job';
 import { Choice } from '../../controls/choice';
 import { NumberField } from '../../controls/number-field';
 import { QuantityField } from '../../controls/quantity-field';
+import { Typed } from '../../controls/typed';
 import { OpenJob } from '../../job-state/open-job';
 import { putAt, valueAt, type Field } from './blocks';
 
@@ -19,7 +20,7 @@ export function parseSize(text: string): { mm2: number } | { awg: string } | nul
 /** One field of a block, by its kind. */
 @Component({
   selector: 'tac-plate-field',
-  imports: [Choice, NumberField, QuantityField],
+  imports: [Choice, NumberField, QuantityField, Typed],
   template: `
     @switch (field().kind) {
       @case ('quantity') {
@@ -61,7 +62,7 @@ export function parseSize(text: string): { mm2: number } | { awg: string } | nul
           <input
             class="field mono"
             placeholder="mm² or AWG"
-            [value]="size()"
+            [tacTyped]="size()"
             [attr.aria-invalid]="problem() || flagged() ? true : null"
             (change)="setSize($any($event.target).value)"
           />
@@ -74,7 +75,7 @@ export function parseSize(text: string): { mm2: number } | { awg: string } | nul
             class="field"
             maxlength="200"
             [placeholder]="$any(field()).placeholder ?? ''"
-            [value]="value() ?? ''"
+            [tacTyped]="$any(value()) ?? ''"
             [attr.aria-invalid]="flagged() ? true : null"
             (change)="set($any($event.target).value || undefined)"
           />

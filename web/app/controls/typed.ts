@@ -1,0 +1,26 @@
+import { Directive, ElementRef, effect, inject, input } from '@angular/core';
+
+/**
+ * The value of a text field that may change while somebody types in it: what others write, or what is reckoned anew, never
+ * replaces what is being typed. Once it is entered or left, the field shows the value again.
+ */
+@Directive({
+  selector: 'input[tacTyped], textarea[tacTyped]',
+  host: { '(input)': 'typing = true', '(change)': 'typing = false', '(blur)': 'left()' },
+})
+export class Typed {
+  readonly tacTyped = input.required<string | number>();
+  protected typing = false;
+  private readonly field = inject<ElementRef<HTMLInputElement>>(ElementRef).nativeElement;
+
+  constructor() {
+    effect(() => {
+      const value = String(this.tacTyped());
+      if (!this.typing) this.field.value = value;
+    });
+  }
+
+  protected left(): void {
+    this.typing = false;
+  }
+}
