@@ -17,6 +17,7 @@ import { fitCircuit, runUpOf, type FitPlate } from '@tactron/core/motor';
 import { plateFacts, plateFindings } from '@tactron/core/power';
 import type { Act, Job } from '@tactron/core/job';
 import { browserRows } from './browser';
+import { killRows, modelRows } from './keeping';
 import { manyContacts } from './many-contacts';
 import { median, type Row } from './measure';
 import { rehearsalNetlist } from './netlist';
@@ -171,5 +172,11 @@ function report(rows: readonly Row[]): boolean {
   return rows.every((r) => r.ok !== false);
 }
 
-const rows = [...coreRows(), ...firstLoad(), ...(await serverRows()), ...(await browserRows())];
+/** Parts named on the command line, or all of them. */
+const parts: Readonly<Record<string, () => readonly Row[] | Promise<readonly Row[]>>> = {
+  core: coreRows, load: firstLoad, server: serverRows, browser: browserRows, model: () => modelRows(), kill: () => killRows(),
+}; // prettier-ignore
+const wanted = process.argv.slice(2);
+const rows: Row[] = [];
+for (const [name, part] of Object.entries(parts)) if (wanted.length === 0 || wanted.includes(name)) rows.push(...(await part()));
 process.exitCode = report(rows) ? 0 : 1;

@@ -7,7 +7,11 @@ export async function loadDemo(url) {
   const sites = await (await fetch(`${url}/api/sites`)).json();
   if (sites.length > 0) return;
   const post = async (path, body) => {
-    const answer = await fetch(`${url}/api/${path}`, { method: 'POST', headers: { 'content-type': 'application/json' }, body });
+    const answer = await fetch(`${url}/api/${path}`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json', 'x-author': encodeURIComponent('{"name":"Tactron","role":"demo data"}') },
+      body,
+    });
     if (!answer.ok) throw new Error(`demo data: ${path}: ${await answer.text()}`);
   };
   const read = (file) => readFileSync(join(root, 'demo', file), 'utf8');

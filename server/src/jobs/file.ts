@@ -1,9 +1,10 @@
-import { Router } from 'express';
+import { Router, type Request, type Response } from 'express';
+import * as v from 'valibot';
 import { createHash } from 'node:crypto';
 import { v4 as uuid } from 'uuid';
 import type { DataSource, EntityManager } from 'typeorm';
 import { profileSchema } from '@tactron/core/catalogue';
-import { hashOf, readEnvelope, verifyEvidence, type Envelope, type Evidence, type Job } from '@tactron/core/job';
+import { authorSchema, hashOf, readEnvelope, verifyEvidence, type Author, type Envelope, type Evidence, type Job } from '@tactron/core/job';
 import { accessOf, audit, demand } from '../accounts/access.js';
 import { BlobRow, DeviceProfileRow, JobRow, SiteRow } from '../db/entities.js';
 import { evidenceOf, insertEvidence } from '../evidence/store.js';
@@ -56,7 +57,7 @@ export function importRoute(db: DataSource): Router {
     const { job } = read.envelope;
     const taken = await db.getRepository(JobRow).existsBy({ id: job.id });
     const id = taken ? uuid() : job.id;
-    const by = { author: { name: accessOf(res).name || 'unknown', role: '' }, atClient: new Date().toISOString(), label: 'imported from a file' };
+    const by = { author: importer(req, res), atClient: new Date().toISOString(), label: 'imported from a file' };
     await db.transaction(async (tx) => {
       await insertCompany(tx, read.envelope, accessOf(res).administrator);
       await insertJob(tx, { ...job, id }, by, sendingOf(req, res));
@@ -66,6 +67,19 @@ export function importRoute(db: DataSource): Router {
     res.status(201).json({ id, copied: taken });
   });
   return router;
+}
+
+/** Who imports: the account, or the name and role this browser keeps. */
+function importer(req: Request, res: Response): Author {
+  const { accountId, name, trade } = accessOf(res);
+  if (accountId) return { name, role: trade };
+  try {
+    const told = v.safeParse(authorSchema, JSON.parse(decodeURIComponent(req.get('x-author') ?? '')));
+    if (told.success) return told.output;
+  } catch {
+    // not told, or not in a way that can be read: the file comes in all the same
+  }
+  return { name: 'unknown', role: '' };
 }
 
 /** What comes with a job: its site, its profiles, and the files of its evidence. */

@@ -1,9 +1,9 @@
 import { Component, computed, inject, signal } from '@angular/core';
-import { patchBetween, type Job } from '@tactron/core/job';
+import { patchBetween, valueAt, type Job } from '@tactron/core/job';
 import { Api, CLOCK_TOLERANCE_S, type HistoryLine } from '../job-state/api';
 import { howLong } from '../job-state/keeping';
 import { OpenJob } from '../job-state/open-job';
-import { placeName } from './place-name';
+import { isBookkeeping, placeName } from './place-name';
 
 const PAGE = 50;
 
@@ -26,10 +26,14 @@ export class History {
   protected readonly differences = computed(() => {
     const [now, looked] = [this.open.job(), this.looked()];
     if (!now || !looked) return [];
-    return patchBetween(now, looked.then).map((op) => ({
-      place: placeName(op.path),
-      then: op.op === 'remove' ? 'not there' : shown('value' in op ? op.value : ''),
-    }));
+    return patchBetween(now, looked.then)
+      .filter((op) => !isBookkeeping(op.path))
+      .map((op) => ({
+        path: op.path,
+        place: placeName(op.path, now),
+        then: op.op === 'remove' ? 'not there' : shown('value' in op ? op.value : ''),
+        now: shown(valueAt(now, op.path)),
+      }));
   });
 
   constructor() {
@@ -71,11 +75,16 @@ export class History {
 
   protected what(line: { readonly label: string; readonly places?: readonly string[]; readonly patch?: readonly { op: string; path: string }[] }): string {
     const places = line.places ?? (line.patch ?? []).filter((p) => p.op !== 'test').map((p) => p.path);
-    return line.label || places.slice(0, 4).map(placeName).join(', ');
+    return line.label || this.named(places.slice(0, 4));
   }
 
   protected places(line: HistoryLine): string {
-    return line.kind === 'checkpoint' ? '' : line.places.map(placeName).join(', ');
+    return line.kind === 'checkpoint' ? '' : this.named(line.places);
+  }
+
+  private named(places: readonly string[]): string {
+    const names = places.filter((p) => !isBookkeeping(p)).map((p) => placeName(p, this.open.job()));
+    return [...new Set(names)].join(', ');
   }
 
   /** Both times where they are told apart by more than two minutes of clock. */
@@ -90,6 +99,7 @@ export class History {
 }
 
 const shown = (value: unknown): string => {
+  if (value === undefined) return 'not there';
   const text = typeof value === 'string' ? value : JSON.stringify(value);
   return text.length > 120 ? `${text.slice(0, 118)} …` : text;
 };

@@ -127,7 +127,7 @@ export class JobFrame {
   protected shown(patch: readonly { op: string; path: string; value?: unknown }[]): string {
     return patch
       .filter((p) => p.op !== 'test')
-      .map((p) => `${placeName(p.path)}: ${p.op === 'remove' ? 'taken out' : JSON.stringify(p.value)}`)
+      .map((p) => `${placeName(p.path, this.open.job())}: ${p.op === 'remove' ? 'taken out' : JSON.stringify(p.value)}`)
       .join('; ');
   }
 }

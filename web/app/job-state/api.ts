@@ -131,7 +131,12 @@ export class Api {
   readonly addJob = (job: Job, author: Author, atClient: string) => this.post<{ revision: number }>('jobs', { job, author, atClient });
   readonly copyJob = (id: string, to: { id: string; tag: string; author?: Author }) => this.post<{ id: string }>(`jobs/${id}/copy`, to);
   readonly archiveJob = (id: string, archived: boolean) => this.post(`jobs/${id}/archive`, { archived });
-  readonly importFile = (data: unknown) => this.post<{ id: string; copied: boolean }>('import', data);
+  readonly importFile = (data: unknown, author: Author) =>
+    this.ask<{ id: string; copied: boolean }>('import', {
+      method: 'POST',
+      body: JSON.stringify(data),
+      headers: { 'x-author': encodeURIComponent(JSON.stringify(author)) },
+    });
   readonly change = (id: string, c: Pick<PendingChange, 'id' | 'patch' | 'label' | 'author' | 'atClient'> & { readonly base: number }) =>
     this.post<{ revision: number }>(`jobs/${id}/changes`, { id: c.id, base: c.base, patch: c.patch, label: c.label, author: c.author, atClient: c.atClient });
   readonly changesAfter = (id: string, revision: number) => this.ask<ServerChange[]>(`jobs/${id}/changes?after=${revision}`);

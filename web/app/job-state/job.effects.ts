@@ -9,19 +9,11 @@ import type { JobState } from './job.model';
 import { jobFeature } from './job.reducer';
 import { LocalStore } from './local-store';
 import type { KeptBase } from './shelf';
+import { actionOf, keepStep } from './steps';
 
 /** How long a job that is kept here waits for the server before it is shown as it is kept. */
 const PATIENCE_MS = 1500;
 const RETRY_MS = 2000;
-
-type Step = ReturnType<
-  | typeof JobActions.edit
-  | typeof JobActions.undo
-  | typeof JobActions.redo
-  | typeof JobActions.record
-  | typeof JobActions.keepMine
-  | typeof JobActions.takeTheirs
->;
 
 /** Reading, keeping and hearing of changes of the open job; sending is the courier's. */
 @Injectable()
@@ -41,7 +33,7 @@ export class JobEffects {
       ofType(JobActions.edit, JobActions.undo, JobActions.redo, JobActions.record, JobActions.keepMine, JobActions.takeTheirs),
       withLatestFrom(this.state),
       filter(([, s]) => s.status === 'ready'),
-      concatMap(([action, s]) => from(this.keepStep(action, s))),
+      concatMap(([action, s]) => from(keepStep(this.local, action, s))),
       map((inBrowser) => JobActions.kept({ inBrowser })),
       tap(() => void this.courier.run()),
     ),
@@ -118,32 +110,9 @@ export class JobEffects {
     return fresh;
   }
 
-  /** Keeps what one step added. @returns whether the browser has it */
-  private keepStep(action: Step, { id, outbox, conflict, undo, redo }: JobState): Promise<boolean> {
-    if (action.type === JobActions.keepMine.type || action.type === JobActions.takeTheirs.type) return this.local.settle(id, action.waiting, outbox, conflict);
-    if (action.type === JobActions.record.type) return this.local.keep(id, { evidence: [action.evidence], undo, redo });
-    return this.local.keep(id, { changes: outbox.filter((c) => c.id === action.changeId), undo, redo });
-  }
-
   private actionsOf(news: News, s: JobState): Observable<Action> {
-    switch (news.kind) {
-      case 'saved':
-        return of(JobActions.saved({ change: news.change, job: news.job }));
-      case 'stale':
-        return of(JobActions.stale({ job: news.job, revision: news.revision, changes: news.changes }));
-      case 'refused':
-        return of(JobActions.refused({ changeId: news.changeId, problem: news.problem }));
-      case 'recorded':
-        return of(JobActions.recorded({ stored: news.stored }));
-      case 'unrecorded':
-        return of(JobActions.unrecorded({ evidenceId: news.evidenceId, problem: news.problem }));
-      case 'waiting':
-        return of(JobActions.waiting({ problem: news.problem }));
-      case 'made':
-        return of(JobActions.made());
-      case 'drained':
-        return s.conflict ? EMPTY : from(this.refresh(s)).pipe(mergeMap((actions) => actions));
-    }
+    if (news.kind === 'drained') return s.conflict ? EMPTY : from(this.refresh(s)).pipe(mergeMap((actions) => actions));
+    return of(actionOf(news));
   }
 
   /** The document and evidence as the server has them now; where something waits, the courier will bring them. */

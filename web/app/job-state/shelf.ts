@@ -104,14 +104,8 @@ export class Shelf {
   /** Puts and drops together, or in memory when the browser has no room. @returns whether the browser has it */
   async write(acts: readonly Act[]): Promise<boolean> {
     if (acts.length === 0) return true;
-    const stores = [...new Set(acts.map((a) => ('put' in a ? a.put : a.drop)))];
     try {
-      const tx = (await this.open()).transaction(stores, 'readwrite', { durability: 'strict' });
-      for (const act of acts) {
-        const done = 'put' in act ? tx.objectStore(act.put).put(act.value as never) : tx.objectStore(act.drop).delete(act.key);
-        done.catch(() => undefined);
-      }
-      await tx.done;
+      await this.commit(acts);
       for (const act of acts) this.memory.get('put' in act ? act.put : act.drop)?.delete(this.key(act));
       return true;
     } catch {
@@ -122,6 +116,22 @@ export class Shelf {
       }
       return false;
     }
+  }
+
+  private async commit(acts: readonly Act[]): Promise<void> {
+    const stores = [...new Set(acts.map((a) => ('put' in a ? a.put : a.drop)))];
+    const tx = (await this.open()).transaction(stores, 'readwrite', { durability: 'strict' });
+    tx.done.catch(() => undefined);
+    try {
+      for (const act of acts) {
+        const done = 'put' in act ? tx.objectStore(act.put).put(act.value as never) : tx.objectStore(act.drop).delete(act.key);
+        done.catch(() => undefined);
+      }
+    } catch (error) {
+      tx.abort();
+      throw error;
+    }
+    await tx.done;
   }
 
   /** Something a person made is held in this window's memory alone. */

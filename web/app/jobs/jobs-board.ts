@@ -158,7 +158,7 @@ export class JobsBoard {
       } catch {
         throw new Error(`${file.name} is no job file: it is not JSON.`);
       }
-      const { copied } = await this.api.importFile(data);
+      const { copied } = await this.api.importFile(data, this.preferences.signed());
       return copied ? `${file.name} is in as a copy: a job with its id is here already.` : `${file.name} is in.`;
     });
     field.value = '';
