@@ -20,6 +20,7 @@ import { demandJob } from '../jobs/store.js';
 import { siteRoutes } from '../sites/routes.js';
 import type { JobEvents } from './events.js';
 import { ownHost } from './own-host.js';
+import { sameRelease } from './same-release.js';
 import { checked, Problem, problemHandler } from './problem.js';
 import { sameOrigin } from './same-origin.js';
 
@@ -48,6 +49,7 @@ export function createApp({ db, events, webFolder, accounts, open = false }: Par
   if (!open) app.use(ownHost);
   app.use(compression({ filter: (req, res) => !onThisMachine(req.socket.remoteAddress) && !req.path.endsWith('/events') && compression.filter(req, res) }));
   app.use('/api', sameOrigin);
+  app.use('/api', sameRelease);
   app.get('/api/health', async (_req, res) => {
     await db.query('SELECT 1');
     res.json({ ok: true });

@@ -109,6 +109,15 @@ describe('faults survived', () => {
     expect((await bed.ask('GET', 'sites')).body).not.toContain(jasmine.objectContaining({ id: site.id }) as never);
   });
 
+  it('a window of another release: it is told, and nothing is stored', async () => {
+    const job = await madeJob(bed, siteId);
+    for (const version of ['0', '99', 'x']) {
+      const answer = await bed.ask('POST', `jobs/${job.id}/changes`, change(0, replace('/tag', 'OTHER')), { 'x-format': version });
+      expect([answer.status, answer.body['type']]).toEqual([409, 'urn:tactron:problem:reload'] as never);
+    }
+    expect((await bed.ask('GET', `jobs/${job.id}`, undefined, { 'x-format': '1' })).body['revision']).toBe(0 as never);
+  });
+
   it('path tricks', async () => {
     for (const path of [
       '/../../../etc/passwd',

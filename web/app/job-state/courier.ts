@@ -6,7 +6,7 @@ import type { ServerChange } from './job.model';
 import { InTurn, LocalStore } from './local-store';
 import type { MadeJob } from './shelf';
 
-const RETRY_MS = [2000, 2000, 4000, 8000, 15_000];
+const RETRY_MS = [2000, 2000, 4000, 5000];
 const MOST_EVIDENCE = 100;
 
 /** What happened to something that waited, or to the document it waits for; told to every window. */
@@ -98,7 +98,8 @@ export class Courier {
         this.tell({ kind: 'drained', jobId });
       } catch (error) {
         if (!(error instanceof ApiError)) throw error;
-        this.tell({ kind: 'waiting', jobId, problem: error.message });
+        // That it does not answer is said in the head strip; anything else it says is told.
+        this.tell({ kind: 'waiting', jobId, problem: error.status === 0 ? '' : error.message });
         // One job the server will not hear of holds up no other; a server that does not answer holds up all.
         if (error.status !== 404) throw new Later(error.message);
       }

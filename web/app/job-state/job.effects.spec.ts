@@ -176,6 +176,24 @@ describe('saving', () => {
     expect([state().job?.tag, state().revision, state().conflict]).toEqual(['mine', 9, null]);
   });
 
+  it('says where the browser has no room that it is in this window alone, keeps typing, and sends it all the same', async () => {
+    (TestBed.inject(SHELF) as MapShelf).full = true;
+    for (let i = 0; i < 3; i++) answers.push(() => Promise.reject(new ApiError(0, 'The server does not answer.')));
+    edit({ tag: 'T-2' }, 'c1');
+    await until(() => state().save === 'unkept');
+    edit({ machine: 'grader' }, 'c2');
+    await until(() => state().save === 'unkept');
+    await new Promise((done) => setTimeout(done, 50));
+    expect([state().save, state().job?.tag, state().job?.machine, state().outbox.length]).toEqual(['unkept', 'T-2', 'grader', 2]);
+    edit({}, 'nothing');
+    await new Promise((done) => setTimeout(done, 50));
+    expect(state().save).toBe('unkept');
+    answers.length = 0;
+    void TestBed.inject(Courier).run();
+    await until(quiet);
+    expect([state().save, state().base?.tag, state().base?.machine]).toEqual(['server', 'T-2', 'grader']);
+  });
+
   it('takes a refused change back and says why', async () => {
     answers.push(() => Promise.reject(new ApiError(400, 'Does not fit at "tag": a tag.')));
     edit({ tag: '' }, 'c1');

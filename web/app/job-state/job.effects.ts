@@ -131,7 +131,7 @@ export class JobEffects {
       const moved = revision > s.revision ? [JobActions.stale({ job, revision, changes })] : [];
       return [...moved, JobActions.evidenceLoaded({ evidence }), JobActions.caughtUp()];
     } catch (error) {
-      return [JobActions.waiting({ problem: error instanceof ApiError ? error.message : 'The server does not answer.' })];
+      return [JobActions.waiting({ problem: error instanceof ApiError && error.status > 0 ? error.message : '' })];
     }
   }
 

@@ -107,7 +107,11 @@ export const jobFeature = createFeature({
       const without = (list: readonly Evidence[]) => list.filter((e) => e.id !== evidenceId);
       return answered({ ...s, evidence: without(s.evidence), waitingEvidence: without(s.waitingEvidence), problem });
     }),
-    on(JobActions.waiting, (s, { problem }): JobState => ({ ...s, save: s.save === 'unkept' || s.save === 'keeping' ? s.save : 'waiting', problem })),
+    on(JobActions.waiting, (s, { problem }): JobState => ({
+      ...s,
+      save: s.save === 'unkept' || s.save === 'keeping' ? s.save : 'waiting',
+      problem: problem || null,
+    })),
     on(JobActions.caughtUp, (s): JobState => ({ ...answered(s), problem: s.save === 'waiting' ? null : s.problem })),
     on(JobActions.keepMine, (s): JobState => {
       if (!s.conflict || !s.base) return s;

@@ -234,10 +234,11 @@ export class LocalStore {
     return this.turn.run(`tactron.job.${jobId}`, act);
   }
 
+  /** @returns whether the browser has everything a person made, this and what came before */
   private async write(acts: readonly Act[]): Promise<boolean> {
     const kept = await this.shelf.write(acts);
     this.unkept.set(this.shelf.unkept);
-    return kept;
+    return kept && !this.shelf.unkept;
   }
 
   private async noteWaiting(jobId: string): Promise<void> {

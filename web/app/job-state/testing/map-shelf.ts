@@ -33,6 +33,13 @@ export class MapShelf extends Shelf {
     return Promise.resolve(structuredClone([...this.disk.of(store).values()].filter((row) => row['jobId'] === jobId)) as never[]);
   }
 
+  /** The browser has no room: what is written is in this window alone. */
+  full = false;
+
+  override get unkept(): boolean {
+    return this.full;
+  }
+
   override write(acts: readonly Act[]): Promise<boolean> {
     for (const act of acts) {
       if ('drop' in act) this.disk.of(act.drop).delete(act.key);
@@ -42,6 +49,6 @@ export class MapShelf extends Shelf {
       }
     }
     this.disk.written(acts);
-    return Promise.resolve(true);
+    return Promise.resolve(!this.full);
   }
 }
