@@ -60,11 +60,14 @@ test('the server killed: edits, readings, a picture and a new job are kept, surv
     await settled(page);
     await expect.poll(() => page.evaluate(() => navigator.serviceWorker.controller !== null), { timeout: 15_000 }).toBe(true);
     await expect.poll(() => page.evaluate(async () => (await caches.keys()).some((k) => k.includes('application'))), { timeout: 15_000 }).toBe(true);
+    await page.reload();
+    await expect(page.getByRole('region', { name: 'Motor cable' }).getByLabel('Length')).toHaveValue(/ m$/u);
+    await settled(page);
 
     server.child.kill('SIGKILL');
     await new Promise((done) => server.child.once('exit', done));
     for (let n = 1; n <= 20; n++) await type(page, 'Motor cable', 'Length', `${40 + n} m`);
-    await expect(page.locator('.save')).toContainText('kept here, waiting for server');
+    await expect(page.locator('.save')).toContainText('kept here, waiting for server', { timeout: 20_000 });
     await page
       .getByRole('navigation', { name: 'Stages' })
       .getByRole('link', { name: /\d Live/u })
@@ -84,12 +87,12 @@ test('the server killed: edits, readings, a picture and a new job are kept, surv
     await newJob(page, 'FM-OFFLINE', 'Malt lift without network', 'Marrowick F', 'F02');
     await type(page, 'Motor', 'Power', '1.5 kW');
     await page.waitForTimeout(300); // the strip says what it said before, until the field has been taken
-    await expect(page.locator('.save')).toContainText('waiting for server');
+    await expect(page.locator('.save')).toContainText('waiting for server', { timeout: 20_000 });
     await context.close();
 
     ({ context, page } = await browserIn(folder));
     await page.goto(`${base}/jobs`);
-    await expect(page.getByText('The server does not answer.')).toBeVisible();
+    await expect(page.getByText('The server does not answer.')).toBeVisible({ timeout: 20_000 });
     await expect(page.getByRole('link', { name: 'FM-OFFLINE', exact: true })).toBeVisible();
     await page.getByRole('link', { name: 'FM-AUGER', exact: true }).click();
     await expect(page.getByRole('region', { name: 'Motor cable' }).getByLabel('Length')).toHaveValue('60 m');

@@ -30,6 +30,14 @@ const defects = [
   { name: 'the school with the most hazards is recommended', file: 'compare/cards.ts', find: 'weight(y) < weight(x) ? y : x', put: 'weight(y) > weight(x) ? y : x', spec: 'compare/compare.spec.ts' },
   { name: 'an unknown policy is tried one way only', file: 'hazards/rules/context.ts', find: 'values.map((value) =>', put: 'values.slice(0, 1).map((value) =>', spec: 'procedure/arrangements.spec.ts' },
   { name: 'resistance is measured on a live circuit', file: 'rehearsal/ohms.ts', find: "if (engine.isLive()) return { ok: false, why: 'live' };", put: '', spec: 'rehearsal/why.spec.ts' },
+  { name: 'a change of evidence goes unnoticed', file: 'job/chain.ts', find: 'return hashOf([prevHash, told]);', put: 'return hashOf([prevHash, told.id]);', spec: 'job/chain.spec.ts' },
+]; // prettier-ignore
+
+/** Defects of keeping, each of which the model of two people on a bad network must notice. */
+const keepingDefects = [
+  { name: 'the same field is overwritten in silence', file: 'rebase.ts', find: 'if (mine) return', put: 'if (mine && mine.order < 0) return' },
+  { name: 'a change is said to be kept and is not', file: 'steps.ts', find: 'changes: outbox.filter((c) => c.id === action.changeId)', put: 'changes: []' },
+  { name: 'an answer that was lost makes the change count twice', file: 'courier.ts', find: 'const { revision } = await this.api.change(jobId, { ...change, base: base.revision });', put: 'const { revision } = await this.api.change(jobId, { ...change, id: `${change.id}.${Math.random()}`, base: base.revision });' },
 ]; // prettier-ignore
 
 nodePackages();
@@ -37,6 +45,7 @@ const folder = mkdtempSync(join(tmpdir(), 'tactron mutants '));
 const missed = [];
 try {
   cpSync(join(root, 'core'), join(folder, 'core'), { recursive: true, filter: (path) => !/\/(dist|node_modules)(\/|$)/u.test(path) });
+  for (const part of ['web/app/job-state', 'bench']) cpSync(join(root, part), join(folder, part), { recursive: true });
   symlinkSync(join(root, 'node_modules'), join(folder, 'node_modules'));
   for (const name of ['package.json', 'tsconfig.base.json']) cpSync(join(root, name), join(folder, name));
   writeFileSync(join(folder, 'jasmine.json'), JSON.stringify({ spec_dir: 'core', spec_files: [], random: false }));
@@ -46,26 +55,41 @@ try {
     const specs = Number(/(\d+) specs?, /u.exec(stdout ?? '')?.[1] ?? 0);
     return { failed: status !== 0, specs };
   };
-  for (const { name, file, find, put, spec } of defects) {
-    const path = join(folder, 'core', file);
+  const planted = (name, path, find, put, notices) => {
     const healthy = readFileSync(path, 'utf8');
-    if (healthy.split(find).length !== 2) {
-      missed.push(`${name}: core/${file} does not hold its text exactly once`);
-      continue;
-    }
+    if (healthy.split(find).length !== 2) return missed.push(`${name}: ${path.slice(folder.length + 1)} does not hold its text exactly once`);
     writeFileSync(
       path,
       healthy.replace(find, () => put),
     );
-    const { failed, specs } = fails(spec);
+    const { caught, by } = notices();
     writeFileSync(path, healthy);
-    const caught = failed && specs > 0;
-    console.log(`${caught ? '✓' : '✗'} ${name} (${spec})`);
-    if (!caught) missed.push(`${name}: ${specs} specs of ${spec} noticed nothing`);
+    console.log(`${caught ? '✓' : '✗'} ${name} (${by})`);
+    if (!caught) missed.push(`${name}: ${by} noticed nothing`);
+  };
+  for (const { name, file, find, put, spec } of defects) {
+    planted(name, join(folder, 'core', file), find, put, () => {
+      const { failed, specs } = fails(spec);
+      return { caught: failed && specs > 0, by: spec };
+    });
   }
+  const model = () => {
+    const env = { ...process.env, TSX_TSCONFIG_PATH: join(folder, 'bench/tsconfig.json') };
+    const { stdout, status } = spawnSync(process.execPath, ['--conditions=source', '--import', 'tsx', 'bench/two-clients.ts', '25'], {
+      cwd: folder,
+      encoding: 'utf8',
+      env,
+      timeout: 120_000,
+    });
+    const report = status === 0 ? JSON.parse(stdout.trim().split('\n').at(-1)) : undefined;
+    return { caught: (report?.wrongs.length ?? 0) > 0, held: report?.wrongs.length === 0, by: 'two-clients' };
+  };
+  if (!model().held) missed.push('the model of two clients does not hold without any defect');
+  for (const { name, file, find, put } of keepingDefects) planted(name, join(folder, 'web/app/job-state', file), find, put, model);
 } finally {
   rmSync(folder, { recursive: true, force: true });
 }
 for (const text of missed) console.error(`! ${text}`);
-console.log(`${defects.length - missed.length} of ${defects.length} planted defects caught`);
+const count = defects.length + keepingDefects.length;
+console.log(`${count - missed.length} of ${count} planted defects caught`);
 process.exit(missed.length ? 1 : 0);

@@ -24,6 +24,7 @@ await withDemo('tactron_pictures', async (url) => {
   const shoot = async (page, path, name, prepare) => {
     await page.goto(url + path);
     await page.waitForTimeout(1500);
+    if (path.startsWith('/jobs/')) await page.locator('main[aria-busy=false] h2').first().waitFor({ state: 'attached' });
     await prepare?.(page);
     await page.screenshot({ path: join(folder, `${name}.png`) });
     console.log(name);
@@ -72,7 +73,6 @@ await withDemo('tactron_pictures', async (url) => {
   );
   await shoot(day, `/jobs/${auger}/parts`, 'parts');
   await shoot(day, '/sums/dialChart', 'sums', sum);
-  await shoot(await open('plant'), '/sums/braking', 'sums-plant-room', sum);
   await shoot(day, `/jobs/${drum}/scheme`, 'scheme', async (page) => {
     await page.locator('tac-behaviour-card').first().waitFor();
     await page.waitForTimeout(800);
@@ -94,6 +94,7 @@ await withDemo('tactron_pictures', async (url) => {
     await page.evaluate(() => document.querySelector('tac-sweep-panel').scrollIntoView());
     await page.waitForTimeout(400);
   });
+  await shoot(day, '/settings', 'settings');
   await shoot(day, stage('dead'), 'dead');
   await shoot(day, '/library', 'library');
   await shoot(await open('plant'), `/jobs/${drum}/rehearse`, 'rehearse-plant-room', run);
@@ -101,5 +102,23 @@ await withDemo('tactron_pictures', async (url) => {
   await shoot(day, stage('handover'), 'handover');
   await shoot(await open('plant', 820, 1180), stage('live'), 'live-tablet');
   await shoot(await open('day', 390, 844), stage('live'), 'live-phone');
+  await shoot(day, stage('plate'), 'history', async (page) => {
+    for (const [block, label, text] of [
+      ['Motor cable', 'Length', '38 m'],
+      ['Gear and load', 'Gear ratio i', '9.8'],
+      ['Motor', 'Speed', '1435'],
+    ]) {
+      const field = page.getByRole('region', { name: block, exact: true }).getByLabel(label, { exact: true });
+      await field.fill(text);
+      await field.press('Enter');
+      await page.waitForTimeout(900);
+    }
+    await page.getByRole('link', { name: 'History' }).click();
+    await page
+      .getByRole('button', { name: /^Look at/u })
+      .nth(2)
+      .click();
+    await page.waitForTimeout(700);
+  });
   await browser.close();
 });

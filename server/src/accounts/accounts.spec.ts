@@ -188,7 +188,7 @@ describe('accounts', () => {
     const lines = (await admin.ask('GET', `accounts/audit?job=${job.id}`)).body as unknown as { name: string; act: string; detail: string }[];
     expect(lines.map((l) => `${l.name}: ${l.act} ${l.detail}`)).toEqual([
       `Name of ${person.login}: changed tag`,
-      `Name of ${person.login}: read `,
+      `Name of ${person.login}: read S-1`,
       'Chief: made S-1',
     ]);
   });

@@ -47,7 +47,7 @@ export function accountRoutes(db: DataSource, accounts: Accounts): Router {
     await db
       .getRepository(InvitationRow)
       .insert({ id: randomUUID(), tokenHash: hashToken(token), ...body, invitedBy: accessOf(res).accountId as string, expiresAt });
-    await audit(db, res, `invited a ${body.role}`);
+    await audit(db, res, `invited: ${body.role}`);
     res.status(201).json({ token, expiresAt });
   });
   administration(router, db, accounts);

@@ -29,7 +29,7 @@ export function jobRoutes(db: DataSource): Router {
   });
   router.get('/:id', async (req, res) => {
     const row = await findJob(db, res, idOf(req.params.id));
-    await audit(db, res, 'read', row.id);
+    await audit(db, res, 'read', row.id, row.tag);
     res.json({ job: row.document, revision: row.revision, archived: row.archived });
   });
   router.post('/:id/changes', async (req, res) => {

@@ -1,5 +1,5 @@
 import { Component, DestroyRef, ElementRef, inject, signal } from '@angular/core';
-import { RouterLink } from '@angular/router';
+import { Router, RouterLink } from '@angular/router';
 import { Icon } from '../controls/icon';
 import { Keeping } from '../job-state/keeping';
 import { SignIn } from './sign-in';
@@ -10,7 +10,7 @@ import { SignIn } from './sign-in';
   styles: ':host { display: block; }',
   imports: [RouterLink, Icon, SignIn],
   template: `
-    @if (keeping.signInNeeded()) {
+    @if (keeping.signInNeeded() && !router.url.startsWith('/invitation/')) {
       <tac-sign-in />
     }
     @for (job of keeping.lost(); track job.id) {
@@ -66,6 +66,7 @@ import { SignIn } from './sign-in';
 })
 export class KeepingNotices {
   protected readonly keeping = inject(Keeping);
+  protected readonly router = inject(Router);
   protected readonly seen = signal(false);
 
   constructor() {

@@ -2,6 +2,7 @@ import { Injectable, computed, inject, signal } from '@angular/core';
 import { SwUpdate } from '@angular/service-worker';
 import { Api, CLOCK_TOLERANCE_S, type Me } from './api';
 import { Courier } from './courier';
+import { Desk } from './desk';
 import { LocalStore, type LostJob } from './local-store';
 import type { SetAside } from './shelf';
 
@@ -11,6 +12,7 @@ export class Keeping {
   private readonly api = inject(Api);
   private readonly local = inject(LocalStore);
   private readonly courier = inject(Courier);
+  private readonly desk = inject(Desk);
   private readonly updates = inject(SwUpdate);
 
   /** Over plain HTTP from another machine a browser keeps no application: without network nothing opens. */
@@ -44,6 +46,8 @@ export class Keeping {
     this.persistent.set((await navigator.storage?.persist?.().catch(() => false)) ?? null);
     void this.courier.run();
     await this.whoAmI();
+    // So that a new job can be made where there is no network, whichever page was opened first.
+    await this.desk.readAhead().catch(() => undefined);
   }
 
   async whoAmI(): Promise<void> {

@@ -86,7 +86,6 @@ export class JobsBoard {
       this.rows.set(await this.withMade(rows));
       this.total.set(total);
       this.failed.set(null);
-      void this.desk.readAhead().catch(() => undefined);
     } catch (error) {
       await this.showKept(error as Error);
     }

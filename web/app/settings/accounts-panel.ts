@@ -13,7 +13,7 @@ type Role = keyof typeof roleNames;
 @Component({
   selector: 'tac-accounts-panel',
   templateUrl: './accounts-panel.html',
-  styleUrl: './settings-page.scss',
+  styleUrl: './accounts-panel.scss',
 })
 export class AccountsPanel {
   private readonly api = inject(Api);
