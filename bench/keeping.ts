@@ -1,14 +1,6 @@
 import { spawnSync } from 'node:child_process';
+import type { KillReport } from '../server/src/testing/kill-run.js';
 import type { Row } from './measure';
-
-interface KillReport {
-  readonly serverKills: number;
-  readonly databaseKills: number;
-  readonly diedAlone: number;
-  readonly acknowledged: number;
-  readonly lost: number;
-  readonly wrong: number;
-}
 
 /** Runs a script that prints JSON on its last line. */
 function told<T>(tsconfig: string, ...args: string[]): T {

@@ -16,7 +16,7 @@ const defects = [
   { name: 'the input filter is ignored', file: 'drive/step.ts', find: 'const filterUs = Math.round(control.filterMs * 1000);', put: 'const filterUs = 0;', spec: 'drive/drive.spec.ts' },
   { name: 'reversal without the pause at zero', file: 'drive/motion.ts', find: 'if (arrived && control.reverseDeadMs > 0)', put: 'if (arrived && control.reverseDeadMs > 1e9)', spec: 'drive/behaviour.spec.ts' },
   { name: 'start contacts are fed through the wrong contact', file: 'scheme/stations.ts', find: "sketch.join(chained ? 'stop' : 'feed',", put: "sketch.join(chained ? 'feed' : 'stop',", spec: 'compare/compare.spec.ts' },
-  { name: 'the basis leaves the settings out', file: 'procedure/live.ts', find: 'basis: hashOf([s.key, s.do, s.must, s.expect ?? null, circuit])', put: 'basis: hashOf([s.key, circuit])', spec: 'procedure/procedure.spec.ts' },
+  { name: 'the basis leaves the settings out', file: 'procedure/bench.ts', find: 'basis: hashOf([s.key, s.do, s.must, s.expect ?? null, circuit])', put: 'basis: hashOf([s.key, circuit])', spec: 'procedure/procedure.spec.ts' },
   { name: 'the halves of a pair are keyed apart', file: 'plan/keying.ts', find: '.sort((x, y) => pairRank(profile, planned[x].value) - pairRank(profile, planned[y].value))', put: '', spec: 'procedure/arrangements.spec.ts' },
   { name: 'a stale reading still passes', file: 'records/verdict.ts', find: "reading.body.step.basis !== step.basis ? 'stale' : ", put: '', spec: 'procedure/procedure.spec.ts' },
   { name: 'wires already landed may move for nothing', file: 'plan/assign.ts', find: 'return x.moved - y.moved || ', put: 'return y.moved - x.moved || ', spec: 'plan/plan.spec.ts' },

@@ -2,6 +2,7 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
+import { evidenceHash, hashOfBytes } from '@tactron/core/job';
 
 const folder = mkdtempSync(join(tmpdir(), 'tactron cli '));
 const demo = resolve('demo/fm-auger.tactron.json');
@@ -20,6 +21,41 @@ describe('tactron', () => {
     const net = (volts: number) => ({ reference: '0V', nodes: ['+', '0V', 'X'], elements: [{ id: 'PS', kind: 'voltageSource', a: '+', b: '0V', volts }] });
     expect(run('solve', put(net(24))).json).toEqual({ nodeVolts: { '+': 24, '0V': 0, 'X': null }, elementAmps: { PS: 0 } });
     expect((run('solve', put([net(5), net(12)])).json as { nodeVolts: Record<string, number> }[]).map((r) => r.nodeVolts['+'])).toEqual([5, 12]);
+  });
+
+  it('verifies the chain, the profiles and the files of a job file, and exits 1 where one does not hold', () => {
+    const file = JSON.parse(readFileSync(demo, 'utf8')) as { job: { id: string }; profiles: Record<string, object>; evidence: unknown[]; files?: object };
+    const text = Buffer.from('t;V\n0;398.5');
+    const sha256 = hashOfBytes(text);
+    const piece = (n: number, kind: string, body: object) => ({
+      id: `00000000-0000-4000-8000-00000000000${n}`, jobId: file.job.id, jobRevision: 0, kind, subject: 's', body, author: { name: 'T. Ester', role: '' },
+      atClient: '2026-01-01T08:00:00.000Z', atServer: '2026-01-01T08:00:01.000Z', coreVersion: '0.1.0',
+    }); // prettier-ignore
+    let prevHash = '';
+    file.evidence = [piece(1, 'isolation', { state: 'DEAD' }), piece(2, 'attachment', { sha256, name: 'log.csv', type: 'text/csv', bytes: text.length })].map(
+      (e) => {
+        const chained = { ...e, prevHash };
+        prevHash = evidenceHash(prevHash, chained as never);
+        return { ...chained, hash: prevHash };
+      },
+    );
+    file.files = { [sha256]: { type: 'text/csv', base64: text.toString('base64') } };
+    const good = run('verify', put(file));
+    expect([good.status, good.json]).toEqual([0, { ok: true, count: 2, ends: prevHash, waiting: 0, wrong: [], missingFiles: [] }]);
+    const changed = (
+      change: (f: { evidence: { body: object }[]; files: Record<string, { base64: string }>; profiles: Record<string, { title: string }> }) => void,
+    ) => {
+      const copy = JSON.parse(JSON.stringify(file)) as Parameters<typeof change>[0];
+      change(copy);
+      const { status, json } = run('verify', put(copy));
+      return { status, ...(json as { broken?: object; wrong: string[]; missingFiles: string[] }) };
+    };
+    expect(changed((f) => (f.evidence[0].body = { state: 'MAIN LIVE' }))).toEqual(
+      jasmine.objectContaining({ status: 1, broken: jasmine.objectContaining({ index: 0, why: 'content' }) }),
+    );
+    expect(changed((f) => (f.files[sha256].base64 = 'AAAA'))).toEqual(jasmine.objectContaining({ status: 1, wrong: [`files.${sha256}`] }));
+    expect(changed((f) => (Object.values(f.profiles)[0].title = 'Another'))).toEqual(jasmine.objectContaining({ status: 1 }));
+    expect(changed((f) => (f.files = {}))).toEqual(jasmine.objectContaining({ status: 0, missingFiles: [sha256] }));
   });
 
   it('exits 2 on bad input with its path', () => {

@@ -139,6 +139,18 @@ describe('accounts', () => {
     expect((await first.signIn(first.login)).status).toBe(200);
   });
 
+  it('take a new password from who knows the old one, and end every other session', async () => {
+    const first = await joined('electrician', [site.hall]);
+    const second = new Person(bed);
+    await second.signIn(first.login);
+    const fresh = 'eleven worn carbon brushes';
+    expect((await first.ask('POST', 'accounts/password', { before: 'not the one before', password: fresh })).status).toBe(400);
+    expect((await first.ask('POST', 'accounts/password', { before: password, password: 'short' })).body['path']).toBe('password' as never);
+    expect((await first.ask('POST', 'accounts/password', { before: password, password: fresh })).status).toBe(200);
+    expect([(await first.ask('GET', 'sites')).status, (await second.ask('GET', 'sites')).status]).toEqual([200, 401]);
+    expect([(await second.signIn(first.login)).status, (await second.signIn(first.login, fresh)).status]).toEqual([401, 200]);
+  });
+
   it('end when an administrator locks them, and the last administrator is never locked', async () => {
     const person = await joined('electrician', [site.hall]);
     const { body } = await admin.ask('GET', 'accounts');

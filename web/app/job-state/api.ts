@@ -148,6 +148,7 @@ export class Api {
   readonly me = () => this.ask<Me>('me');
   readonly signIn = (login: string, password: string) => this.post<{ name: string }>('session/sign-in', { login, password });
   readonly signOut = () => this.post('session/sign-out', {});
+  readonly changePassword = (before: string, password: string) => this.post('accounts/password', { before, password });
   readonly signOutEverywhere = () => this.post('accounts/sign-out-everywhere', {});
   readonly invitation = (token: string) => this.ask<{ role: string; sites: string[] }>(`session/invitations/${encodeURIComponent(token)}`);
   readonly acceptInvitation = (token: string, person: unknown) => this.post(`session/invitations/${encodeURIComponent(token)}/accept`, person);

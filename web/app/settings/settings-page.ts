@@ -3,6 +3,7 @@ import { Choice } from '../controls/choice';
 import { saveFile } from '../controls/save-file';
 import { PlaceStrip } from '../frame/place-strip';
 import { Preferences } from '../frame/preferences';
+import { Api } from '../job-state/api';
 import { Keeping } from '../job-state/keeping';
 import type { SetAside } from '../job-state/shelf';
 import { AccountsPanel } from './accounts-panel';
@@ -19,12 +20,14 @@ const option = (value: string, name: string) => ({ value, name });
 export class SettingsPage {
   protected readonly preferences = inject(Preferences);
   protected readonly keeping = inject(Keeping);
+  private readonly api = inject(Api);
   protected readonly practices = [option('IEC', 'IEC 60204-1'), option('NFPA', 'NFPA 79')];
   protected readonly units = [option('metric', 'metric'), option('us', 'US customary')];
   protected readonly marks = [option('.', '1.5'), option(',', '1,5')];
   protected readonly themes = [option('day', 'Day'), option('plant', 'Plant room')];
   protected readonly onOff = [option('on', 'on'), option('off', 'off')];
   protected readonly problem = signal('');
+  protected readonly said = signal('');
   protected readonly used = signal<string | null>(null);
   protected readonly account = computed(() => {
     const me = this.keeping.me();
@@ -50,6 +53,22 @@ export class SettingsPage {
   protected async leave(everywhere: boolean): Promise<void> {
     try {
       await this.keeping.signOut(everywhere);
+    } catch (error) {
+      this.problem.set((error as Error).message);
+    }
+  }
+
+  /** A new password for the own account; every other session of it ends. */
+  protected async changePassword(event: Event): Promise<void> {
+    event.preventDefault();
+    const form = event.target as HTMLFormElement;
+    const typed = new FormData(form);
+    this.problem.set('');
+    this.said.set('');
+    try {
+      await this.api.changePassword(String(typed.get('before')), String(typed.get('password')));
+      form.reset();
+      this.said.set('The password is changed. Every other session of this account has ended.');
     } catch (error) {
       this.problem.set((error as Error).message);
     }
