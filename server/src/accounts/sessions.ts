@@ -61,7 +61,9 @@ export function openAccounts(url: string, secret: string = randomBytes(32).toStr
     }),
     mayTry: async (login, address) => {
       const [one, all] = await Promise.all([perLogin.get(key(login, address)), perAddress.get(address)]);
-      const over = [one && one.consumedPoints >= 5 ? one : null, all && all.consumedPoints >= 40 ? all : null].find((r) => r !== null);
+      const over = [one && one.consumedPoints >= perLogin.points ? one : null, all && all.consumedPoints >= perAddress.points ? all : null].find(
+        (r) => r !== null,
+      );
       if (over) throw tooMany(over);
     },
     failed: async (login, address) => {

@@ -3,7 +3,8 @@ import * as v from 'valibot';
 import type { Job } from '@tactron/core/job';
 import { JobRow } from '../db/entities.js';
 
-const count = (fallback: number, max: number) =>
+/** A whole number in a query, from 0 to `max`. */
+export const count = (fallback: number, max: number) =>
   v.optional(v.pipe(v.string(), v.transform(Number), v.number(), v.integer(), v.minValue(0), v.maxValue(max)), String(fallback));
 
 export const boardQuery = v.object({

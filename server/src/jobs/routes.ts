@@ -5,15 +5,13 @@ import { authorSchema, jobSchema } from '@tactron/core/job';
 import { accessOf, audit, demand } from '../accounts/access.js';
 import { JobRow } from '../db/entities.js';
 import { checked } from '../http/problem.js';
-import { board, boardQuery } from './board.js';
+import { board, boardQuery, count } from './board.js';
 import { changesAfter, changeSchema, saveChange } from './changes.js';
 import { jobFile } from './file.js';
 import { historyOf, jobAt } from './history.js';
 import { demandJob, findJob, insertJob, sendingOf } from './store.js';
 
 const idOf = (value: unknown): string => checked(v.pipe(v.string(), v.uuid()), value);
-const count = (fallback: number, max: number) =>
-  v.optional(v.pipe(v.string(), v.transform(Number), v.number(), v.integer(), v.minValue(0), v.maxValue(max)), String(fallback));
 const made = { author: v.optional(authorSchema, { name: 'unknown', role: '' }), atClient: v.optional(v.pipe(v.string(), v.isoTimestamp())) };
 
 /** Jobs: board, making, reading, changing, copying, archiving, history. */

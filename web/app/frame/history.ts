@@ -4,6 +4,7 @@ import { Api, CLOCK_TOLERANCE_S, type HistoryLine } from '../job-state/api';
 import { howLong } from '../job-state/keeping';
 import { OpenJob } from '../job-state/open-job';
 import { isBookkeeping, placeName } from './place-name';
+import { moment } from './moment';
 
 const PAGE = 50;
 
@@ -35,6 +36,8 @@ export class History {
         now: shown(valueAt(now, op.path)),
       }));
   });
+
+  protected readonly clock = (iso: string): string => moment(iso, true);
 
   constructor() {
     void this.load();
@@ -91,10 +94,6 @@ export class History {
   protected clockNote({ clockAheadS, atServer }: HistoryLine): string {
     if (clockAheadS === null || Math.abs(clockAheadS) <= CLOCK_TOLERANCE_S) return '';
     return `clock ${howLong(Math.abs(clockAheadS))} ${clockAheadS > 0 ? 'ahead' : 'behind'}; at the server ${this.clock(atServer)}`;
-  }
-
-  protected clock(iso: string): string {
-    return new Date(iso).toLocaleString('en-GB', { day: '2-digit', month: 'short', year: 'numeric', hour: '2-digit', minute: '2-digit' });
   }
 }
 

@@ -14,6 +14,7 @@ import { Pocket } from './pocket';
 import { Preferences } from './preferences';
 import { ThemeButton } from './theme-button';
 import { hintOf, trailOf } from './trail';
+import { moment } from './moment';
 
 const saveMarks: Record<string, { icon: IconName; text: string }> = {
   keeping: { icon: 'here', text: 'keeping…' },
@@ -75,6 +76,8 @@ export class JobFrame {
 
   protected readonly keys = inject(Keys);
 
+  protected readonly clock = moment;
+
   constructor() {
     effect(() => this.store.dispatch(JobActions.open({ id: this.jobId() })));
     const { keys } = this;
@@ -118,10 +121,6 @@ export class JobFrame {
 
   protected dismiss(): void {
     this.store.dispatch(JobActions.dismiss());
-  }
-
-  protected clock(iso: string): string {
-    return new Date(iso).toLocaleString('en-GB', { hour: '2-digit', minute: '2-digit', day: '2-digit', month: 'short' });
   }
 
   protected shown(patch: readonly { op: string; path: string; value?: unknown }[]): string {

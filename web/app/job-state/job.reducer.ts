@@ -2,7 +2,7 @@ import { createFeature, createReducer, on } from '@ngrx/store';
 import { applyPatch, invertPatch, patchBetween, valueAt, type Evidence, type Job, type Operation } from '@tactron/core/job';
 import { JobActions } from './job.actions';
 import { emptyState, MOST_UNDO, type JobState, type PendingChange, type SaveState, type ServerChange, type UndoStep } from './job.model';
-import { clashOf, mineStands, theirsStand } from './rebase';
+import { clashOf, mergedEvidence, mineStands, theirsStand } from './rebase';
 
 type Stamp = { changeId: string; author: PendingChange['author']; atClient: string };
 
@@ -50,12 +50,6 @@ const saveOf = (s: JobState): SaveState => (s.outbox.length || s.waitingEvidence
 /** After an answer of the server nothing is waited for any more. */
 const answered = (s: JobState): JobState => ({ ...s, save: saveOf({ ...s, save: s.save === 'waiting' ? 'here' : s.save }) });
 
-const merged = (now: readonly Evidence[], more: readonly Evidence[]): Evidence[] => {
-  const byId = new Map(now.map((e) => [e.id, e]));
-  for (const e of more) byId.set(e.id, e);
-  return [...byId.values()];
-};
-
 export const jobFeature = createFeature({
   name: 'job',
   reducer: createReducer(
@@ -74,7 +68,7 @@ export const jobFeature = createFeature({
         status: 'ready',
         save: waits ? 'here' : online ? 'server' : 'waiting',
       };
-      const evidence = merged(loaded.evidence, loaded.waitingEvidence);
+      const evidence = mergedEvidence(loaded.evidence, loaded.waitingEvidence);
       if (loaded.conflict) return { ...ready, evidence };
       return { ...ready, job: loaded.outbox.reduce((doc, c) => applyPatch(doc, c.patch), loaded.job), evidence };
     }),
@@ -133,9 +127,9 @@ export const jobFeature = createFeature({
     on(JobActions.recorded, (s, { stored }): JobState => {
       const ids = new Set(stored.map((e) => e.id));
       const waitingEvidence = s.waitingEvidence.filter((e) => !ids.has(e.id));
-      return answered({ ...s, evidence: merged(s.evidence, stored), waitingEvidence, problem: null });
+      return answered({ ...s, evidence: mergedEvidence(s.evidence, stored), waitingEvidence, problem: null });
     }),
-    on(JobActions.evidenceLoaded, (s, { evidence }): JobState => ({ ...s, evidence: merged(evidence, s.waitingEvidence) })),
+    on(JobActions.evidenceLoaded, (s, { evidence }): JobState => ({ ...s, evidence: mergedEvidence(evidence, s.waitingEvidence) })),
     on(JobActions.dismiss, (s): JobState => ({ ...s, problem: null })),
   ),
 });

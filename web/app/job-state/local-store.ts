@@ -1,7 +1,7 @@
 import { Injectable, InjectionToken, inject, signal } from '@angular/core';
 import { applyPatch, type Evidence, type Job } from '@tactron/core/job';
 import type { Conflict, PendingChange, ServerChange, UndoStep } from './job.model';
-import { clashOf } from './rebase';
+import { clashOf, mergedEvidence } from './rebase';
 import { Shelf, type Act, type KeptBase, type KeptFile, type MadeJob, type SetAside, type WaitingEvidence } from './shelf';
 
 export const SHELF = new InjectionToken<Shelf>('shelf', { providedIn: 'root', factory: () => new Shelf() });
@@ -10,11 +10,6 @@ const byOrder = <T extends { readonly order: number }>(rows: T[]): T[] => rows.s
 /** An earlier release kept the piece bare. */
 const ordered = (row: WaitingEvidence): WaitingEvidence =>
   'evidence' in row ? row : { id: (row as Evidence).id, jobId: (row as Evidence).jobId, order: 0, evidence: row as Evidence };
-export const mergedEvidence = (now: readonly Evidence[], more: readonly Evidence[]): Evidence[] => {
-  const byId = new Map(now.map((e) => [e.id, e]));
-  for (const e of more) byId.set(e.id, e);
-  return [...byId.values()];
-};
 
 /** What had been waiting for the server when it was last looked at, by job; in a second place, to notice when the first is lost. */
 type Waiting = Record<string, { readonly tag: string; readonly changes: number; readonly readings: number; readonly made: boolean }>;

@@ -1,5 +1,5 @@
 import * as v from 'valibot';
-import { applyPatch, disjoint, jobSchema, patchBetween, type Job, type Operation } from '@tactron/core/job';
+import { applyPatch, disjoint, jobSchema, patchBetween, type Evidence, type Job, type Operation } from '@tactron/core/job';
 import type { Conflict, PendingChange, ServerChange } from './job.model';
 
 /**
@@ -96,3 +96,10 @@ function applyForced(document: Job, patch: readonly Operation[]): Job {
     }
   }, document);
 }
+
+/** Evidence with more of it, each piece once; what came later about a piece stands. */
+export const mergedEvidence = (now: readonly Evidence[], more: readonly Evidence[]): Evidence[] => {
+  const byId = new Map(now.map((e) => [e.id, e]));
+  for (const e of more) byId.set(e.id, e);
+  return [...byId.values()];
+};

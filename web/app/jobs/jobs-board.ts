@@ -14,6 +14,7 @@ import { Courier } from '../job-state/courier';
 import { Desk } from '../job-state/desk';
 import { LocalStore } from '../job-state/local-store';
 import { boardTrail } from './board-trail';
+import { moment } from '../frame/moment';
 
 const PAGE = 24;
 
@@ -56,6 +57,8 @@ export class JobsBoard {
           group.rows.length > 0 || (!group.site.archived && this.rows() !== null && !this.search() && !this.archived() && !this.site() && this.page() === 0),
       );
   });
+
+  protected readonly when = moment;
 
   constructor() {
     effect(() => {
@@ -166,10 +169,6 @@ export class JobsBoard {
   /** "marrowick-f" as it stands on the device: Marrowick F. */
   protected title(family: string): string {
     return family.replace(/(^|-)(\w)/gu, (_all, dash: string, letter: string) => `${dash ? ' ' : ''}${letter.toUpperCase()}`);
-  }
-
-  protected when(iso: string): string {
-    return iso && new Date(iso).toLocaleString('en-GB', { day: '2-digit', month: 'short', hour: '2-digit', minute: '2-digit' });
   }
 
   private async tell(act: () => Promise<string>): Promise<void> {

@@ -1,6 +1,7 @@
 import { Component, computed, inject, signal } from '@angular/core';
 import { Api, type AccountEntry, type AuditLine, type SiteEntry } from '../job-state/api';
 import { Keeping } from '../job-state/keeping';
+import { moment } from '../frame/moment';
 
 const roleNames = {
   reader: 'reader: looks at everything',
@@ -32,6 +33,8 @@ export class AccountsPanel {
   protected readonly chosen = signal<ReadonlySet<string>>(new Set());
   protected readonly link = signal('');
   protected readonly problem = signal('');
+
+  protected readonly clock = moment;
 
   constructor() {
     void this.load();
@@ -73,10 +76,6 @@ export class AccountsPanel {
 
   protected async readAudit(): Promise<void> {
     await this.tried(async () => this.audit.set(await this.api.audit()));
-  }
-
-  protected clock(iso: string): string {
-    return new Date(iso).toLocaleString('en-GB', { day: '2-digit', month: 'short', hour: '2-digit', minute: '2-digit' });
   }
 
   private async tried(act: () => Promise<unknown>): Promise<void> {

@@ -7,6 +7,7 @@ import { Api } from '../job-state/api';
 import { Keeping } from '../job-state/keeping';
 import type { SetAside } from '../job-state/shelf';
 import { AccountsPanel } from './accounts-panel';
+import { moment } from '../frame/moment';
 
 const option = (value: string, name: string) => ({ value, name });
 
@@ -33,6 +34,8 @@ export class SettingsPage {
     const me = this.keeping.me();
     return me?.accounts ? me : null;
   });
+
+  protected readonly clock = moment;
 
   constructor() {
     void navigator.storage?.estimate?.().then(({ usage = 0, quota = 0 }) => {
@@ -81,9 +84,5 @@ export class SettingsPage {
   protected what({ item }: SetAside): string {
     if ('patch' in item) return `change "${item.label}"`;
     return 'kind' in item ? `${item.kind} of ${item.subject}` : `the job ${item.job.tag}`;
-  }
-
-  protected clock(iso: string): string {
-    return new Date(iso).toLocaleString('en-GB', { day: '2-digit', month: 'short', hour: '2-digit', minute: '2-digit' });
   }
 }

@@ -6,6 +6,7 @@ import type { SaidStep } from '../../compute/compute.types';
 import { Preferences } from '../../frame/preferences';
 import { OpenJob } from '../../job-state/open-job';
 import { DialChart } from './dial-chart';
+import { moment } from '../../frame/moment';
 
 const stateMarks: Readonly<Record<string, string>> = { open: 'to do', pass: 'pass', fail: 'fail', stale: 'stale' };
 
@@ -46,6 +47,8 @@ export class LiveStage {
     });
   });
   protected readonly passed = computed(() => this.steps().filter((s) => s.state === 'pass').length);
+
+  protected readonly clock = moment;
 
   constructor() {
     let last = '';
@@ -110,10 +113,6 @@ export class LiveStage {
     return typeof reading === 'number'
       ? formatValue(reading, step.reading?.body.unit ?? '', 5, this.preferences.decimal())
       : (step.choices.find((c) => c.value === reading)?.name ?? String(reading));
-  }
-
-  protected clock(iso: string | undefined): string {
-    return iso ? new Date(iso).toLocaleString('en-GB', { hour: '2-digit', minute: '2-digit', day: '2-digit', month: 'short' }) : '';
   }
 
   /** Keeps the reading with the whole step in it; an earlier one is superseded, not changed. */
