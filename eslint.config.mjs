@@ -2,12 +2,24 @@ import angular from 'angular-eslint';
 import tseslint from 'typescript-eslint';
 
 export default tseslint.config(
-  { ignores: ['**/dist/**', '**/node_modules/**', '.angular/**', '.data/**', 'coverage/**', '**/*.cjs'] },
+  {
+    ignores: [
+      '**/dist/**',
+      '**/node_modules/**',
+      '.angular/**',
+      '.data/**',
+      'coverage/**',
+      '**/*.cjs',
+    ],
+  },
   {
     files: ['**/*.ts'],
     extends: [...tseslint.configs.recommended],
     rules: {
-      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_', destructuredArrayIgnorePattern: '^_' }],
+      '@typescript-eslint/no-unused-vars': [
+        'error',
+        { argsIgnorePattern: '^_', varsIgnorePattern: '^_', destructuredArrayIgnorePattern: '^_' },
+      ],
       'max-lines': ['error', { max: 420, skipBlankLines: true, skipComments: true }],
       'max-lines-per-function': ['error', { max: 70, skipBlankLines: true, skipComments: true }],
       'eqeqeq': 'error',
@@ -19,7 +31,12 @@ export default tseslint.config(
     files: ['web/**/*.ts'],
     extends: [...angular.configs.tsRecommended],
     processor: angular.processInlineTemplates,
-    rules: { '@angular-eslint/component-selector': ['error', { type: 'element', prefix: 'tac', style: 'kebab-case' }] },
+    rules: {
+      '@angular-eslint/component-selector': [
+        'error',
+        { type: 'element', prefix: 'tac', style: 'kebab-case' },
+      ],
+    },
   },
   {
     files: ['web/**/*.html'],

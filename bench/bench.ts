@@ -14,7 +14,7 @@ import { rehearse } from '@tactron/core/rehearsal';
 import { liveSteps } from '@tactron/core/procedure';
 import { checkJob, Sweep } from '@tactron/core/hazards';
 import { fitCircuit, runUpOf, type FitPlate } from '@tactron/core/motor';
-import { plateFacts, plateFindings } from '@tactron/core/power';
+import { plateFacts, plateFindings } from '@tactron/core/line';
 import type { Act, Job } from '@tactron/core/job';
 import { browserRows } from './browser';
 import { killRows, modelRows } from './keeping';
@@ -34,7 +34,9 @@ function times(runs: number, act: () => void): number[] {
 
 const root = process.cwd();
 const profile = shippedProfile('marrowick-f');
-const auger = (JSON.parse(readFileSync(join(root, 'demo/fm-auger.tactron.json'), 'utf8')) as { job: Job }).job;
+const auger = (
+  JSON.parse(readFileSync(join(root, 'demo/fm-auger.tactron.json'), 'utf8')) as { job: Job }
+).job;
 /** A plain two-wire station with a dial: what the network of many contacts grows from, and what SPICE is given too. */
 const job = planned({
   ...auger,
@@ -50,7 +52,9 @@ const job = planned({
     exposed: 'atMachine',
   },
 });
-const drum = (JSON.parse(readFileSync(join(root, 'demo/fm-drum-1.tactron.json'), 'utf8')) as { job: Job }).job;
+const drum = (
+  JSON.parse(readFileSync(join(root, 'demo/fm-drum-1.tactron.json'), 'utf8')) as { job: Job }
+).job;
 const drumProfile = shippedProfile('ondulet-n');
 
 function planned(bare: Job): Job {
@@ -61,7 +65,11 @@ function planned(bare: Job): Job {
 
 /** The drum with more stations, until its control circuit has about sixty wires. */
 function drumOf(stations: number): Job {
-  const bare: Job = { ...drum, adopted: undefined, scheme: { ...drum.scheme, stations, interlocks: ['guard', 'level'], lamps: ['running'] } };
+  const bare: Job = {
+    ...drum,
+    adopted: undefined,
+    scheme: { ...drum.scheme, stations, interlocks: ['guard', 'level'], lamps: ['running'] },
+  };
   const plan = planJob(bare, drumProfile);
   if (!plan.ok) throw new Error(`no plan: ${plan.what}`);
   return { ...bare, adopted: adoption(plan) };
@@ -82,28 +90,66 @@ const minute: Act[] = [
 
 function coreRows(): Row[] {
   const rows: Row[] = [];
-  const add = (what: string, x: number, budget: number): void => void rows.push({ what, measured: ms(x), budget: `≤ ${budget} ms`, ok: x <= budget });
+  const add = (what: string, x: number, budget: number): void =>
+    void rows.push({ what, measured: ms(x), budget: `≤ ${budget} ms`, ok: x <= budget });
   for (const wires of [16, 60, 120]) {
     const installation = wires === 16 ? install(job, profile) : manyContacts(job, profile, wires);
-    const closed = installation.devices.flatMap((d): Act[] => (d.id.startsWith('chain.') ? [{ do: 'press', atMs: 0, device: d.id }] : []));
+    const closed = installation.devices.flatMap((d): Act[] =>
+      d.id.startsWith('chain.') ? [{ do: 'press', atMs: 0, device: d.id }] : [],
+    );
     const x = median(times(40, () => rehearse(installation, [...closed, ...minute], 60_000)));
     if (wires === 60) add(`rehearsal of 60 s, ${installation.wires.length} wires`, x, 5);
-    else rows.push({ what: `  growth: the same with ${installation.wires.length} wires`, measured: ms(x), budget: '–', ok: null });
+    else
+      rows.push({
+        what: `  growth: the same with ${installation.wires.length} wires`,
+        measured: ms(x),
+        budget: '–',
+        ok: null,
+      });
     if (wires === 60) rows.push(...spice(installation, x));
   }
   add('plan: assignment, wires and settings', median(times(60, () => planJob(job, profile))), 50);
   rows.push(...motorRows());
-  add('whole Plate after a keystroke: facts and findings', median(times(60, () => [plateFacts(drum, drumProfile), plateFindings(drum, drumProfile)])), 30);
-  add('plan of the drum: 5 functions, three relays, safe torque off', median(times(40, () => planJob({ ...drum, adopted: undefined }, drumProfile))), 50);
+  add(
+    'whole Plate after a keystroke: facts and findings',
+    median(times(60, () => [plateFacts(drum, drumProfile), plateFindings(drum, drumProfile)])),
+    30,
+  );
+  add(
+    'plan of the drum: 5 functions, three relays, safe torque off',
+    median(times(40, () => planJob({ ...drum, adopted: undefined }, drumProfile))),
+    50,
+  );
   for (const stations of [1, 2, 4]) {
     const swept = drumOf(stations);
     const wires = Object.keys(swept.adopted?.wires ?? {}).length;
-    rows.push({ what: `sweep of all single faults, drum with ${wires} wires`, measured: ms(median(times(3, () => sweepAll(swept)))), budget: '–', ok: null });
+    rows.push({
+      what: `sweep of all single faults, drum with ${wires} wires`,
+      measured: ms(median(times(3, () => sweepAll(swept)))),
+      budget: '–',
+      ok: null,
+    });
   }
-  const cards = (): unknown => questionsFor(drum.scheme).map((q) => compareSchools(drum, drumProfile, q));
-  rows.push({ what: 'behaviour cards of every open question, drum', measured: ms(median(times(3, cards))), budget: '–', ok: null });
-  rows.push({ what: 'all findings of the demo job', measured: ms(median(times(20, () => checkJob(job, profile)))), budget: '–', ok: null });
-  rows.push({ what: 'all live steps with expected values', measured: ms(median(times(20, () => liveSteps(job, profile)))), budget: '–', ok: null });
+  const cards = (): unknown =>
+    questionsFor(drum.scheme).map((q) => compareSchools(drum, drumProfile, q));
+  rows.push({
+    what: 'behaviour cards of every open question, drum',
+    measured: ms(median(times(3, cards))),
+    budget: '–',
+    ok: null,
+  });
+  rows.push({
+    what: 'all findings of the demo job',
+    measured: ms(median(times(20, () => checkJob(job, profile)))),
+    budget: '–',
+    ok: null,
+  });
+  rows.push({
+    what: 'all live steps with expected values',
+    measured: ms(median(times(20, () => liveSteps(job, profile)))),
+    budget: '–',
+    ok: null,
+  });
   return rows;
 }
 
@@ -116,18 +162,42 @@ function sweepAll(swept: Job): void {
 
 /** The crusher's motor: its fit, and a run-up at 300 % current. */
 function motorRows(): Row[] {
-  const plate: FitPlate = { powerKw: 37, lineV: 400, hz: 50, rpm: 1480, currentA: 66.8, powerFactor: 0.85, efficiency: 0.94, lockedCurrentRatio: 7.1, lockedTorqueRatio: 2.2, breakdownRatio: 2.7 }; // prettier-ignore
+  const plate: FitPlate = {
+    powerKw: 37,
+    lineV: 400,
+    hz: 50,
+    rpm: 1480,
+    currentA: 66.8,
+    powerFactor: 0.85,
+    efficiency: 0.94,
+    lockedCurrentRatio: 7.1,
+    lockedTorqueRatio: 2.2,
+    breakdownRatio: 2.7,
+  };
   const { circuit } = fitCircuit(plate);
   const load = { kind: 'square', baseNm: 19.1, torqueNm: 23.9, ratedRpm: 1500 } as const;
   const row = (what: string, x: number): Row => ({ what, measured: ms(x), budget: '–', ok: null });
   return [
     row('fit of the motor circuit', median(times(12, () => fitCircuit(plate)))),
-    row('run-up of 19 s at a current limit', median(times(40, () => runUpOf(circuit, 8.94, load, { kind: 'currentLimit', limitA: 200.4 })))),
+    row(
+      'run-up of 19 s at a current limit',
+      median(
+        times(40, () => runUpOf(circuit, 8.94, load, { kind: 'currentLimit', limitA: 200.4 })),
+      ),
+    ),
   ];
 }
 
 function spice(installation: ReturnType<typeof install>, ourMs: number): Row[] {
-  if (!existsSync('/usr/bin/ngspice')) return [{ what: '  against a SPICE transient', measured: 'ngspice is not installed', budget: '≥ 100 ×', ok: null }];
+  if (!existsSync('/usr/bin/ngspice'))
+    return [
+      {
+        what: '  against a SPICE transient',
+        measured: 'ngspice is not installed',
+        budget: '≥ 100 ×',
+        ok: null,
+      },
+    ];
   const file = '/tmp/tactron-bench.cir';
   writeFileSync(file, rehearsalNetlist(installation));
   const runs = Array.from({ length: 3 }, () => {
@@ -150,8 +220,12 @@ function spice(installation: ReturnType<typeof install>, ourMs: number): Row[] {
 function firstLoad(): Row[] {
   const folder = join(root, 'web/dist/browser');
   const html = readFileSync(join(folder, 'index.html'), 'utf8');
-  const files = new Set([...html.matchAll(/(?:src|href)="([^"]+\.(?:js|css))"/gu)].map((m) => m[1]));
-  const size = [...files].reduce((sum, name) => sum + gzipSync(readFileSync(join(folder, name))).length, 0) / 1000;
+  const files = new Set(
+    [...html.matchAll(/(?:src|href)="([^"]+\.(?:js|css))"/gu)].map((m) => m[1]),
+  );
+  const size =
+    [...files].reduce((sum, name) => sum + gzipSync(readFileSync(join(folder, name))).length, 0) /
+    1000;
   const all = readdirSync(folder).filter((f) => f.endsWith('.js')).length;
   return [
     {
@@ -166,17 +240,29 @@ function firstLoad(): Row[] {
 /** Prints the table and keeps it as JSON. @returns whether every budget was held */
 function report(rows: readonly Row[]): boolean {
   const width = Math.max(...rows.map((r) => r.what.length));
-  for (const r of rows) console.log(`${r.ok === false ? '✗' : r.ok ? '✓' : ' '} ${r.what.padEnd(width)}  ${r.measured.padStart(16)}  ${r.budget}`);
+  for (const r of rows)
+    console.log(
+      `${r.ok === false ? '✗' : r.ok ? '✓' : ' '} ${r.what.padEnd(width)}  ${r.measured.padStart(16)}  ${r.budget}`,
+    );
   mkdirSync(join(root, 'bench/results'), { recursive: true });
-  writeFileSync(join(root, 'bench/results/latest.json'), `${JSON.stringify({ at: new Date().toISOString(), node: process.version, rows }, null, 2)}\n`);
+  writeFileSync(
+    join(root, 'bench/results/latest.json'),
+    `${JSON.stringify({ at: new Date().toISOString(), node: process.version, rows }, null, 2)}\n`,
+  );
   return rows.every((r) => r.ok !== false);
 }
 
 /** Parts named on the command line, or all of them. */
 const parts: Readonly<Record<string, () => readonly Row[] | Promise<readonly Row[]>>> = {
-  core: coreRows, load: firstLoad, server: serverRows, browser: browserRows, model: () => modelRows(), kill: () => killRows(),
-}; // prettier-ignore
+  core: coreRows,
+  load: firstLoad,
+  server: serverRows,
+  browser: browserRows,
+  model: () => modelRows(),
+  kill: () => killRows(),
+};
 const wanted = process.argv.slice(2);
 const rows: Row[] = [];
-for (const [name, part] of Object.entries(parts)) if (wanted.length === 0 || wanted.includes(name)) rows.push(...(await part()));
+for (const [name, part] of Object.entries(parts))
+  if (wanted.length === 0 || wanted.includes(name)) rows.push(...(await part()));
 process.exitCode = report(rows) ? 0 : 1;

@@ -5,18 +5,27 @@ import type { Row } from './measure';
 /** Runs a script that prints JSON on its last line. */
 function told<T>(tsconfig: string, ...args: string[]): T {
   const env = { ...process.env, TSX_TSCONFIG_PATH: tsconfig };
-  const { stdout, stderr, status } = spawnSync(process.execPath, ['--conditions=source', '--import', 'tsx', ...args], {
-    encoding: 'utf8',
-    env,
-    maxBuffer: 1 << 26,
-  });
-  if (status !== 0) throw new Error(`${args.join(' ')} ended with ${status}: ${stderr.slice(-2000)}`);
+  const { stdout, stderr, status } = spawnSync(
+    process.execPath,
+    ['--conditions=source', '--import', 'tsx', ...args],
+    {
+      encoding: 'utf8',
+      env,
+      maxBuffer: 1 << 26,
+    },
+  );
+  if (status !== 0)
+    throw new Error(`${args.join(' ')} ended with ${status}: ${stderr.slice(-2000)}`);
   return JSON.parse(stdout.trim().split('\n').at(-1) as string) as T;
 }
 
 /** Two clients of the model on many seeds: whatever goes wrong is counted. */
 export function modelRows(runs = 1000): Row[] {
-  const { seconds, wrongs } = told<{ seconds: number; wrongs: string[] }>('bench/tsconfig.json', 'bench/two-clients.ts', String(runs));
+  const { seconds, wrongs } = told<{ seconds: number; wrongs: string[] }>(
+    'bench/tsconfig.json',
+    'bench/two-clients.ts',
+    String(runs),
+  );
   for (const text of wrongs.slice(0, 10)) console.error(`! ${text}`);
   return [
     {
@@ -30,8 +39,18 @@ export function modelRows(runs = 1000): Row[] {
 
 /** Server and database killed under load; what was acknowledged must be there. */
 export function killRows(servers = 200, databases = 50): Row[] {
-  const r = told<KillReport>('server/tsconfig.json', 'bench/kill.ts', String(servers), String(databases));
-  const ok = r.lost === 0 && r.wrong === 0 && r.diedAlone === 0 && r.serverKills === servers && r.databaseKills === databases;
+  const r = told<KillReport>(
+    'server/tsconfig.json',
+    'bench/kill.ts',
+    String(servers),
+    String(databases),
+  );
+  const ok =
+    r.lost === 0 &&
+    r.wrong === 0 &&
+    r.diedAlone === 0 &&
+    r.serverKills === servers &&
+    r.databaseKills === databases;
   return [
     {
       what: `${r.serverKills} kills of the server, ${r.databaseKills} of the database, 50 saving; ${r.acknowledged} acknowledged`,

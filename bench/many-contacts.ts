@@ -7,7 +7,8 @@ export function manyContacts(job: Job, profile: Profile, wires: number): Install
   const copy = structuredClone(job);
   const adopted = copy.adopted;
   if (!adopted) throw new Error('the demo job has no plan');
-  const [id, first] = Object.entries(adopted.wires).find(([, w]) => w.to === 'contact.forward:13') ?? [];
+  const [id, first] =
+    Object.entries(adopted.wires).find(([, w]) => w.to === 'contact.forward:13') ?? [];
   if (!id || !first) throw new Error('the demo job has no feed');
   let at = first.from;
   for (let i = 0; Object.keys(adopted.wires).length < wires; i++) {

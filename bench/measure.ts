@@ -6,5 +6,7 @@ export interface Row {
   readonly ok: boolean | null;
 }
 
-export const median = (list: readonly number[]): number => [...list].sort((x, y) => x - y)[Math.floor(list.length / 2)];
-export const p95 = (list: readonly number[]): number => [...list].sort((x, y) => x - y)[Math.min(list.length - 1, Math.floor(list.length * 0.95))];
+export const median = (list: readonly number[]): number =>
+  [...list].sort((x, y) => x - y)[Math.floor(list.length / 2)];
+export const p95 = (list: readonly number[]): number =>
+  [...list].sort((x, y) => x - y)[Math.min(list.length - 1, Math.floor(list.length * 0.95))];

@@ -6,7 +6,11 @@ import type { Installation } from '@tactron/core/installation';
  */
 export function rehearsalNetlist(installation: Installation): string {
   const node = (n: number): string => (n === installation.reference ? '0' : `n${n}`);
-  const lines = ['* control network', '.model sw sw(vt=0.5 ron=0.05 roff=1e12)', 'Vs swc 0 pulse(0 1 3 1u 1u 5 10)'];
+  const lines = [
+    '* control network',
+    '.model sw sw(vt=0.5 ron=0.05 roff=1e12)',
+    'Vs swc 0 pulse(0 1 3 1u 1u 5 10)',
+  ];
   const used = new Set<number>();
   const edge = (name: string, e: number, value: string): void => {
     lines.push(`${name} ${node(installation.edgeA[e])} ${node(installation.edgeB[e])} ${value}`);
@@ -27,7 +31,9 @@ export function rehearsalNetlist(installation: Installation): string {
       for (const e of d.joined) edge(`Rj${e}`, e, '1u');
     }
   }
-  installation.landings.forEach((_, i) => i !== installation.reference && lines.push(`Rleak${i} n${i} 0 1e9`));
+  installation.landings.forEach(
+    (_, i) => i !== installation.reference && lines.push(`Rleak${i} n${i} 0 1e9`),
+  );
   lines.push('.options method=gear', '.tran 1m 60 0 1m', '.print tran v(n1)', '.end');
   return `${lines.join('\n')}\n`;
 }

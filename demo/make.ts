@@ -28,38 +28,120 @@ const entries = [
 
 const five = { v: 5, u: 'kΩ' } as const;
 const drum: Job['scheme'] = {
-  startStop: 'threeWire', stationFeed: 'separate', direction: 'forwardReverse', speed: 'dial', dialOhm: five, minHz: 10, maxHz: 50, accelS: 6, decelS: 4, stopMode: 'ramp',
-  powerReturn: 'stayStopped', exposed: 'atMachine', stationLength: { v: 9, u: 'm' }, estop: 'safeTorqueOff', jog: 'bothWays', jogHz: 12, brakeRelease: true, lamps: ['running', 'healthy'],
-}; // prettier-ignore
+  startStop: 'threeWire',
+  stationFeed: 'separate',
+  direction: 'forwardReverse',
+  speed: 'dial',
+  dialOhm: five,
+  minHz: 10,
+  maxHz: 50,
+  accelS: 6,
+  decelS: 4,
+  stopMode: 'ramp',
+  powerReturn: 'stayStopped',
+  exposed: 'atMachine',
+  stationLength: { v: 9, u: 'm' },
+  estop: 'safeTorqueOff',
+  jog: 'bothWays',
+  jogHz: 12,
+  brakeRelease: true,
+  lamps: ['running', 'healthy'],
+};
 
 /** What the operators of each machine ask for. */
 const wishes: Readonly<Record<string, Job['scheme']>> = {
   'FM-AUGER': {
-    startStop: 'twoWire', startBy: 'levelContact', direction: 'forwardOnly', speed: 'presets', presetsHz: [20, 35, 50], minHz: 0, maxHz: 50, accelS: 4, decelS: 3, secondRamp: true,
-    accel2S: 9, decel2S: 6, stopMode: 'ramp', powerReturn: 'restart', exposed: 'behindGuard', startWarningS: 5, status: ['running'], stationLength: { v: 12, u: 'm' },
+    startStop: 'twoWire',
+    startBy: 'levelContact',
+    direction: 'forwardOnly',
+    speed: 'presets',
+    presetsHz: [20, 35, 50],
+    minHz: 0,
+    maxHz: 50,
+    accelS: 4,
+    decelS: 3,
+    secondRamp: true,
+    accel2S: 9,
+    decel2S: 6,
+    stopMode: 'ramp',
+    powerReturn: 'restart',
+    exposed: 'behindGuard',
+    startWarningS: 5,
+    status: ['running'],
+    stationLength: { v: 12, u: 'm' },
   },
   'FM-DRUM-1': drum,
   'FM-DRUM-2': { ...drum, accelS: 7 },
   'FM-DOSE': {
-    startStop: 'twoWire', startBy: 'maintainedButton', direction: 'forwardOnly', speed: 'panelDial', maxHz: 50, accelS: 3, decelS: 3, stopMode: 'ramp', powerReturn: 'stayStopped', exposed: 'atMachine',
-    estop: 'contactorInhibit', lamps: ['contactorClosed'], workLight: 'stays', stationLength: { v: 4, u: 'm' },
+    startStop: 'twoWire',
+    startBy: 'maintainedButton',
+    direction: 'forwardOnly',
+    speed: 'panelDial',
+    maxHz: 50,
+    accelS: 3,
+    decelS: 3,
+    stopMode: 'ramp',
+    powerReturn: 'stayStopped',
+    exposed: 'atMachine',
+    estop: 'contactorInhibit',
+    lamps: ['contactorClosed'],
+    workLight: 'stays',
+    stationLength: { v: 4, u: 'm' },
   },
   'FM-ROTARY': {
-    startStop: 'sealInRelay', latchSupply: 'own24', direction: 'forwardOnly', speed: 'current', maxHz: 50, accelS: 3, decelS: 3, stopMode: 'ramp', powerReturn: 'stayStopped', exposed: 'behindGuard',
-    estop: 'safeTorqueOff', status: ['running'], stationLength: { v: 15, u: 'm' },
+    startStop: 'sealInRelay',
+    latchSupply: 'own24',
+    direction: 'forwardOnly',
+    speed: 'current',
+    maxHz: 50,
+    accelS: 3,
+    decelS: 3,
+    stopMode: 'ramp',
+    powerReturn: 'stayStopped',
+    exposed: 'behindGuard',
+    estop: 'safeTorqueOff',
+    status: ['running'],
+    stationLength: { v: 15, u: 'm' },
   },
   'LS-DEBARK': {
-    startStop: 'threeWireTwoStarts', stationFeed: 'separate', direction: 'forwardReverse', speed: 'voltage', maxHz: 60, accelS: 4, decelS: 4, stopMode: 'ramp', powerReturn: 'stayStopped',
-    exposed: 'atMachine', localRemote: true, estop: 'safeTorqueOff', interlocks: ['guard'], status: ['running'], stationLength: { v: 60, u: 'ft' },
+    startStop: 'threeWireTwoStarts',
+    stationFeed: 'separate',
+    direction: 'forwardReverse',
+    speed: 'voltage',
+    maxHz: 60,
+    accelS: 4,
+    decelS: 4,
+    stopMode: 'ramp',
+    powerReturn: 'stayStopped',
+    exposed: 'atMachine',
+    localRemote: true,
+    estop: 'safeTorqueOff',
+    interlocks: ['guard'],
+    status: ['running'],
+    stationLength: { v: 60, u: 'ft' },
   },
-}; // prettier-ignore
+};
 
 function bare([tag, end, machine, family, model]: (typeof entries)[number]): Job {
   const profile = shippedProfile(family);
-  const ids = { id: `0d3f2a1c-7b64-4c1e-8a7d-5e9b1c2d3a${end}`, siteId: tag.startsWith('FM') ? maltings.id : sawyard.id };
-  const device = { family: profile.family, model, version: String(profile.version), sha256: hashOf(profile) };
+  const ids = {
+    id: `0d3f2a1c-7b64-4c1e-8a7d-5e9b1c2d3a${end}`,
+    siteId: tag.startsWith('FM') ? maltings.id : sawyard.id,
+  };
+  const device = {
+    family: profile.family,
+    model,
+    version: String(profile.version),
+    sha256: hashOf(profile),
+  };
   return {
-    ...emptyJob({ ...ids, tag, machine, practice: tag.startsWith('FM') ? 'IEC' : 'NFPA', profile: device }),
+    ...emptyJob({
+      ...ids,
+      tag,
+      machine,
+      practice: tag.startsWith('FM') ? 'IEC' : 'NFPA',
+      profile: device,
+    }),
     plate: plates[tag],
     scheme: wishes[tag] ?? {},
   };
@@ -80,16 +162,39 @@ function planned(job: Job): Job {
   return {
     ...built,
     scripts: {
-      everyControl: { ord: 1, name: 'Every control once', acts: timeOrder(script.acts), endMs: script.endMs },
-      run: { ord: 2, name: 'Start, run, stop', acts: timeOrder([...runs, ...stopActs(arrangement, 'forward', start + travel + 3000)]) },
-      powerCut: { ord: 3, name: 'Power cut while running', acts: timeOrder([...runs, { do: 'supplyOff', atMs: start + travel }, { do: 'supplyOn', atMs: start + travel + 15_000 }]) },
+      everyControl: {
+        ord: 1,
+        name: 'Every control once',
+        acts: timeOrder(script.acts),
+        endMs: script.endMs,
+      },
+      run: {
+        ord: 2,
+        name: 'Start, run, stop',
+        acts: timeOrder([...runs, ...stopActs(arrangement, 'forward', start + travel + 3000)]),
+      },
+      powerCut: {
+        ord: 3,
+        name: 'Power cut while running',
+        acts: timeOrder([
+          ...runs,
+          { do: 'supplyOff', atMs: start + travel },
+          { do: 'supplyOn', atMs: start + travel + 15_000 },
+        ]),
+      },
     },
   };
-} // prettier-ignore
+}
 
-writeFileSync(new URL('./sites.json', import.meta.url), `${JSON.stringify([maltings, sawyard], null, 2)}\n`);
+writeFileSync(
+  new URL('./sites.json', import.meta.url),
+  `${JSON.stringify([maltings, sawyard], null, 2)}\n`,
+);
 for (const entry of entries) {
   const site = entry[0].startsWith('FM') ? maltings : sawyard;
   const name = `./${entry[0].toLowerCase()}.tactron.json`;
-  writeFileSync(new URL(name, import.meta.url), `${JSON.stringify(envelopeOf(planned(bare(entry)), shippedProfile(entry[3]), [], site), null, 1)}\n`);
+  writeFileSync(
+    new URL(name, import.meta.url),
+    `${JSON.stringify(envelopeOf(planned(bare(entry)), shippedProfile(entry[3]), [], site), null, 1)}\n`,
+  );
 }

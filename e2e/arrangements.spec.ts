@@ -26,7 +26,10 @@ class Bench {
   }
 
   put(tag: string, position: string): Promise<void> {
-    return this.page.getByRole('radiogroup', { name: tag, exact: true }).getByRole('radio', { name: position, exact: true }).click();
+    return this.page
+      .getByRole('radiogroup', { name: tag, exact: true })
+      .getByRole('radio', { name: position, exact: true })
+      .click();
   }
 
   full(): Promise<void> {
@@ -34,7 +37,9 @@ class Bench {
   }
 
   state(text: string): Promise<void> {
-    return expect(this.page.locator('tac-device-face .state')).toHaveText(text, { timeout: 20_000 });
+    return expect(this.page.locator('tac-device-face .state')).toHaveText(text, {
+      timeout: 20_000,
+    });
   }
 
   turns(how: 'forward' | 'reverse' | 'stands still'): Promise<void> {
@@ -48,7 +53,9 @@ class Bench {
   }
 }
 
-test('six arrangements: start, stop, emergency stop and power return, each as its scheme says', async ({ browser }) => {
+test('six arrangements: start, stop, emergency stop and power return, each as its scheme says', async ({
+  browser,
+}) => {
   test.setTimeout(180_000);
   const page = await open(browser, '/jobs');
   const b = new Bench(page);
@@ -153,10 +160,13 @@ test('six arrangements: start, stop, emergency stop and power return, each as it
   await b.turns('stands still');
 });
 
-test('cards, why, meter, bridge, scripts: one school taken, one wire broken and found', async ({ browser }) => {
+test('cards, why, meter, bridge, scripts: one school taken, one wire broken and found', async ({
+  browser,
+}) => {
   const page = await open(browser, `/jobs/${demo('02')}/scheme`);
   const shipped = page.getByLabel('Start from an arrangement');
-  const chosen = (name: string) => expect(page.getByRole('radio', { name, exact: true })).toBeChecked({ timeout: 15_000 });
+  const chosen = (name: string) =>
+    expect(page.getByRole('radio', { name, exact: true })).toBeChecked({ timeout: 15_000 });
   await shipped.selectOption({ label: 'start warning before a level contact starts it' });
   await chosen('a contact that stays closed (two-wire)');
   await chosen('safe torque off, two channels');
@@ -172,11 +182,19 @@ test('cards, why, meter, bridge, scripts: one school taken, one wire broken and 
   await expect(relay).toContainText('With S3 held or welded', { timeout: 20_000 });
   await page.getByRole('radio', { name: 'What the emergency stop acts on' }).click();
   const one = page.getByRole('group', { name: 'Safe torque off, one contact' });
-  await expect(one).toContainText('Both channels of safe torque off hang on one contact', { timeout: 20_000 });
+  await expect(one).toContainText('Both channels of safe torque off hang on one contact', {
+    timeout: 20_000,
+  });
   await one.getByRole('button', { name: 'Choose this' }).click();
-  await expect(page.getByRole('complementary', { name: 'Pocket' })).toContainText('Both channels of safe torque off');
+  await expect(page.getByRole('complementary', { name: 'Pocket' })).toContainText(
+    'Both channels of safe torque off',
+  );
   await page.keyboard.press('Control+z');
-  await expect(page.getByRole('group', { name: 'Safe torque off, two channels' }).getByRole('button', { name: 'Chosen' })).toBeVisible({ timeout: 20_000 });
+  await expect(
+    page
+      .getByRole('group', { name: 'Safe torque off, two channels' })
+      .getByRole('button', { name: 'Chosen' }),
+  ).toBeVisible({ timeout: 20_000 });
   const b = new Bench(page);
   await b.at(demo('02'));
   await b.state('ready');
@@ -185,7 +203,9 @@ test('cards, why, meter, bridge, scripts: one school taken, one wire broken and 
   await why.getByRole('button', { name: 'Ask' }).click();
   await expect(why).toContainText('press S3');
   const bench = page.locator('tac-bench-tools');
-  await expect.poll(() => bench.locator('.wires select').first().locator('option').count()).toBeGreaterThan(30);
+  await expect
+    .poll(() => bench.locator('.wires select').first().locator('option').count())
+    .toBeGreaterThan(30);
   await bench.getByLabel('Lead +').selectOption({ label: 'S2:11' });
   await bench.getByLabel('Lead −').selectOption({ label: 'S2:12' });
   await bench.getByRole('radio', { name: 'Ω' }).click();

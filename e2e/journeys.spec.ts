@@ -4,20 +4,36 @@ import { readFileSync } from 'node:fs';
 import { auger, open, saved, settled, stage, test, type, url } from './helpers';
 
 async function enterPlates(page: Page): Promise<void> {
-  await page.getByRole('region', { name: 'Supply' }).getByRole('radio', { name: '3-phase' }).click();
+  await page
+    .getByRole('region', { name: 'Supply' })
+    .getByRole('radio', { name: '3-phase' })
+    .click();
   await type(page, 'Supply', 'Voltage', '400');
   await type(page, 'Supply', 'Frequency', '50 Hz');
   await type(page, 'Motor cable', 'Length', '20 m');
   await page.getByRole('region', { name: 'Motor cable' }).getByLabel('Conductor').fill('1,5 mm²');
   await page.getByRole('region', { name: 'Motor cable' }).getByLabel('Conductor').press('Tab');
   await page.getByRole('radio', { name: 'Δ / Y' }).click();
-  for (const [label, text] of [['Power', '1,5 kW'], ['Frequency', '50'], ['Voltage Δ', '230'], ['Current Δ', '5,8'], ['Voltage Y', '400'], ['Current Y', '3,35'], ['Speed', '1430'], ['cos φ', '0,79'], ['Efficiency η', '0,82']] as const) await type(page, 'Motor', label, text); // prettier-ignore
+  for (const [label, text] of [
+    ['Power', '1,5 kW'],
+    ['Frequency', '50'],
+    ['Voltage Δ', '230'],
+    ['Current Δ', '5,8'],
+    ['Voltage Y', '400'],
+    ['Current Y', '3,35'],
+    ['Speed', '1430'],
+    ['cos φ', '0,79'],
+    ['Efficiency η', '0,82'],
+  ] as const)
+    await type(page, 'Motor', label, text);
   await page.getByRole('radio', { name: 'Y star' }).click();
   await page.getByRole('radio', { name: 'inverter duty' }).click();
   await type(page, 'Gear and load', 'Torque, % of rated', '60');
 }
 
-test('a new job by hand: planned, a wire moved, keyed, rehearsed, tested with a retest, reloaded, handed over', async ({ browser }) => {
+test('a new job by hand: planned, a wire moved, keyed, rehearsed, tested with a retest, reloaded, handed over', async ({
+  browser,
+}) => {
   const page = await open(browser, '/jobs');
   await page.getByRole('button', { name: 'New job' }).click();
   await page.locator('select[name=site]').selectOption('new');
@@ -48,14 +64,21 @@ test('a new job by hand: planned, a wire moved, keyed, rehearsed, tested with a 
   await page.getByLabel('Up to it in, s').press('Enter');
   await page.getByRole('radio', { name: /^stays stopped/u }).click();
   await page.getByRole('radio', { name: 'people at the machine' }).click();
-  await expect(page.getByRole('group', { name: 'Two-wire', exact: true })).toContainText('Power back: stays stopped', { timeout: 15_000 });
+  await expect(page.getByRole('group', { name: 'Two-wire', exact: true })).toContainText(
+    'Power back: stays stopped',
+    { timeout: 15_000 },
+  );
 
   await stage(page, 'Land').click();
   const wires = page.getByRole('table', { name: 'Wire schedule' });
-  await expect(wires.getByRole('row', { name: /run reverse while closed/u })).toContainText('T1:IN2');
+  await expect(wires.getByRole('row', { name: /run reverse while closed/u })).toContainText(
+    'T1:IN2',
+  );
   await saved(page);
   await settled(page);
-  const wire = page.locator('g.wire', { has: page.locator('title', { hasText: /^wire 15, to$/u }) });
+  const wire = page.locator('g.wire', {
+    has: page.locator('title', { hasText: /^wire 15, to$/u }),
+  });
   await expect(async () => {
     const end = await wire.locator('circle.end').last().boundingBox();
     const target = await page.locator('circle.catch[data-landing="drive:IN4"]').boundingBox();
@@ -64,19 +87,30 @@ test('a new job by hand: planned, a wire moved, keyed, rehearsed, tested with a 
     await page.mouse.down();
     await page.mouse.move(target.x + target.width / 2, target.y + target.height / 2, { steps: 8 });
     await page.mouse.up();
-    await expect(wires.getByRole('row', { name: /run reverse while closed/u })).toContainText('T1:IN4', { timeout: 2000 });
+    await expect(wires.getByRole('row', { name: /run reverse while closed/u })).toContainText(
+      'T1:IN4',
+      { timeout: 2000 },
+    );
   }).toPass({ timeout: 12_000 });
   await expect(page.getByText('run reverse while closed on T1:IN4')).toBeVisible();
 
   await stage(page, 'Key').click();
-  await expect(page.getByRole('region', { name: 'Current line' })).toContainText('Open every run contact');
+  await expect(page.getByRole('region', { name: 'Current line' })).toContainText(
+    'Open every run contact',
+  );
   for (;;) {
     await settled(page);
-    const button = page.getByRole('region', { name: 'Current line' }).getByRole('button', { name: /^(Keyed|Done)$/u });
+    const button = page
+      .getByRole('region', { name: 'Current line' })
+      .getByRole('button', { name: /^(Keyed|Done)$/u });
     if (!(await button.isVisible())) break;
-    const done = Number((await page.getByText(/lines done/u).textContent())?.match(/(\d+) of/u)?.[1]);
+    const done = Number(
+      (await page.getByText(/lines done/u).textContent())?.match(/(\d+) of/u)?.[1],
+    );
     await button.click();
-    await expect(page.getByText(new RegExp(`^\\s*${done + 1} of \\d+ lines done`, 'u'))).toBeVisible();
+    await expect(
+      page.getByText(new RegExp(`^\\s*${done + 1} of \\d+ lines done`, 'u')),
+    ).toBeVisible();
   }
   await expect(page.getByText('Every line is keyed.')).toBeVisible();
   await page.getByRole('button', { name: 'Enter as left' }).click();
@@ -96,8 +130,12 @@ test('a new job by hand: planned, a wire moved, keyed, rehearsed, tested with a 
   await expect(page.getByRole('button', { name: 'Reverse by hand', exact: true })).toBeVisible();
 
   await stage(page, 'Live').click();
-  await expect(page.getByRole('region', { name: 'Current test' })).toContainText('Measure the supply');
-  const total = Number((await page.getByText(/ of \d+ passed/u).textContent())?.match(/of (\d+)/u)?.[1]);
+  await expect(page.getByRole('region', { name: 'Current test' })).toContainText(
+    'Measure the supply',
+  );
+  const total = Number(
+    (await page.getByText(/ of \d+ passed/u).textContent())?.match(/of (\d+)/u)?.[1],
+  );
   expect(total).toBeGreaterThan(18);
   for (let passed = 0, failed = false; passed < total;) {
     await settled(page);
@@ -141,7 +179,10 @@ test('a new job by hand: planned, a wire moved, keyed, rehearsed, tested with a 
   await expect(page.locator('.record')).toContainText('earlier: 3 V (fail)');
   const download = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Job file' }).click();
-  const file = JSON.parse(readFileSync(await (await download).path(), 'utf8')) as { job: { tag: string }; evidence: unknown[] };
+  const file = JSON.parse(readFileSync(await (await download).path(), 'utf8')) as {
+    job: { tag: string };
+    evidence: unknown[];
+  };
   expect(file.job.tag).toBe('BD-PRESS');
   expect(file.evidence.length).toBeGreaterThan(total);
 
@@ -156,17 +197,24 @@ test('a new job by hand: planned, a wire moved, keyed, rehearsed, tested with a 
   await expect(page.getByText(`${total} of ${total} passed`)).toBeVisible();
 });
 
-test('by keyboard alone: stages, a wire end, a reading, undo and the list of keys', async ({ browser }) => {
+test('by keyboard alone: stages, a wire end, a reading, undo and the list of keys', async ({
+  browser,
+}) => {
   const page = await open(browser, '/jobs');
   await page.getByRole('link', { name: 'FM-AUGER' }).first().focus();
   await page.keyboard.press('Enter');
   await expect(page.getByRole('heading', { name: 'FM-AUGER' })).toBeVisible();
   await page.keyboard.press('3');
   await expect(page.getByRole('table', { name: 'Wire schedule' })).toBeVisible();
-  const run = page.getByRole('table', { name: 'Wire schedule' }).getByRole('row', { name: /run forward while closed/u });
+  const run = page
+    .getByRole('table', { name: 'Wire schedule' })
+    .getByRole('row', { name: /run forward while closed/u });
   await run.getByRole('button').focus();
   await page.keyboard.press('Enter');
-  await page.getByRole('region', { name: 'Move a wire end' }).getByLabel('to', { exact: true }).focus();
+  await page
+    .getByRole('region', { name: 'Move a wire end' })
+    .getByLabel('to', { exact: true })
+    .focus();
   await page.keyboard.type('T1:IN6');
   await expect(page.getByText('run forward while closed on T1:IN6')).toBeVisible();
   await page.locator('body').click({ position: { x: 5, y: 400 } });
@@ -195,14 +243,22 @@ test('by keyboard alone: stages, a wire end, a reading, undo and the list of key
   await expect(page.getByRole('heading', { name: 'Jobs' })).toBeVisible();
 });
 
-test('two windows on one job: disjoint edits merge live, the same field asks', async ({ browser }) => {
+test('two windows on one job: disjoint edits merge live, the same field asks', async ({
+  browser,
+}) => {
   const first = await open(browser, `/jobs/${auger}/plate`);
-  const second = await open(browser, `/jobs/${auger}/plate`, { author: { name: 'B. Orrin', role: '' } });
+  const second = await open(browser, `/jobs/${auger}/plate`, {
+    author: { name: 'B. Orrin', role: '' },
+  });
   await expect(second.getByRole('region', { name: 'Motor', exact: true })).toBeVisible();
   await type(first, 'Motor cable', 'Length', '44 m');
-  await expect(second.getByRole('region', { name: 'Motor cable' }).getByLabel('Length')).toHaveValue('44 m');
+  await expect(
+    second.getByRole('region', { name: 'Motor cable' }).getByLabel('Length'),
+  ).toHaveValue('44 m');
   await type(second, 'Gear and load', 'Gear ratio i', '9.8');
-  await expect(first.getByRole('region', { name: 'Gear and load' }).getByLabel('Gear ratio i')).toHaveValue('9.8');
+  await expect(
+    first.getByRole('region', { name: 'Gear and load' }).getByLabel('Gear ratio i'),
+  ).toHaveValue('9.8');
 
   await first.route('**/changes', (route) => route.abort());
   await type(first, 'Protection', 'Rated', '16 A');
@@ -210,14 +266,20 @@ test('two windows on one job: disjoint edits merge live, the same field asks', a
   await type(second, 'Protection', 'Rated', '20 A');
   await saved(second);
   await first.unroute('**/changes');
-  await expect(first.getByRole('alert')).toContainText('Two people changed the same thing', { timeout: 15_000 });
+  await expect(first.getByRole('alert')).toContainText('Two people changed the same thing', {
+    timeout: 15_000,
+  });
   await expect(first.getByRole('alert')).toContainText('B. Orrin');
   await first.getByRole('button', { name: 'Keep mine' }).click();
   await saved(first);
-  await expect(second.getByRole('region', { name: 'Protection' }).getByLabel('Rated')).toHaveValue('16 A');
+  await expect(second.getByRole('region', { name: 'Protection' }).getByLabel('Rated')).toHaveValue(
+    '16 A',
+  );
 });
 
-test('jobs: search in the address, copy, archive, export and import, a file that does not fit, an unknown job', async ({ browser }) => {
+test('jobs: search in the address, copy, archive, export and import, a file that does not fit, an unknown job', async ({
+  browser,
+}) => {
   const page = await open(browser, '/jobs?search=auger');
   await expect(page.getByRole('link', { name: 'FM-AUGER', exact: true })).toBeVisible();
   await page.getByRole('searchbox').fill('nothing like it');
@@ -230,11 +292,18 @@ test('jobs: search in the address, copy, archive, export and import, a file that
   await page.getByRole('button', { name: 'More for FM-AUGER-copy' }).click();
   await page.getByRole('menuitem', { name: 'Archive' }).click();
   await expect(page.getByRole('link', { name: 'FM-AUGER-copy' })).toBeHidden();
-  const job = JSON.parse(readFileSync('demo/fm-auger.tactron.json', 'utf8')) as { version: number; job: { tag: string } };
+  const job = JSON.parse(readFileSync('demo/fm-auger.tactron.json', 'utf8')) as {
+    version: number;
+    job: { tag: string };
+  };
   const importFile = (data: unknown) =>
     page
       .locator('input[type=file]')
-      .setInputFiles({ name: 'job.json', mimeType: 'application/json', buffer: Buffer.from(typeof data === 'string' ? data : JSON.stringify(data)) });
+      .setInputFiles({
+        name: 'job.json',
+        mimeType: 'application/json',
+        buffer: Buffer.from(typeof data === 'string' ? data : JSON.stringify(data)),
+      });
   await importFile({ ...job, version: 4 });
   await expect(page.getByRole('status')).toContainText('this release reads up to 1');
   await importFile('{');
@@ -246,7 +315,9 @@ test('jobs: search in the address, copy, archive, export and import, a file that
   await expect(page.getByRole('heading', { name: 'Jobs' })).toBeVisible();
 });
 
-test('what was found, what is accepted by name, and a job under another name', async ({ browser }) => {
+test('what was found, what is accepted by name, and a job under another name', async ({
+  browser,
+}) => {
   const page = await open(browser, `/jobs/${auger}/key`);
   await page.getByRole('radio', { name: 'As found' }).click();
   await page.getByLabel('110 Motor rated power').fill('lots');
@@ -255,14 +326,20 @@ test('what was found, what is accepted by name, and a job under another name', a
   await page.getByLabel('110 Motor rated power').fill('7,5');
   await page.getByLabel('110 Motor rated power').press('Tab');
   await page.getByRole('button', { name: 'Keep as found' }).click();
-  await expect(page.getByRole('list', { name: 'All lines in order' }).getByRole('button', { name: /110 Motor rated power 2.2 kW/u })).toBeVisible();
+  await expect(
+    page
+      .getByRole('list', { name: 'All lines in order' })
+      .getByRole('button', { name: /110 Motor rated power 2.2 kW/u }),
+  ).toBeVisible();
 
   await stage(page, 'Scheme').click();
   await page.getByRole('button', { name: 'Accept with a reason…' }).first().click();
   await expect(page.getByRole('button', { name: 'Accept by name' })).toBeDisabled();
   await page.getByLabel('Reason').fill('Behind a fixed guard, with a notice.');
   await page.getByRole('button', { name: 'Accept by name' }).click();
-  await expect(page.getByRole('complementary', { name: 'Pocket' })).toContainText('A. Hollis: “Behind a fixed guard, with a notice.”');
+  await expect(page.getByRole('complementary', { name: 'Pocket' })).toContainText(
+    'A. Hollis: “Behind a fixed guard, with a notice.”',
+  );
   await saved(page);
   await stage(page, 'Hand over').click();
   await expect(page.locator('.record')).toContainText('Behind a fixed guard, with a notice.');
@@ -275,7 +352,9 @@ test('what was found, what is accepted by name, and a job under another name', a
   await expect(page.getByText('Green-malt auger, floor 2')).toBeVisible();
 });
 
-test('every view is clean for assistive technology in both themes, and fits tablet and phone', async ({ browser }) => {
+test('every view is clean for assistive technology in both themes, and fits tablet and phone', async ({
+  browser,
+}) => {
   test.setTimeout(300_000);
   const views = [
     '/jobs',
@@ -283,17 +362,24 @@ test('every view is clean for assistive technology in both themes, and fits tabl
     '/settings',
     '/sums/dialChart',
     '/sums/runUp',
-    ...['plate', 'scheme', 'land', 'key', 'rehearse', 'dead', 'live', 'handover', 'history'].map((s) => `/jobs/${auger}/${s}`),
+    ...['plate', 'scheme', 'land', 'key', 'rehearse', 'dead', 'live', 'handover', 'history'].map(
+      (s) => `/jobs/${auger}/${s}`,
+    ),
   ];
   for (const theme of ['day', 'plant']) {
     const page = await open(browser, '/jobs', { theme });
     for (const view of views) {
       await page.goto(url() + view);
       await expect(page.locator('main').first()).not.toContainText('Reading', { timeout: 10_000 });
-      if (view.startsWith('/jobs/')) await expect(page.locator('main h2').first()).toBeAttached({ timeout: 15_000 });
+      if (view.startsWith('/jobs/'))
+        await expect(page.locator('main h2').first()).toBeAttached({ timeout: 15_000 });
       await page.waitForTimeout(500);
-      const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze();
-      expect(violations.map((v) => `${theme} ${view} ${v.id}: ${v.nodes[0].html.slice(0, 160)}`)).toEqual([]);
+      const { violations } = await new AxeBuilder({ page })
+        .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'])
+        .analyze();
+      expect(
+        violations.map((v) => `${theme} ${view} ${v.id}: ${v.nodes[0].html.slice(0, 160)}`),
+      ).toEqual([]);
     }
     await page.context().close();
   }
@@ -303,7 +389,9 @@ test('every view is clean for assistive technology in both themes, and fits tabl
     for (const view of views) {
       await page.goto(url() + view);
       await page.waitForTimeout(400);
-      const over = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
+      const over = await page.evaluate(
+        () => document.documentElement.scrollWidth - document.documentElement.clientWidth,
+      );
       expect(over, `${view} at ${width}`).toBeLessThanOrEqual(0);
     }
   }

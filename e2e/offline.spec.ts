@@ -22,7 +22,8 @@ async function browserIn(folder: string): Promise<{ context: BrowserContext; pag
   page.setDefaultTimeout(10_000);
   await page.addInitScript(() => {
     const author = '{"author":{"name":"A. Hollis","role":"commissioning electrician"}}';
-    if (!localStorage.getItem('tactron.preferences')) localStorage.setItem('tactron.preferences', author);
+    if (!localStorage.getItem('tactron.preferences'))
+      localStorage.setItem('tactron.preferences', author);
   });
   return { context, page };
 }
@@ -58,16 +59,30 @@ test('the server killed: edits, readings, a picture and a new job are kept, surv
     await page.evaluate(() => navigator.serviceWorker.ready.then(() => undefined));
     await page.goto(`${base}/jobs/${auger}/plate`);
     await settled(page);
-    await expect.poll(() => page.evaluate(() => navigator.serviceWorker.controller !== null), { timeout: 15_000 }).toBe(true);
-    await expect.poll(() => page.evaluate(async () => (await caches.keys()).some((k) => k.includes('application'))), { timeout: 15_000 }).toBe(true);
+    await expect
+      .poll(() => page.evaluate(() => navigator.serviceWorker.controller !== null), {
+        timeout: 15_000,
+      })
+      .toBe(true);
+    await expect
+      .poll(
+        () =>
+          page.evaluate(async () => (await caches.keys()).some((k) => k.includes('application'))),
+        { timeout: 15_000 },
+      )
+      .toBe(true);
     await page.reload();
-    await expect(page.getByRole('region', { name: 'Motor cable' }).getByLabel('Length')).toHaveValue(/ m$/u);
+    await expect(
+      page.getByRole('region', { name: 'Motor cable' }).getByLabel('Length'),
+    ).toHaveValue(/ m$/u);
     await settled(page);
 
     server.child.kill('SIGKILL');
     await new Promise((done) => server.child.once('exit', done));
     for (let n = 1; n <= 20; n++) await type(page, 'Motor cable', 'Length', `${40 + n} m`);
-    await expect(page.locator('.save')).toContainText('kept here, waiting for server', { timeout: 20_000 });
+    await expect(page.locator('.save')).toContainText('kept here, waiting for server', {
+      timeout: 20_000,
+    });
     await page
       .getByRole('navigation', { name: 'Stages' })
       .getByRole('link', { name: /\d Live/u })
@@ -81,8 +96,15 @@ test('the server killed: edits, readings, a picture and a new job are kept, surv
       }
       await page.waitForTimeout(600);
     }
-    const [chooser] = await Promise.all([page.waitForEvent('filechooser'), page.getByText('Picture', { exact: true }).click()]);
-    await chooser.setFiles({ name: 'meter.jpg', mimeType: 'image/jpeg', buffer: Buffer.from(await picture(page), 'base64') });
+    const [chooser] = await Promise.all([
+      page.waitForEvent('filechooser'),
+      page.getByText('Picture', { exact: true }).click(),
+    ]);
+    await chooser.setFiles({
+      name: 'meter.jpg',
+      mimeType: 'image/jpeg',
+      buffer: Buffer.from(await picture(page), 'base64'),
+    });
     await expect(page.getByRole('button', { name: 'Open meter.jpg' })).toBeVisible();
     await newJob(page, 'FM-OFFLINE', 'Malt lift without network', 'Marrowick F', 'F02');
     await type(page, 'Motor', 'Power', '1.5 kW');
@@ -95,7 +117,9 @@ test('the server killed: edits, readings, a picture and a new job are kept, surv
     await expect(page.getByText('The server does not answer.')).toBeVisible({ timeout: 20_000 });
     await expect(page.getByRole('link', { name: 'FM-OFFLINE', exact: true })).toBeVisible();
     await page.getByRole('link', { name: 'FM-AUGER', exact: true }).click();
-    await expect(page.getByRole('region', { name: 'Motor cable' }).getByLabel('Length')).toHaveValue('60 m');
+    await expect(
+      page.getByRole('region', { name: 'Motor cable' }).getByLabel('Length'),
+    ).toHaveValue('60 m');
     await page
       .getByRole('navigation', { name: 'Stages' })
       .getByRole('link', { name: /\d Rehearse/u })
@@ -106,22 +130,43 @@ test('the server killed: edits, readings, a picture and a new job are kept, surv
     server = await start();
     expect(server.port).toBe(port);
     await saved(page);
-    const ask = async (path: string) => (await (await fetch(`${base}/api/${path}`)).json()) as never;
-    await expect.poll(async () => ((await ask('jobs?search=FM-OFFLINE')) as { total: number }).total, { timeout: 20_000 }).toBe(1);
-    const history = ((await ask(`jobs/${auger}/history?size=200`)) as { revision: number; places: string[] }[]).toReversed();
-    const ours = history.filter((l) => l.places.some((place) => place.startsWith('/plate/cable/length')));
+    const ask = async (path: string) =>
+      (await (await fetch(`${base}/api/${path}`)).json()) as never;
+    await expect
+      .poll(async () => ((await ask('jobs?search=FM-OFFLINE')) as { total: number }).total, {
+        timeout: 20_000,
+      })
+      .toBe(1);
+    const history = (
+      (await ask(`jobs/${auger}/history?size=200`)) as { revision: number; places: string[] }[]
+    ).toReversed();
+    const ours = history.filter((l) =>
+      l.places.some((place) => place.startsWith('/plate/cable/length')),
+    );
     const lengths: number[] = [];
     for (const { revision } of ours)
-      lengths.push(((await ask(`jobs/${auger}/at/${revision}`)) as { plate: { cable: { length: { v: number } } } }).plate.cable.length.v);
+      lengths.push(
+        (
+          (await ask(`jobs/${auger}/at/${revision}`)) as {
+            plate: { cable: { length: { v: number } } };
+          }
+        ).plate.cable.length.v,
+      );
     expect(lengths).toEqual(Array.from({ length: 20 }, (_, n) => 41 + n));
-    const evidence = (await ask(`jobs/${auger}/evidence`)) as { kind: string; body: { reading?: unknown; sha256?: string } }[];
+    const evidence = (await ask(`jobs/${auger}/evidence`)) as {
+      kind: string;
+      body: { reading?: unknown; sha256?: string };
+    }[];
     expect(evidence.map((e) => e.kind)).toEqual(['reading', 'reading', 'reading', 'attachment']);
     expect([evidence[0].body.reading, evidence[2].body.reading]).toEqual([398.5, 561]);
     const file = await fetch(`${base}/api/files/${evidence[3].body.sha256}`);
     expect([file.status, file.headers.get('content-type')]).toEqual([200, 'image/jpeg']);
     type Board = { rows: { job: { plate: { motor: { power: unknown } } } }[] };
     await expect
-      .poll(async () => ((await ask('jobs?search=FM-OFFLINE')) as Board).rows[0].job.plate.motor.power, { timeout: 15_000 })
+      .poll(
+        async () => ((await ask('jobs?search=FM-OFFLINE')) as Board).rows[0].job.plate.motor.power,
+        { timeout: 15_000 },
+      )
       .toEqual({ v: 1.5, u: 'kW' });
   } finally {
     await context.close();

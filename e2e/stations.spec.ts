@@ -1,7 +1,9 @@
 import { expect } from '@playwright/test';
 import { newJob, open, settled, stage, test } from './helpers';
 
-test('a three-wire station: its hazard found and put right, pressed and held in the rehearsal, tested live', async ({ browser }) => {
+test('a three-wire station: its hazard found and put right, pressed and held in the rehearsal, tested live', async ({
+  browser,
+}) => {
   const page = await open(browser, '/jobs');
   await newJob(page, 'T-LIFT', 'Sack lift', 'Marrowick F', 'F02');
   await stage(page, 'Scheme').click();
@@ -35,7 +37,10 @@ test('a three-wire station: its hazard found and put right, pressed and held in 
   await page.getByRole('button', { name: '50', exact: true }).click();
   const state = page.locator('tac-device-face .state');
   await expect(state).toHaveText('ready', { timeout: 10_000 });
-  const [start, stop] = [page.getByRole('button', { name: 'S2 start' }), page.getByRole('button', { name: 'S1 stop' })];
+  const [start, stop] = [
+    page.getByRole('button', { name: 'S2 start' }),
+    page.getByRole('button', { name: 'S1 stop' }),
+  ];
   await start.hover();
   await page.mouse.down();
   await expect(page.getByRole('button', { name: /^IN2 ●/u })).toContainText('24 V');
@@ -57,10 +62,17 @@ test('a three-wire station: its hazard found and put right, pressed and held in 
   const sweep = page.getByRole('region', { name: 'What if it breaks' });
   await sweep.getByRole('button', { name: 'Break every wire' }).click();
   const faults = sweep.getByRole('table', { name: 'Single faults' });
-  await expect(faults.getByRole('row', { name: /^S1 contact stuck closed/u })).toContainText('loses a stop', { timeout: 20_000 });
-  await expect(faults.getByRole('row', { name: /S2:14 – T1:IN2 at 24 V/u })).toContainText('starts by itself');
+  await expect(faults.getByRole('row', { name: /^S1 contact stuck closed/u })).toContainText(
+    'loses a stop',
+    { timeout: 20_000 },
+  );
+  await expect(faults.getByRole('row', { name: /S2:14 – T1:IN2 at 24 V/u })).toContainText(
+    'starts by itself',
+  );
   await sweep.getByRole('radio', { name: 'all' }).click();
-  await expect(faults.getByRole('row', { name: /S1:12 – T1:IN1 open/u })).toContainText('stops, or will not start');
+  await expect(faults.getByRole('row', { name: /S1:12 – T1:IN1 open/u })).toContainText(
+    'stops, or will not start',
+  );
   await faults
     .getByRole('button', { name: /S1:12 – T1:IN1/u })
     .first()
@@ -72,5 +84,7 @@ test('a three-wire station: its hazard found and put right, pressed and held in 
   await page.getByRole('button', { name: /Go on holding S2/u }).click();
   const step = page.getByRole('region', { name: 'Current test' });
   await expect(step).toContainText('Go on holding S2 and let go of S1.');
-  await expect(step.locator('.words')).toHaveText('The motor stays stopped until S2 is let go and pressed again.');
+  await expect(step.locator('.words')).toHaveText(
+    'The motor stays stopped until S2 is let go and pressed again.',
+  );
 });

@@ -13,7 +13,11 @@ try {
   try {
     await upgradeFirst(postgres);
     const env = { ...process.env, TACTRON_DB_OWNER_URL: postgres.ownerUrl };
-    const { status } = spawnSync(process.execPath, [join(root, 'server/dist/accounts/command.js'), ...process.argv.slice(2)], { stdio: 'inherit', env });
+    const { status } = spawnSync(
+      process.execPath,
+      [join(root, 'server/dist/accounts/command.js'), ...process.argv.slice(2)],
+      { stdio: 'inherit', env },
+    );
     process.exitCode = status ?? 1;
   } finally {
     postgres.stop();

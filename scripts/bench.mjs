@@ -4,5 +4,11 @@ import { show } from './lib/run.mjs';
 nodePackages();
 chromium();
 buildAll();
-const { code } = await show(process.execPath, ['--conditions=source', '--import', 'tsx', 'bench/bench.ts', ...process.argv.slice(2)]);
+const { code } = await show(process.execPath, [
+  '--conditions=source',
+  '--import',
+  'tsx',
+  'bench/bench.ts',
+  ...process.argv.slice(2),
+]);
 process.exit(code);

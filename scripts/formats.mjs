@@ -8,6 +8,9 @@ import { buildAll, nodePackages } from './lib/setup.mjs';
 nodePackages();
 buildAll();
 const { jobFileSchema } = await import('../server/dist/http/app.js');
-writeFileSync(join(root, 'docs/formats/job-file.schema.json'), `${JSON.stringify(jobFileSchema(), null, 2)}\n`);
+writeFileSync(
+  join(root, 'docs/formats/job-file.schema.json'),
+  `${JSON.stringify(jobFileSchema(), null, 2)}\n`,
+);
 const { calculationGroups } = await import('../core/dist/sums/index.js');
 writeFileSync(join(root, 'docs/calculations.md'), calculationsPage(calculationGroups));

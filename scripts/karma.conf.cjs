@@ -7,7 +7,15 @@ module.exports = (config) =>
     reporters: ['progress'],
     browsers: ['Chromium'],
     customLaunchers: {
-      Chromium: { base: 'ChromeHeadless', flags: ['--no-sandbox', '--disable-gpu', '--disable-dev-shm-usage', '--disable-background-networking'] },
+      Chromium: {
+        base: 'ChromeHeadless',
+        flags: [
+          '--no-sandbox',
+          '--disable-gpu',
+          '--disable-dev-shm-usage',
+          '--disable-background-networking',
+        ],
+      },
     },
     hostname: '127.0.0.1',
     listenAddress: '127.0.0.1',

@@ -44,20 +44,43 @@ nodePackages();
 const folder = mkdtempSync(join(tmpdir(), 'tactron mutants '));
 const missed = [];
 try {
-  cpSync(join(root, 'core'), join(folder, 'core'), { recursive: true, filter: (path) => !/\/(dist|node_modules)(\/|$)/u.test(path) });
-  for (const part of ['web/app/job-state', 'bench']) cpSync(join(root, part), join(folder, part), { recursive: true });
+  cpSync(join(root, 'core'), join(folder, 'core'), {
+    recursive: true,
+    filter: (path) => !/\/(dist|node_modules)(\/|$)/u.test(path),
+  });
+  for (const part of ['web/app/job-state', 'bench'])
+    cpSync(join(root, part), join(folder, part), { recursive: true });
   symlinkSync(join(root, 'node_modules'), join(folder, 'node_modules'));
-  for (const name of ['package.json', 'tsconfig.base.json']) cpSync(join(root, name), join(folder, name));
-  writeFileSync(join(folder, 'jasmine.json'), JSON.stringify({ spec_dir: 'core', spec_files: [], random: false }));
+  for (const name of ['package.json', 'tsconfig.base.json'])
+    cpSync(join(root, name), join(folder, name));
+  writeFileSync(
+    join(folder, 'jasmine.json'),
+    JSON.stringify({ spec_dir: 'core', spec_files: [], random: false }),
+  );
   const fails = (spec) => {
-    const args = ['--conditions=source', '--import', 'tsx', 'node_modules/jasmine/bin/jasmine.js', '--config=jasmine.json', `core/${spec}`];
-    const { status, stdout } = spawnSync(process.execPath, args, { cwd: folder, encoding: 'utf8', maxBuffer: 1 << 26, timeout: 120_000 });
+    const args = [
+      '--conditions=source',
+      '--import',
+      'tsx',
+      'node_modules/jasmine/bin/jasmine.js',
+      '--config=jasmine.json',
+      `core/${spec}`,
+    ];
+    const { status, stdout } = spawnSync(process.execPath, args, {
+      cwd: folder,
+      encoding: 'utf8',
+      maxBuffer: 1 << 26,
+      timeout: 120_000,
+    });
     const specs = Number(/(\d+) specs?, /u.exec(stdout ?? '')?.[1] ?? 0);
     return { failed: status !== 0, specs };
   };
   const planted = (name, path, find, put, notices) => {
     const healthy = readFileSync(path, 'utf8');
-    if (healthy.split(find).length !== 2) return missed.push(`${name}: ${path.slice(folder.length + 1)} does not hold its text exactly once`);
+    if (healthy.split(find).length !== 2)
+      return missed.push(
+        `${name}: ${path.slice(folder.length + 1)} does not hold its text exactly once`,
+      );
     writeFileSync(
       path,
       healthy.replace(find, () => put),
@@ -75,17 +98,26 @@ try {
   }
   const model = () => {
     const env = { ...process.env, TSX_TSCONFIG_PATH: join(folder, 'bench/tsconfig.json') };
-    const { stdout, status } = spawnSync(process.execPath, ['--conditions=source', '--import', 'tsx', 'bench/two-clients.ts', '25'], {
-      cwd: folder,
-      encoding: 'utf8',
-      env,
-      timeout: 120_000,
-    });
+    const { stdout, status } = spawnSync(
+      process.execPath,
+      ['--conditions=source', '--import', 'tsx', 'bench/two-clients.ts', '25'],
+      {
+        cwd: folder,
+        encoding: 'utf8',
+        env,
+        timeout: 120_000,
+      },
+    );
     const report = status === 0 ? JSON.parse(stdout.trim().split('\n').at(-1)) : undefined;
-    return { caught: (report?.wrongs.length ?? 0) > 0, held: report?.wrongs.length === 0, by: 'two-clients' };
+    return {
+      caught: (report?.wrongs.length ?? 0) > 0,
+      held: report?.wrongs.length === 0,
+      by: 'two-clients',
+    };
   };
   if (!model().held) missed.push('the model of two clients does not hold without any defect');
-  for (const { name, file, find, put } of keepingDefects) planted(name, join(folder, 'web/app/job-state', file), find, put, model);
+  for (const { name, file, find, put } of keepingDefects)
+    planted(name, join(folder, 'web/app/job-state', file), find, put, model);
 } finally {
   rmSync(folder, { recursive: true, force: true });
 }

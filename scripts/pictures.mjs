@@ -14,17 +14,24 @@ nodePackages();
 buildAll();
 mkdirSync(folder, { recursive: true });
 await withDemo('tactron_pictures', async (url) => {
-  const browser = await browserType.launch({ executablePath: chromium(), args: ['--no-sandbox', '--disable-dev-shm-usage', '--disable-gpu'] });
+  const browser = await browserType.launch({
+    executablePath: chromium(),
+    args: ['--no-sandbox', '--disable-dev-shm-usage', '--disable-gpu'],
+  });
   const open = async (theme, width = 1280, height = 800) => {
     const page = await (await browser.newContext({ viewport: { width, height } })).newPage();
-    const stored = JSON.stringify({ theme, author: { name: 'A. Hollis', role: 'commissioning electrician' } });
+    const stored = JSON.stringify({
+      theme,
+      author: { name: 'A. Hollis', role: 'commissioning electrician' },
+    });
     await page.addInitScript((text) => localStorage.setItem('tactron.preferences', text), stored);
     return page;
   };
   const shoot = async (page, path, name, prepare) => {
     await page.goto(url + path);
     await page.waitForTimeout(1500);
-    if (path.startsWith('/jobs/')) await page.locator('main[aria-busy=false] h2').first().waitFor({ state: 'attached' });
+    if (path.startsWith('/jobs/'))
+      await page.locator('main[aria-busy=false] h2').first().waitFor({ state: 'attached' });
     await prepare?.(page);
     await page.screenshot({ path: join(folder, `${name}.png`) });
     console.log(name);
@@ -39,7 +46,10 @@ await withDemo('tactron_pictures', async (url) => {
     await page.waitForTimeout(300);
     await page.mouse.up();
     await page.waitForTimeout(5200);
-    await page.getByRole('radiogroup', { name: 'S1' }).getByRole('radio', { name: 'in', exact: true }).click();
+    await page
+      .getByRole('radiogroup', { name: 'S1' })
+      .getByRole('radio', { name: 'in', exact: true })
+      .click();
     await page.waitForTimeout(900);
     await page.getByRole('button', { name: 'Ask' }).click();
     await page.getByRole('button', { name: 'Pause' }).click();
@@ -108,7 +118,9 @@ await withDemo('tactron_pictures', async (url) => {
       ['Gear and load', 'Gear ratio i', '9.8'],
       ['Motor', 'Speed', '1435'],
     ]) {
-      const field = page.getByRole('region', { name: block, exact: true }).getByLabel(label, { exact: true });
+      const field = page
+        .getByRole('region', { name: block, exact: true })
+        .getByLabel(label, { exact: true });
       await field.fill(text);
       await field.press('Enter');
       await page.waitForTimeout(900);

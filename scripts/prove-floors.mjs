@@ -5,22 +5,55 @@ import { root } from './lib/run.mjs';
 
 /** Plants one violation of each boundary and sees that the rule catches it: a rule that catches nothing guards nothing. */
 const plants = [
-  ['core/numeric/planted.ts', "import { Circuit } from '../circuit/index.js';\nexport const planted = Circuit;\n", 'core-floor-numeric'],
-  ['core/drive/planted.ts', "import { planJob } from '../plan/index.js';\nexport const planted = planJob;\n", 'core-floor-drive'],
-  ['core/plan/planted.ts', "import { solve } from '../numeric/solve.js';\nexport const planted = solve;\n", 'through-index'],
-  ['core/hazards/planted.ts', "import { say } from '../words/index.js';\nexport const planted = say;\n", 'words-beside'],
-  ['core/job/planted.ts', "import { readFileSync } from 'node:fs';\nexport const planted = readFileSync;\n", 'core-no-node'],
-  ['web/app/planted.ts', "import { planJob } from '@tactron/core/plan';\nexport const planted = planJob;\n", 'web-values'],
+  [
+    'core/numeric/planted.ts',
+    "import { Circuit } from '../circuit/index.js';\nexport const planted = Circuit;\n",
+    'core-floor-numeric',
+  ],
+  [
+    'core/drive/planted.ts',
+    "import { planJob } from '../plan/index.js';\nexport const planted = planJob;\n",
+    'core-floor-drive',
+  ],
+  [
+    'core/plan/planted.ts',
+    "import { solve } from '../numeric/solve.js';\nexport const planted = solve;\n",
+    'through-index',
+  ],
+  [
+    'core/hazards/planted.ts',
+    "import { say } from '../words/index.js';\nexport const planted = say;\n",
+    'words-beside',
+  ],
+  [
+    'core/job/planted.ts',
+    "import { readFileSync } from 'node:fs';\nexport const planted = readFileSync;\n",
+    'core-no-node',
+  ],
+  [
+    'web/app/planted.ts',
+    "import { planJob } from '@tactron/core/plan';\nexport const planted = planJob;\n",
+    'web-values',
+  ],
 ];
 let missed = 0;
 for (const [file, text, rule] of plants) {
   const path = join(root, file);
   writeFileSync(path, text);
   try {
-    const { stdout } = spawnSync(process.execPath, ['node_modules/dependency-cruiser/bin/dependency-cruise.mjs', '--config', '.dependency-cruiser.cjs', file], {
-      cwd: root,
-      encoding: 'utf8',
-    });
+    const { stdout } = spawnSync(
+      process.execPath,
+      [
+        'node_modules/dependency-cruiser/bin/dependency-cruise.mjs',
+        '--config',
+        '.dependency-cruiser.cjs',
+        file,
+      ],
+      {
+        cwd: root,
+        encoding: 'utf8',
+      },
+    );
     if (stdout.includes(rule)) continue;
     missed++;
     console.log(`! ${rule} did not catch ${file}\n${stdout}`);

@@ -13,7 +13,9 @@ try {
       args.find((a) => !a.startsWith('--')),
       { replace: args.includes('--replace') },
     );
-    console.log(`Restored: ${count} jobs.${before ? ` What was there before is in ${before}.` : ''} Start with "npm start".`);
+    console.log(
+      `Restored: ${count} jobs.${before ? ` What was there before is in ${before}.` : ''} Start with "npm start".`,
+    );
   } finally {
     postgres.stop();
   }

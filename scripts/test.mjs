@@ -19,11 +19,15 @@ function count(part, { code, text }, read) {
 const karma = (text) => {
   const lines = [...text.matchAll(/TOTAL: (?:(\d+) FAILED, )?(\d+) SUCCESS/g)];
   const last = lines.at(-1) ?? text.match(/Executed (\d+) of \d+/);
-  return last ? { failed: Number(last[1] ?? 0), passed: Number(last[2] ?? 0) } : { passed: 0, failed: 0 };
+  return last
+    ? { failed: Number(last[1] ?? 0), passed: Number(last[2] ?? 0) }
+    : { passed: 0, failed: 0 };
 };
 const jasmine = (text) => {
   const last = [...text.matchAll(/(\d+) specs?, (\d+) failures?/g)].at(-1);
-  return last ? { passed: Number(last[1]) - Number(last[2]), failed: Number(last[2]) } : { passed: 0, failed: 0 };
+  return last
+    ? { passed: Number(last[1]) - Number(last[2]), failed: Number(last[2]) }
+    : { passed: 0, failed: 0 };
 };
 const playwright = (text) => ({
   passed: Number(/(\d+) passed/.exec(text)?.[1] ?? 0),
@@ -41,7 +45,10 @@ async function main() {
   mkdirSync(join(root, '.data'), { recursive: true, mode: 0o711 });
   await timed('build', async () => buildAll());
   const ng = (project) =>
-    show(node, ['node_modules/@angular/cli/bin/ng.js', 'test', project], { keep: true, env: { ...process.env, NG_CLI_ANALYTICS: 'false' } });
+    show(node, ['node_modules/@angular/cli/bin/ng.js', 'test', project], {
+      keep: true,
+      env: { ...process.env, NG_CLI_ANALYTICS: 'false' },
+    });
   await part('core', () => ng('core'), karma);
   await part('web', () => ng('web'), karma);
   const { startPostgres } = await import('./lib/postgres.mjs');
@@ -57,16 +64,31 @@ async function main() {
     };
     await part(
       'server',
-      () => show(node, ['--conditions=source', '--import', 'tsx', 'node_modules/jasmine/bin/jasmine.js', '--config=server/jasmine.json'], { keep: true, env }),
+      () =>
+        show(
+          node,
+          [
+            '--conditions=source',
+            '--import',
+            'tsx',
+            'node_modules/jasmine/bin/jasmine.js',
+            '--config=server/jasmine.json',
+          ],
+          { keep: true, env },
+        ),
       jasmine,
     );
     await part(
       'e2e',
       () =>
-        show(node, ['node_modules/@playwright/test/cli.js', 'test', '--config', 'e2e/playwright.config.ts'], {
-          keep: true,
-          env: { ...process.env, FORCE_COLOR: '0' },
-        }),
+        show(
+          node,
+          ['node_modules/@playwright/test/cli.js', 'test', '--config', 'e2e/playwright.config.ts'],
+          {
+            keep: true,
+            env: { ...process.env, FORCE_COLOR: '0' },
+          },
+        ),
       playwright,
     );
   } finally {

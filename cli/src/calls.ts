@@ -23,7 +23,10 @@ export function parse<S extends v.GenericSchema>(schema: S, data: unknown): v.In
 
 export function check(data: unknown): Outcome {
   const input = jobInput(data);
-  const findings = checkJob(plannedJob(input), input.profile).map((f) => ({ ...f, says: sayFinding(f) }));
+  const findings = checkJob(plannedJob(input), input.profile).map((f) => ({
+    ...f,
+    says: sayFinding(f),
+  }));
   return { output: findings, stop: findings.some((f) => f.severity === 'stop') };
 }
 
@@ -34,28 +37,51 @@ export function plan(data: unknown): Outcome {
   return { output: result, stop: result.findings.some((f) => f.severity === 'stop') };
 }
 
-export function rehearseJob(data: unknown, script: unknown, sampleMs: readonly number[] | undefined): Outcome {
+export function rehearseJob(
+  data: unknown,
+  script: unknown,
+  sampleMs: readonly number[] | undefined,
+): Outcome {
   const input = jobInput(data);
   const job = plannedJob(input);
   const acts = parse(scriptSchema, script);
-  const installation = install(job, input.profile, { from: 'planned' }, { hooks: hookPlaces(acts) });
+  const installation = install(
+    job,
+    input.profile,
+    { from: 'planned' },
+    { hooks: hookPlaces(acts) },
+  );
   acts.forEach((act, i) => {
     if ('device' in act && act.device && !job.adopted?.devices[act.device])
       throw new BadInput(`script.${i}.device`, `there is no device "${act.device}" in this job`);
-    if ('wire' in act && !installation.wires.some((w) => w.id === act.wire || w.number === act.wire))
+    if (
+      'wire' in act &&
+      !installation.wires.some((w) => w.id === act.wire || w.number === act.wire)
+    )
       throw new BadInput(`script.${i}.wire`, `there is no wire "${act.wire}" in this job`);
   });
   const end = sampleMs?.length ? Math.max(...sampleMs) : undefined;
   const trace = rehearse(installation, acts, end);
   return {
-    output: sampleMs ? sampleMs.map((ms) => sampleOf(trace, installation.landings, installation.reference, ms)) : plainTrace(trace, installation.landings),
+    output: sampleMs
+      ? sampleMs.map((ms) => sampleOf(trace, installation.landings, installation.reference, ms))
+      : plainTrace(trace, installation.landings),
   };
 }
 
-function sampleOf(trace: Trace, landings: readonly string[], reference: number, ms: number): unknown {
+function sampleOf(
+  trace: Trace,
+  landings: readonly string[],
+  reference: number,
+  ms: number,
+): unknown {
   const us = Math.round(ms * 1000);
-  const volts = Object.fromEntries(landings.map((landing, i) => [landing, voltsAt(trace, i, reference, us)?.dc ?? null]));
-  const levels = Object.fromEntries(trace.signals.filter((s) => s.kind === 'level').map((s) => [s.id, signalAt(trace, s.id, us)]));
+  const volts = Object.fromEntries(
+    landings.map((landing, i) => [landing, voltsAt(trace, i, reference, us)?.dc ?? null]),
+  );
+  const levels = Object.fromEntries(
+    trace.signals.filter((s) => s.kind === 'level').map((s) => [s.id, signalAt(trace, s.id, us)]),
+  );
   return {
     atMs: ms,
     state: stateAt(trace, 'drive.state', us),
@@ -67,13 +93,22 @@ function sampleOf(trace: Trace, landings: readonly string[], reference: number, 
 }
 
 function plainTrace(trace: Trace, landings: readonly string[]): unknown {
-  const solutions = trace.solutions.map((s) => ({ volts: [...s.volts], slope: [...s.slope], island: [...s.island] }));
+  const solutions = trace.solutions.map((s) => ({
+    volts: [...s.volts],
+    slope: [...s.slope],
+    island: [...s.island],
+  }));
   return { ...trace, landings, solutions };
 }
 
 export function procedure(data: unknown): Outcome {
   const input = jobInput(data);
-  return { output: liveSteps(plannedJob(input), input.profile).map((s) => ({ ...s, says: { do: say(s.do), must: say(s.must) } })) };
+  return {
+    output: liveSteps(plannedJob(input), input.profile).map((s) => ({
+      ...s,
+      says: { do: say(s.do), must: say(s.must) },
+    })),
+  };
 }
 
 export function exportFiles(data: unknown): Record<string, string> {
@@ -102,7 +137,10 @@ export function calc(name: string, data: unknown): Outcome {
   const calculation = calculations[name];
   if (!calculation) throw new BadInput('name', `there is no calculation "${name}"`);
   try {
-    const { result, working } = runCalculation(calculation, parse(v.record(v.string(), v.unknown()), data));
+    const { result, working } = runCalculation(
+      calculation,
+      parse(v.record(v.string(), v.unknown()), data),
+    );
     return { output: { ...result, working } };
   } catch (error) {
     if (error instanceof CalculationError) throw new BadInput(error.argument, error.message);
@@ -112,5 +150,14 @@ export function calc(name: string, data: unknown): Outcome {
 }
 
 export function calcList(): Outcome {
-  return { output: Object.values(calculations).map(({ name, title, args, results, formula, source }) => ({ name, title, args, results, formula, source })) };
+  return {
+    output: Object.values(calculations).map(({ name, title, args, results, formula, source }) => ({
+      name,
+      title,
+      args,
+      results,
+      formula,
+      source,
+    })),
+  };
 }

@@ -11,39 +11,79 @@ const put = (data: unknown, name = 'in.json'): string => {
   return join(folder, name);
 };
 const run = (...args: string[]) => {
-  const { status, stdout, stderr } = spawnSync(process.execPath, ['cli/bin/tactron.mjs', ...args], { encoding: 'utf8', maxBuffer: 1 << 26 });
-  return { status, json: stdout ? (JSON.parse(stdout) as unknown) : undefined, stderr: stderr.replace(/^.*nodedir.*\n/gmu, '').trim() };
+  const { status, stdout, stderr } = spawnSync(process.execPath, ['cli/bin/tactron.mjs', ...args], {
+    encoding: 'utf8',
+    maxBuffer: 1 << 26,
+  });
+  return {
+    status,
+    json: stdout ? (JSON.parse(stdout) as unknown) : undefined,
+    stderr: stderr.replace(/^.*nodedir.*\n/gmu, '').trim(),
+  };
 };
-const job = (): Record<string, never> => (JSON.parse(readFileSync(demo, 'utf8')) as { job: Record<string, never> }).job;
+const job = (): Record<string, never> =>
+  (JSON.parse(readFileSync(demo, 'utf8')) as { job: Record<string, never> }).job;
 
 describe('tactron', () => {
   it('solves a network, and a list of them in order', () => {
-    const net = (volts: number) => ({ reference: '0V', nodes: ['+', '0V', 'X'], elements: [{ id: 'PS', kind: 'voltageSource', a: '+', b: '0V', volts }] });
-    expect(run('solve', put(net(24))).json).toEqual({ nodeVolts: { '+': 24, '0V': 0, 'X': null }, elementAmps: { PS: 0 } });
-    expect((run('solve', put([net(5), net(12)])).json as { nodeVolts: Record<string, number> }[]).map((r) => r.nodeVolts['+'])).toEqual([5, 12]);
+    const net = (volts: number) => ({
+      reference: '0V',
+      nodes: ['+', '0V', 'X'],
+      elements: [{ id: 'PS', kind: 'voltageSource', a: '+', b: '0V', volts }],
+    });
+    expect(run('solve', put(net(24))).json).toEqual({
+      nodeVolts: { '+': 24, '0V': 0, 'X': null },
+      elementAmps: { PS: 0 },
+    });
+    expect(
+      (run('solve', put([net(5), net(12)])).json as { nodeVolts: Record<string, number> }[]).map(
+        (r) => r.nodeVolts['+'],
+      ),
+    ).toEqual([5, 12]);
   });
 
   it('verifies the chain, the profiles and the files of a job file, and exits 1 where one does not hold', () => {
-    const file = JSON.parse(readFileSync(demo, 'utf8')) as { job: { id: string }; profiles: Record<string, object>; evidence: unknown[]; files?: object };
+    const file = JSON.parse(readFileSync(demo, 'utf8')) as {
+      job: { id: string };
+      profiles: Record<string, object>;
+      evidence: unknown[];
+      files?: object;
+    };
     const text = Buffer.from('t;V\n0;398.5');
     const sha256 = hashOfBytes(text);
     const piece = (n: number, kind: string, body: object) => ({
-      id: `00000000-0000-4000-8000-00000000000${n}`, jobId: file.job.id, jobRevision: 0, kind, subject: 's', body, author: { name: 'T. Ester', role: '' },
-      atClient: '2026-01-01T08:00:00.000Z', atServer: '2026-01-01T08:00:01.000Z', coreVersion: '0.1.0',
-    }); // prettier-ignore
+      id: `00000000-0000-4000-8000-00000000000${n}`,
+      jobId: file.job.id,
+      jobRevision: 0,
+      kind,
+      subject: 's',
+      body,
+      author: { name: 'T. Ester', role: '' },
+      atClient: '2026-01-01T08:00:00.000Z',
+      atServer: '2026-01-01T08:00:01.000Z',
+      coreVersion: '0.1.0',
+    });
     let prevHash = '';
-    file.evidence = [piece(1, 'isolation', { state: 'DEAD' }), piece(2, 'attachment', { sha256, name: 'log.csv', type: 'text/csv', bytes: text.length })].map(
-      (e) => {
-        const chained = { ...e, prevHash };
-        prevHash = evidenceHash(prevHash, chained as never);
-        return { ...chained, hash: prevHash };
-      },
-    );
+    file.evidence = [
+      piece(1, 'isolation', { state: 'DEAD' }),
+      piece(2, 'attachment', { sha256, name: 'log.csv', type: 'text/csv', bytes: text.length }),
+    ].map((e) => {
+      const chained = { ...e, prevHash };
+      prevHash = evidenceHash(prevHash, chained as never);
+      return { ...chained, hash: prevHash };
+    });
     file.files = { [sha256]: { type: 'text/csv', base64: text.toString('base64') } };
     const good = run('verify', put(file));
-    expect([good.status, good.json]).toEqual([0, { ok: true, count: 2, ends: prevHash, waiting: 0, wrong: [], missingFiles: [] }]);
+    expect([good.status, good.json]).toEqual([
+      0,
+      { ok: true, count: 2, ends: prevHash, waiting: 0, wrong: [], missingFiles: [] },
+    ]);
     const changed = (
-      change: (f: { evidence: { body: object }[]; files: Record<string, { base64: string }>; profiles: Record<string, { title: string }> }) => void,
+      change: (f: {
+        evidence: { body: object }[];
+        files: Record<string, { base64: string }>;
+        profiles: Record<string, { title: string }>;
+      }) => void,
     ) => {
       const copy = JSON.parse(JSON.stringify(file)) as Parameters<typeof change>[0];
       change(copy);
@@ -51,15 +91,31 @@ describe('tactron', () => {
       return { status, ...(json as { broken?: object; wrong: string[]; missingFiles: string[] }) };
     };
     expect(changed((f) => (f.evidence[0].body = { state: 'MAIN LIVE' }))).toEqual(
-      jasmine.objectContaining({ status: 1, broken: jasmine.objectContaining({ index: 0, why: 'content' }) }),
+      jasmine.objectContaining({
+        status: 1,
+        broken: jasmine.objectContaining({ index: 0, why: 'content' }),
+      }),
     );
-    expect(changed((f) => (f.files[sha256].base64 = 'AAAA'))).toEqual(jasmine.objectContaining({ status: 1, wrong: [`files.${sha256}`] }));
-    expect(changed((f) => (Object.values(f.profiles)[0].title = 'Another'))).toEqual(jasmine.objectContaining({ status: 1 }));
-    expect(changed((f) => (f.files = {}))).toEqual(jasmine.objectContaining({ status: 0, missingFiles: [sha256] }));
+    expect(changed((f) => (f.files[sha256].base64 = 'AAAA'))).toEqual(
+      jasmine.objectContaining({ status: 1, wrong: [`files.${sha256}`] }),
+    );
+    expect(changed((f) => (Object.values(f.profiles)[0].title = 'Another'))).toEqual(
+      jasmine.objectContaining({ status: 1 }),
+    );
+    expect(changed((f) => (f.files = {}))).toEqual(
+      jasmine.objectContaining({ status: 0, missingFiles: [sha256] }),
+    );
   });
 
   it('exits 2 on bad input with its path', () => {
-    const bad = run('solve', put({ reference: '0V', nodes: ['0V'], elements: [{ id: 'R', kind: 'coil', a: '0V', b: '0V' }] }));
+    const bad = run(
+      'solve',
+      put({
+        reference: '0V',
+        nodes: ['0V'],
+        elements: [{ id: 'R', kind: 'coil', a: '0V', b: '0V' }],
+      }),
+    );
     expect([bad.status, bad.stderr.startsWith('tactron: elements.0.kind:')]).toEqual([2, true]);
     expect(
       run(
@@ -72,26 +128,60 @@ describe('tactron', () => {
     ).toMatch(/^tactron: 1\.control\.startMethod:/u);
     expect(run('plan', put('{ no')).status).toBe(2);
     expect(run('solve', join(folder, 'missing.json')).status).toBe(2);
-    const fit = { powerKw: 37, lineV: 400, hz: 50, rpm: 1480, currentA: 66.8, powerFactor: 0.85, efficiency: 0.94, lockedCurrentRatio: 7.1, lockedTorqueRatio: 2.2, breakdownRatio: 2.7 }; // prettier-ignore
-    expect(run('calc', 'fitMotor', put({ plate: { ...fit, rpm: 3600 } })).stderr).toContain('tactron: plate.rpm: plate.rpm must be below 3000 rpm');
-    expect(run('calc', 'dcLinkVoltage', put({ supplyV: -3 })).stderr).toContain('tactron: supplyV: supplyV must be above 0 V');
+    const fit = {
+      powerKw: 37,
+      lineV: 400,
+      hz: 50,
+      rpm: 1480,
+      currentA: 66.8,
+      powerFactor: 0.85,
+      efficiency: 0.94,
+      lockedCurrentRatio: 7.1,
+      lockedTorqueRatio: 2.2,
+      breakdownRatio: 2.7,
+    };
+    expect(run('calc', 'fitMotor', put({ plate: { ...fit, rpm: 3600 } })).stderr).toContain(
+      'tactron: plate.rpm: plate.rpm must be below 3000 rpm',
+    );
+    expect(run('calc', 'dcLinkVoltage', put({ supplyV: -3 })).stderr).toContain(
+      'tactron: supplyV: supplyV must be above 0 V',
+    );
   });
 
   it('says "not yet" with the path for what is understood and not built', () => {
-    expect(run('drive', put({ control: { startMethod: 'levelForwardReverse', commandSource: 'bus' }, sampleMs: [0] })).stderr).toMatch(
-      /^tactron: control\.commandSource: not yet/u,
+    expect(
+      run(
+        'drive',
+        put({
+          control: { startMethod: 'levelForwardReverse', commandSource: 'bus' },
+          sampleMs: [0],
+        }),
+      ).stderr,
+    ).toMatch(/^tactron: control\.commandSource: not yet/u);
+    expect(run('calc', 'noSuchSum', put({})).stderr).toBe(
+      'tactron: name: there is no calculation "noSuchSum"',
     );
-    expect(run('calc', 'noSuchSum', put({})).stderr).toBe('tactron: name: there is no calculation "noSuchSum"');
   });
 
   it('names the wishes that exclude each other, and exits 2', () => {
-    const wished = run('plan', put({ ...job(), adopted: undefined, scheme: { startStop: 'threeWire', startWarningS: 4 } }));
-    expect([wished.status, wished.stderr]).toEqual([2, jasmine.stringMatching(/How it starts and stops \+ start warning: A start warning delays a run/u)]);
+    const wished = run(
+      'plan',
+      put({ ...job(), adopted: undefined, scheme: { startStop: 'threeWire', startWarningS: 4 } }),
+    );
+    expect([wished.status, wished.stderr]).toEqual([
+      2,
+      jasmine.stringMatching(
+        /How it starts and stops \+ start warning: A start warning delays a run/u,
+      ),
+    ]);
   });
 
   it('checks the demo job, and exits 1 when a finding says stop', () => {
     const ok = run('check', demo);
-    expect([ok.status, (ok.json as { key: string }[]).map((f) => f.key)]).toEqual([0, ['cable.reflectedWave:cable.length', 'restart.powerReturn']]);
+    expect([ok.status, (ok.json as { key: string }[]).map((f) => f.key)]).toEqual([
+      0,
+      ['cable.reflectedWave:cable.length', 'restart.powerReturn'],
+    ]);
     const exposed = job() as unknown as { scheme: { exposed: string } };
     exposed.scheme.exposed = 'atMachine';
     expect(run('check', put(exposed)).status).toBe(1);
@@ -99,26 +189,71 @@ describe('tactron', () => {
 
   it('rehearses a script at sample times', () => {
     const { adopted } = job() as unknown as {
-      adopted: { wires: Record<string, { number: string; function: string }>; assignments: Record<string, { at: string }> };
+      adopted: {
+        wires: Record<string, { number: string; function: string }>;
+        assignments: Record<string, { at: string }>;
+      };
     };
     const wire = Object.values(adopted.wires).find((w) => w.function === 'run.forward')?.number;
     const states = (acts: object[], sample: string) =>
-      run('rehearse', demo, '--script', put(acts, 's.json'), '--sample', sample).json as { state: string; hz: number }[];
+      run('rehearse', demo, '--script', put(acts, 's.json'), '--sample', sample).json as {
+        state: string;
+        hz: number;
+      }[];
     const on = { atMs: 0, do: 'supplyOn' };
-    const heard = states([on, { atMs: 3000, do: 'press', device: 'contact.forward' }, { atMs: 12_000, do: 'breakWire', wire }], '2500,7900,9020,11900,18000');
+    const heard = states(
+      [
+        on,
+        { atMs: 3000, do: 'press', device: 'contact.forward' },
+        { atMs: 12_000, do: 'breakWire', wire },
+      ],
+      '2500,7900,9020,11900,18000',
+    );
     // A warning of 5 s, then 12.5 Hz/s up to the first preset.
-    expect(heard.map((s) => s.state)).toEqual(['ready', 'ready', 'accelerating', 'atSpeed', 'ready']);
+    expect(heard.map((s) => s.state)).toEqual([
+      'ready',
+      'ready',
+      'accelerating',
+      'atSpeed',
+      'ready',
+    ]);
     expect([heard[2].hz, heard[3].hz].map(Math.round)).toEqual([13, 20]);
-    const bridged = states([on, { atMs: 3000, do: 'hook', a: 'drive:P24', b: adopted.assignments['run.forward'].at, as: 'short' }], '2900,9000');
+    const bridged = states(
+      [
+        on,
+        {
+          atMs: 3000,
+          do: 'hook',
+          a: 'drive:P24',
+          b: adopted.assignments['run.forward'].at,
+          as: 'short',
+        },
+      ],
+      '2900,9000',
+    );
     expect(bridged.map((s) => s.state)).toEqual(['ready', 'atSpeed']);
-    expect(run('rehearse', demo, '--script', put([{ atMs: 0, do: 'press', device: 'S9' }], 's.json')).stderr).toMatch(/^tactron: script\.0\.device:/u);
+    expect(
+      run('rehearse', demo, '--script', put([{ atMs: 0, do: 'press', device: 'S9' }], 's.json'))
+        .stderr,
+    ).toMatch(/^tactron: script\.0\.device:/u);
   });
 
   it('plans, lists the procedure and exports all files', () => {
-    expect(Object.keys((run('plan', demo).json as { wiring: { wires: object } }).wiring.wires).length).toBe(25);
+    expect(
+      Object.keys((run('plan', demo).json as { wiring: { wires: object } }).wiring.wires).length,
+    ).toBe(25);
     const keys = (run('procedure', demo).json as { key: string }[]).map((s) => s.key);
     expect(keys).toEqual(
-      jasmine.arrayContaining(['supply.volts', 'input.run.forward', 'warning', 'preset.1', 'preset.2', 'preset.3', 'ramp.up', 'power.return']),
+      jasmine.arrayContaining([
+        'supply.volts',
+        'input.run.forward',
+        'warning',
+        'preset.1',
+        'preset.2',
+        'preset.3',
+        'ramp.up',
+        'power.return',
+      ]),
     );
     expect(run('export', demo, '--to', join(folder, 'out dir')).status).toBe(0);
     expect(readdirSync(join(folder, 'out dir')).sort()).toEqual([
@@ -137,7 +272,11 @@ describe('tactron', () => {
     expect(list.length).toBeGreaterThan(55);
     const page = readFileSync(resolve('docs/calculations.md'), 'utf8');
     for (const c of list) {
-      expect([c.name, c.source.length > 5, Object.keys(c.args).length > 0]).toEqual([c.name, true, true]);
+      expect([c.name, c.source.length > 5, Object.keys(c.args).length > 0]).toEqual([
+        c.name,
+        true,
+        true,
+      ]);
       const own = page.split(`### ${c.name}\n`)[1]?.split('### ')[0] ?? '';
       expect(Object.keys(c.args).filter((name) => !own.includes(`\`${name}\``)))
         .withContext(`${c.name}: run npm run formats`)

@@ -1,5 +1,10 @@
 import * as v from 'valibot';
-import { profileSchema, shippedProfile, shippedProfiles, type Profile } from '@tactron/core/catalogue';
+import {
+  profileSchema,
+  shippedProfile,
+  shippedProfiles,
+  type Profile,
+} from '@tactron/core/catalogue';
 import { pathIssues, readEnvelope, type Evidence, type Job } from '@tactron/core/job';
 import { adoption, planJob } from '@tactron/core/plan';
 import { sayNoPlan } from '@tactron/core/words';
@@ -17,8 +22,15 @@ export function jobInput(data: unknown): JobInput {
   if (!read.ok) throw new BadInput(read.issues[0].path, read.issues[0].message);
   const { job, profiles, evidence } = read.envelope;
   const carried = profiles[job.profile.sha256];
-  if (!carried && !(job.profile.family in shippedProfiles)) throw new BadInput('profile.family', `there is no profile "${job.profile.family}"`);
-  return { job, evidence, profile: carried ? carriedProfile(carried, job.profile.sha256) : shippedProfile(job.profile.family) };
+  if (!carried && !(job.profile.family in shippedProfiles))
+    throw new BadInput('profile.family', `there is no profile "${job.profile.family}"`);
+  return {
+    job,
+    evidence,
+    profile: carried
+      ? carriedProfile(carried, job.profile.sha256)
+      : shippedProfile(job.profile.family),
+  };
 }
 
 function carriedProfile(data: unknown, sha: string): Profile {

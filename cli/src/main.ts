@@ -1,7 +1,17 @@
 import { mkdir, readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { BadInput, type Outcome } from './bad-input.js';
-import { calc, calcList, check, drive, exportFiles, plan, procedure, rehearseJob, solve } from './calls.js';
+import {
+  calc,
+  calcList,
+  check,
+  drive,
+  exportFiles,
+  plan,
+  procedure,
+  rehearseJob,
+  solve,
+} from './calls.js';
 import { verify } from './verify.js';
 
 const usage = `tactron, the core without a screen
@@ -41,7 +51,8 @@ export async function main(args: readonly string[]): Promise<number> {
 async function call(args: readonly string[]): Promise<Outcome | undefined> {
   const [name, file, ...rest] = args;
   if (name === 'calc' && file === '--list') return calcList();
-  if (name === 'calc' && file && rest[0]) return each(await readJson(rest[0]), (data) => calc(file, data));
+  if (name === 'calc' && file && rest[0])
+    return each(await readJson(rest[0]), (data) => calc(file, data));
   if (!name || !file) return undefined;
   switch (name) {
     case 'check':
@@ -70,7 +81,8 @@ async function call(args: readonly string[]): Promise<Outcome | undefined> {
 
 function sampleTime(text: string): number {
   const ms = Number(text);
-  if (text.trim() === '' || !Number.isFinite(ms) || ms < 0) throw new BadInput('--sample', `"${text}" is no time in milliseconds`);
+  if (text.trim() === '' || !Number.isFinite(ms) || ms < 0)
+    throw new BadInput('--sample', `"${text}" is no time in milliseconds`);
   return ms;
 }
 
@@ -100,7 +112,8 @@ function each(data: unknown, run: (data: unknown) => Outcome): Outcome {
     try {
       return run(item);
     } catch (error) {
-      if (error instanceof BadInput) throw new BadInput(error.path ? `${i}.${error.path}` : String(i), error.message);
+      if (error instanceof BadInput)
+        throw new BadInput(error.path ? `${i}.${error.path}` : String(i), error.message);
       throw error;
     }
   });

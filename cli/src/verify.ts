@@ -12,10 +12,17 @@ export function verify(data: unknown): Outcome {
   const { evidence, files = {}, profiles } = read.envelope;
   const chain = verifyEvidence(evidence);
   const wrong = [
-    ...Object.entries(profiles).filter(([sha, profile]) => hashOf(profile) !== sha).map(([sha]) => `profiles.${sha}`),
-    ...Object.entries(files).filter(([sha, { base64 }]) => hashOfBytes(Buffer.from(base64, 'base64')) !== sha).map(([sha]) => `files.${sha}`),
-  ]; // prettier-ignore
+    ...Object.entries(profiles)
+      .filter(([sha, profile]) => hashOf(profile) !== sha)
+      .map(([sha]) => `profiles.${sha}`),
+    ...Object.entries(files)
+      .filter(([sha, { base64 }]) => hashOfBytes(Buffer.from(base64, 'base64')) !== sha)
+      .map(([sha]) => `files.${sha}`),
+  ];
   const named = evidence.flatMap((e) => (e.kind === 'attachment' ? [e.body.sha256] : []));
   const missing = [...new Set(named)].filter((sha) => !files[sha]);
-  return { output: { ...chain, ok: chain.ok && wrong.length === 0, wrong, missingFiles: missing }, stop: !chain.ok || wrong.length > 0 };
+  return {
+    output: { ...chain, ok: chain.ok && wrong.length === 0, wrong, missingFiles: missing },
+    stop: !chain.ok || wrong.length > 0,
+  };
 }

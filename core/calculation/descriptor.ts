@@ -19,9 +19,16 @@ export interface ArgumentSpec {
 }
 
 export type Fields = { readonly [name: string]: ArgumentValue };
-export type ArgumentValue = number | string | boolean | null | readonly number[] | Fields | readonly Fields[] | undefined;
+export type ArgumentValue =
+  number | string | boolean | null | readonly number[] | Fields | readonly Fields[] | undefined;
 export type ResultValue =
-  number | string | boolean | null | readonly number[] | Readonly<Record<string, unknown>> | readonly Readonly<Record<string, unknown>>[];
+  | number
+  | string
+  | boolean
+  | null
+  | readonly number[]
+  | Readonly<Record<string, unknown>>
+  | readonly Readonly<Record<string, unknown>>[];
 
 /** A calculation as Sums, the pocket, the command line and the documentation use it. */
 export interface Calculation {
@@ -42,8 +49,18 @@ export interface Calculation {
 export interface Working {
   readonly name: string;
   readonly title: string;
-  readonly inputs: readonly { readonly name: string; readonly title: string; readonly value: ArgumentValue; readonly unit: string }[];
-  readonly results: readonly { readonly name: string; readonly title: string; readonly value: ResultValue; readonly unit: string }[];
+  readonly inputs: readonly {
+    readonly name: string;
+    readonly title: string;
+    readonly value: ArgumentValue;
+    readonly unit: string;
+  }[];
+  readonly results: readonly {
+    readonly name: string;
+    readonly title: string;
+    readonly value: ResultValue;
+    readonly unit: string;
+  }[];
   readonly formula: string;
   readonly source: string;
   readonly confirm?: string;
@@ -61,7 +78,10 @@ export class CalculationError extends Error {
 
 /** Declares a calculation; the arguments of `run` are typed by the caller. */
 export function calculation<A, R extends object>(
-  spec: Omit<Calculation, 'run' | 'results'> & { results: { [K in keyof R & string]: { unit: string; title: string } }; run: (args: A) => R },
+  spec: Omit<Calculation, 'run' | 'results'> & {
+    results: { [K in keyof R & string]: { unit: string; title: string } };
+    run: (args: A) => R;
+  },
 ): Calculation & { run: (args: A) => R } {
   return spec as unknown as Calculation & { run: (args: A) => R };
 }
@@ -72,12 +92,17 @@ export function calculation<A, R extends object>(
  * @returns the results by name, and the working
  * @throws CalculationError naming the argument and the limit; never an extrapolation or NaN
  */
-export function runCalculation(c: Calculation, given: Readonly<Record<string, unknown>>): { result: Record<string, ResultValue>; working: Working } {
-  for (const name of Object.keys(given)) if (!c.args[name]) throw new CalculationError(name, `${c.name} has no argument "${name}"`);
+export function runCalculation(
+  c: Calculation,
+  given: Readonly<Record<string, unknown>>,
+): { result: Record<string, ResultValue>; working: Working } {
+  for (const name of Object.keys(given))
+    if (!c.args[name]) throw new CalculationError(name, `${c.name} has no argument "${name}"`);
   const args = checkFields('', c.args, given);
   const result = c.run(args as never);
   for (const [name, value] of Object.entries(result)) {
-    if (typeof value === 'number' && !Number.isFinite(value)) throw new CalculationError(name, `${c.name} has no finite ${name} for these arguments`);
+    if (typeof value === 'number' && !Number.isFinite(value))
+      throw new CalculationError(name, `${c.name} has no finite ${name} for these arguments`);
   }
   return { result, working: workingOf(c, args, result) };
 }
@@ -87,14 +112,33 @@ function workingOf(c: Calculation, args: Fields, result: Record<string, ResultVa
     const value = args[name];
     return value === undefined ? [] : [{ name, title: spec.title, value, unit: spec.unit }];
   });
-  const results = Object.entries(c.results).map(([name, spec]) => ({ name, title: spec.title, value: result[name] ?? null, unit: spec.unit }));
-  return { name: c.name, title: c.title, inputs, results, formula: c.formula, source: c.source, confirm: c.confirm };
+  const results = Object.entries(c.results).map(([name, spec]) => ({
+    name,
+    title: spec.title,
+    value: result[name] ?? null,
+    unit: spec.unit,
+  }));
+  return {
+    name: c.name,
+    title: c.title,
+    inputs,
+    results,
+    formula: c.formula,
+    source: c.source,
+    confirm: c.confirm,
+  };
 }
 
-function checkFields(path: string, specs: Readonly<Record<string, ArgumentSpec>>, given: Readonly<Record<string, unknown>>): Fields {
+function checkFields(
+  path: string,
+  specs: Readonly<Record<string, ArgumentSpec>>,
+  given: Readonly<Record<string, unknown>>,
+): Fields {
   const args: Record<string, ArgumentValue> = {};
-  for (const name of Object.keys(given)) if (!specs[name]) throw new CalculationError(path + name, `there is no ${path}${name}`);
-  for (const [name, spec] of Object.entries(specs)) args[name] = checkArgument(path + name, spec, given[name]);
+  for (const name of Object.keys(given))
+    if (!specs[name]) throw new CalculationError(path + name, `there is no ${path}${name}`);
+  for (const [name, spec] of Object.entries(specs))
+    args[name] = checkArgument(path + name, spec, given[name]);
   return args;
 }
 
@@ -106,7 +150,8 @@ function checkArgument(name: string, spec: ArgumentSpec, value: unknown): Argume
   }
   switch (spec.kind) {
     case 'choice':
-      if (typeof value !== 'string' || !spec.choices?.includes(value)) throw new CalculationError(name, `${name} is one of ${spec.choices?.join(', ')}`);
+      if (typeof value !== 'string' || !spec.choices?.includes(value))
+        throw new CalculationError(name, `${name} is one of ${spec.choices?.join(', ')}`);
       return value;
     case 'flag':
       if (typeof value !== 'boolean') throw new CalculationError(name, `${name} is true or false`);
@@ -124,7 +169,10 @@ function checkArgument(name: string, spec: ArgumentSpec, value: unknown): Argume
 
 function checkRecord(name: string, spec: ArgumentSpec, value: unknown): Fields {
   if (typeof value !== 'object' || value === null || Array.isArray(value))
-    throw new CalculationError(name, `${name} is an object of ${Object.keys(spec.fields ?? {}).join(', ')}`);
+    throw new CalculationError(
+      name,
+      `${name} is an object of ${Object.keys(spec.fields ?? {}).join(', ')}`,
+    );
   return checkFields(`${name}.`, spec.fields ?? {}, value as Record<string, unknown>);
 }
 
@@ -132,18 +180,24 @@ function checkList(name: string, spec: ArgumentSpec, value: unknown): unknown[] 
   const [least, most] = spec.items ?? [1, 10_000];
   if (!Array.isArray(value)) throw new CalculationError(name, `${name} is a list`);
   if (value.length < least || value.length > most) {
-    const many = least === most ? `${least}` : most === 10_000 ? `at least ${least}` : `${least} to ${most}`;
+    const many =
+      least === most ? `${least}` : most === 10_000 ? `at least ${least}` : `${least} to ${most}`;
     throw new CalculationError(name, `${name} has ${many} ${most === 1 ? 'item' : 'items'}`);
   }
   return value;
 }
 
 function checkNumber(name: string, spec: ArgumentSpec, value: unknown): number {
-  if (typeof value !== 'number' || !Number.isFinite(value)) throw new CalculationError(name, `${name} must be a number`);
+  if (typeof value !== 'number' || !Number.isFinite(value))
+    throw new CalculationError(name, `${name} must be a number`);
   const unit = spec.unit && ` ${spec.unit}`;
-  if (spec.whole && !Number.isInteger(value)) throw new CalculationError(name, `${name} must be a whole number`);
-  if (spec.above !== undefined && value <= spec.above) throw new CalculationError(name, `${name} must be above ${spec.above}${unit}`);
-  if (spec.min !== undefined && value < spec.min) throw new CalculationError(name, `${name} must be at least ${spec.min}${unit}`);
-  if (spec.max !== undefined && value > spec.max) throw new CalculationError(name, `${name} must be at most ${spec.max}${unit}`);
+  if (spec.whole && !Number.isInteger(value))
+    throw new CalculationError(name, `${name} must be a whole number`);
+  if (spec.above !== undefined && value <= spec.above)
+    throw new CalculationError(name, `${name} must be above ${spec.above}${unit}`);
+  if (spec.min !== undefined && value < spec.min)
+    throw new CalculationError(name, `${name} must be at least ${spec.min}${unit}`);
+  if (spec.max !== undefined && value > spec.max)
+    throw new CalculationError(name, `${name} must be at most ${spec.max}${unit}`);
   return value;
 }

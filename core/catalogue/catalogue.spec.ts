@@ -5,8 +5,10 @@ import { planningGaps } from './gaps.js';
 import { profileSchema, type Profile } from './profile.js';
 import { policyValue, settingForRole } from './roles.js';
 
-const copy = (family: string): Record<string, never> => JSON.parse(JSON.stringify(shippedProfiles[family])) as Record<string, never>;
-const issues = (data: unknown): string[] => pathIssues(v.safeParse(profileSchema, data).issues ?? []).map((i) => i.path);
+const copy = (family: string): Record<string, never> =>
+  JSON.parse(JSON.stringify(shippedProfiles[family])) as Record<string, never>;
+const issues = (data: unknown): string[] =>
+  pathIssues(v.safeParse(profileSchema, data).issues ?? []).map((i) => i.path);
 
 describe('device profiles', () => {
   const has: Record<string, (p: Profile) => boolean> = {
@@ -20,15 +22,22 @@ describe('device profiles', () => {
       Object.values(p.terminals).filter((t) => t.kind === 'enableInput').length === 2 &&
       Object.values(p.macros).every((m) => m.wipes.includes('M/01')),
     'ondulet-micro': (p) =>
-      Object.values(p.terminals).some((t) => t.kind === 'digitalInput' && t.pullUpTo === '12') && p.supply.phases === 1 && p.settings['FD'].type === 'dial',
+      Object.values(p.terminals).some((t) => t.kind === 'digitalInput' && t.pullUpTo === '12') &&
+      p.supply.phases === 1 &&
+      p.settings['FD'].type === 'dial',
     'quernstone-t': (p) =>
-      p.keypad.style === 'textMenu' && Object.values(p.inputTasks).every((t) => typeof t.code === 'string') && p.incompletePair === 'warned',
-    'pendrift-s': (p) => p.kind === 'starter' && Object.values(p.terminals).some((t) => t.kind === 'thermistor'),
+      p.keypad.style === 'textMenu' &&
+      Object.values(p.inputTasks).every((t) => typeof t.code === 'string') &&
+      p.incompletePair === 'warned',
+    'pendrift-s': (p) =>
+      p.kind === 'starter' && Object.values(p.terminals).some((t) => t.kind === 'thermistor'),
     'pendrift-c': (p) =>
-      Object.values(p.settings).filter((s) => s.type === 'dial').length === 5 && Object.values(p.settings).filter((s) => s.type === 'switch').length === 6,
+      Object.values(p.settings).filter((s) => s.type === 'dial').length === 5 &&
+      Object.values(p.settings).filter((s) => s.type === 'switch').length === 6,
   };
   for (const [family, peculiar] of Object.entries(has)) {
-    it(`load: ${family}, with what is peculiar to it`, () => expect(peculiar(shippedProfile(family))).toBeTrue());
+    it(`load: ${family}, with what is peculiar to it`, () =>
+      expect(peculiar(shippedProfile(family))).toBeTrue());
   }
 
   it('are refused with the path of every reference that leads nowhere', () => {
@@ -36,7 +45,9 @@ describe('device profiles', () => {
     p.rows[1].terminals.push('IN99');
     p.links['IL'].factory = 'nowhere';
     (p.taskSettings as Record<string, string>)['IN1'] = '999';
-    expect(issues(p)).toEqual(jasmine.arrayWithExactContents(['rows.1.terminals', 'links.IL.factory', 'taskSettings.IN1']));
+    expect(issues(p)).toEqual(
+      jasmine.arrayWithExactContents(['rows.1.terminals', 'links.IL.factory', 'taskSettings.IN1']),
+    );
   });
 
   it('of a drive must say how it behaves wherever a motor may move by itself', () => {
@@ -52,7 +63,14 @@ describe('device profiles', () => {
 
   it('take the worse behaviour where they do not know', () => {
     const known = shippedProfile('ondulet-n');
-    const p = { ...known, policies: { ...known.policies, onTakeover: 'unknown' as const, terminalStopUnderKeypad: 'unknown' as const } };
+    const p = {
+      ...known,
+      policies: {
+        ...known.policies,
+        onTakeover: 'unknown' as const,
+        terminalStopUnderKeypad: 'unknown' as const,
+      },
+    };
     expect(policyValue(known, {}, 'onTakeover')).toBe('needFreshEdge');
     expect(policyValue(p, {}, 'onTakeover')).toBe('followLevel');
     expect(policyValue(p, {}, 'terminalStopUnderKeypad')).toBe('ignored');

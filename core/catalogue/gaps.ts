@@ -8,11 +8,14 @@ export function planningGaps(profile: Profile): string[] {
   const gaps: string[] = [];
   if (profile.kind !== 'drive') return ['kind'];
   const kinds = new Set(Object.values(profile.terminals).map((t) => t.kind));
-  for (const kind of ['supply24', 'zeroVolt', 'digitalInput']) if (!kinds.has(kind as never)) gaps.push(`terminals.${kind}`);
-  for (const role of ['commandSource', 'referenceSource', 'maxHz', 'accelS', 'decelS']) if (!profile.roles[role]) gaps.push(`roles.${role}`);
+  for (const kind of ['supply24', 'zeroVolt', 'digitalInput'])
+    if (!kinds.has(kind as never)) gaps.push(`terminals.${kind}`);
+  for (const role of ['commandSource', 'referenceSource', 'maxHz', 'accelS', 'decelS'])
+    if (!profile.roles[role]) gaps.push(`roles.${role}`);
   if (kinds.has('analogueInput') && !profile.roles['ai1.hzAtHigh']) gaps.push('roles.ai1.hzAtHigh');
   for (const [id, t] of Object.entries(profile.terminals)) {
-    if (t.kind === 'digitalInput' && !t.fixedTask && !profile.taskSettings[id]) gaps.push(`taskSettings.${id}`);
+    if (t.kind === 'digitalInput' && !t.fixedTask && !profile.taskSettings[id])
+      gaps.push(`taskSettings.${id}`);
   }
   return gaps;
 }

@@ -1,4 +1,21 @@
 export { shippedProfile, shippedProfiles } from './families.js';
 export { planningGaps } from './gaps.js';
-export { profileSchema, requiredPolicies, type Model, type Policy, type Profile, type ProfileLink, type Setting, type Terminal } from './profile.js';
-export { factoryValue, policyValue, roleSetting, roleValue, settingForRole, type SettingValues, type Value } from './roles.js';
+export {
+  profileSchema,
+  requiredPolicies,
+  type Model,
+  type Policy,
+  type Profile,
+  type ProfileLink,
+  type Setting,
+  type Terminal,
+} from './profile.js';
+export {
+  factoryValue,
+  policyValue,
+  roleSetting,
+  roleValue,
+  settingForRole,
+  type SettingValues,
+  type Value,
+} from './roles.js';

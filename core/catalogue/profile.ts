@@ -15,20 +15,56 @@ const terminalSchema = v.variant('kind', [
   open({ kind: v.literal('power'), ...place() }),
   open({ kind: v.literal('zeroVolt'), ...place() }),
   open({ kind: v.literal('supply24'), volts: positive, maxA: positive, ...place() }),
-  open({ kind: v.literal('reference10'), volts: positive, sourceOhm: notNegative, maxA: positive, ...place() }),
+  open({
+    kind: v.literal('reference10'),
+    volts: positive,
+    sourceOhm: notNegative,
+    maxA: positive,
+    ...place(),
+  }),
   open({ kind: v.literal('inputCommon'), ...place() }),
   open({
-    kind: v.literal('digitalInput'), ohm: positive, onV: positive, offV: notNegative, tasks: v.union([v.literal('any'), v.array(code)]),
-    fixedTask: v.optional(code), pullUpTo: v.optional(code), ...place(),
+    kind: v.literal('digitalInput'),
+    ohm: positive,
+    onV: positive,
+    offV: notNegative,
+    tasks: v.union([v.literal('any'), v.array(code)]),
+    fixedTask: v.optional(code),
+    pullUpTo: v.optional(code),
+    ...place(),
   }),
-  open({ kind: v.literal('enableInput'), channel: v.picklist(['A', 'B']), ohm: positive, onV: positive, offV: notNegative, ...place() }),
+  open({
+    kind: v.literal('enableInput'),
+    channel: v.picklist(['A', 'B']),
+    ohm: positive,
+    onV: positive,
+    offV: notNegative,
+    ...place(),
+  }),
   open({ kind: v.literal('analogueCommon'), ...place() }),
-  open({ kind: v.literal('analogueInput'), voltageOhm: positive, currentOhm: v.optional(positive), modes: v.pipe(v.array(v.picklist(['0-10V', '0-20mA', '4-20mA', '±10V'])), v.minLength(1)), ...place() }),
-  open({ kind: v.literal('analogueOutput'), modes: v.array(v.picklist(['0-10V', '0-20mA', '4-20mA'])), ...place() }),
-  open({ kind: v.literal('relay'), relay: code, part: v.picklist(['common', 'no', 'nc']), volts: positive, amps: positive, ...place() }),
+  open({
+    kind: v.literal('analogueInput'),
+    voltageOhm: positive,
+    currentOhm: v.optional(positive),
+    modes: v.pipe(v.array(v.picklist(['0-10V', '0-20mA', '4-20mA', '±10V'])), v.minLength(1)),
+    ...place(),
+  }),
+  open({
+    kind: v.literal('analogueOutput'),
+    modes: v.array(v.picklist(['0-10V', '0-20mA', '4-20mA'])),
+    ...place(),
+  }),
+  open({
+    kind: v.literal('relay'),
+    relay: code,
+    part: v.picklist(['common', 'no', 'nc']),
+    volts: positive,
+    amps: positive,
+    ...place(),
+  }),
   open({ kind: v.literal('thermistor'), ...place() }),
   open({ kind: v.literal('bus'), ...place() }),
-]); // prettier-ignore
+]);
 
 function place() {
   return {
@@ -66,7 +102,10 @@ const settingSchema = open({
   min: v.optional(v.number()),
   max: v.optional(v.number()),
   step: v.optional(positive),
-  factory: v.union([value, open({ byModel: v.picklist(['ratedKw', 'ratedA', 'ratedV', 'ratedHz']) })]),
+  factory: v.union([
+    value,
+    open({ byModel: v.picklist(['ratedKw', 'ratedA', 'ratedV', 'ratedHz']) }),
+  ]),
   choices: v.optional(v.record(code, text)),
   lockedWhileRunning: v.optional(v.boolean(), false),
   wipes: v.optional(v.array(code)),
@@ -85,10 +124,28 @@ export type Policy = v.InferOutput<typeof policySchema>;
 
 /** Policies that decide whether a motor moves by itself: every drive profile must name each, or say "unknown". */
 export const requiredPolicies = [
-  'startMethod', 'onBothDirections', 'onOppositeStart', 'onStartHeld', 'onPowerReturn', 'onEnableReturn', 'onFaultReset', 'onTakeover',
-  'onPlaceChange', 'startEdgeWithStopReturn', 'terminalStopUnderKeypad', 'keypadStopAlways', 'startWhileCoasting', 'belowMin',
-  'onReferenceLoss', 'bothDirectionsFaultSelfClears', 'jogWhileRunning', 'onUndervoltageWhileStopping', 'presetCoding', 'noReverse', 'stopMode',
-] as const; // prettier-ignore
+  'startMethod',
+  'onBothDirections',
+  'onOppositeStart',
+  'onStartHeld',
+  'onPowerReturn',
+  'onEnableReturn',
+  'onFaultReset',
+  'onTakeover',
+  'onPlaceChange',
+  'startEdgeWithStopReturn',
+  'terminalStopUnderKeypad',
+  'keypadStopAlways',
+  'startWhileCoasting',
+  'belowMin',
+  'onReferenceLoss',
+  'bothDirectionsFaultSelfClears',
+  'jogWhileRunning',
+  'onUndervoltageWhileStopping',
+  'presetCoding',
+  'noReverse',
+  'stopMode',
+] as const;
 
 /** An input task. `asserts` says which state of the contact gives it: an enable or an external fault acts when its contact opens. */
 const taskSchema = open({
@@ -118,7 +175,14 @@ const modelSchema = open({
 const keypadSchema = open({
   /** How one moves to a setting and changes it, for counting and printing key presses. */
   style: v.picklist(['listAndArrows', 'digitByDigit', 'textMenu', 'dialsAndSwitches']),
-  keys: open({ enter: text, up: text, down: text, back: text, start: v.optional(text), stop: v.optional(text) }),
+  keys: open({
+    enter: text,
+    up: text,
+    down: text,
+    back: text,
+    start: v.optional(text),
+    stop: v.optional(text),
+  }),
   openList: v.optional(v.pipe(v.number(), v.integer(), v.minValue(0)), 1),
   confirmHoldS: v.optional(notNegative, 0),
 });
@@ -131,10 +195,18 @@ const baseEntries = {
   kind: v.picklist(['drive', 'starter']),
   title: text,
   description: v.optional(text),
-  supply: open({ phases: v.picklist([1, 3]), volts: v.tuple([positive, positive]), hz: v.array(positive), outputPhases: v.optional(v.picklist([1, 3]), 3) }),
+  supply: open({
+    phases: v.picklist([1, 3]),
+    volts: v.tuple([positive, positive]),
+    hz: v.array(positive),
+    outputPhases: v.optional(v.picklist([1, 3]), 3),
+  }),
   models: v.pipe(v.array(modelSchema), v.minLength(1)),
   terminals: v.record(code, terminalSchema),
-  rows: v.pipe(v.array(open({ id: code, name: text, terminals: v.array(code), option: v.optional(code) })), v.minLength(1)),
+  rows: v.pipe(
+    v.array(open({ id: code, name: text, terminals: v.array(code), option: v.optional(code) })),
+    v.minLength(1),
+  ),
   /** Terminals joined inside the device. */
   internalJoins: v.optional(v.array(v.tuple([code, code])), []),
   links: v.record(code, linkSchema),
@@ -148,7 +220,10 @@ const baseEntries = {
   /** Role of each setting in the control semantics and on the plate. */
   roles: v.record(code, policySchema),
   policies: v.record(code, policySchema),
-  macros: v.optional(v.record(code, open({ name: text, sets: v.record(code, value), wipes: v.array(code) })), {}),
+  macros: v.optional(
+    v.record(code, open({ name: text, sets: v.record(code, value), wipes: v.array(code) })),
+    {},
+  ),
   faults: v.record(code, open({ code: text, name: text, remedy: v.optional(text) })),
   keypad: keypadSchema,
   options: v.optional(v.record(code, open({ name: text })), {}),
@@ -192,7 +267,13 @@ export const profileSchema = v.pipe(
       const path: v.IssuePathItem[] = [];
       let at: unknown = dataset.value;
       for (const key of fault.path) {
-        path.push({ type: 'object', origin: 'value', input: at as Record<string, unknown>, key, value: (at as Record<string, unknown>)?.[key] });
+        path.push({
+          type: 'object',
+          origin: 'value',
+          input: at as Record<string, unknown>,
+          key,
+          value: (at as Record<string, unknown>)?.[key],
+        });
         at = (at as Record<string, unknown>)?.[key];
       }
       addIssue({ message: fault.message, path: path as [v.IssuePathItem, ...v.IssuePathItem[]] });
@@ -218,29 +299,47 @@ interface Inner {
 
 function* referenceFaults(p: Inner): Generator<{ path: string[]; message: string }> {
   for (const [at, row] of p.rows.entries()) {
-    for (const id of row.terminals) if (!p.terminals[id]) yield { path: ['rows', String(at), 'terminals'], message: `there is no terminal "${id}"` };
+    for (const id of row.terminals)
+      if (!p.terminals[id])
+        yield { path: ['rows', String(at), 'terminals'], message: `there is no terminal "${id}"` };
   }
   const placed = new Set(p.rows.flatMap((row) => row.terminals));
-  for (const id of Object.keys(p.terminals)) if (!placed.has(id)) yield { path: ['terminals', id], message: 'this terminal lies in no row' };
+  for (const id of Object.keys(p.terminals))
+    if (!placed.has(id)) yield { path: ['terminals', id], message: 'this terminal lies in no row' };
   for (const [id, link] of Object.entries(p.links)) {
-    if (!link.positions[link.factory]) yield { path: ['links', id, 'factory'], message: `there is no position "${link.factory}"` };
+    if (!link.positions[link.factory])
+      yield { path: ['links', id, 'factory'], message: `there is no position "${link.factory}"` };
     for (const [name, position] of Object.entries(link.positions)) {
       for (const end of position.joins.flat())
-        if (!p.terminals[end]) yield { path: ['links', id, 'positions', name], message: `there is no terminal "${end}"` };
+        if (!p.terminals[end])
+          yield {
+            path: ['links', id, 'positions', name],
+            message: `there is no terminal "${end}"`,
+          };
     }
   }
   for (const [terminal, setting] of Object.entries(p.taskSettings)) {
-    if (!p.terminals[terminal] && !terminal.startsWith('relay.')) yield { path: ['taskSettings', terminal], message: `there is no terminal "${terminal}"` };
-    if (!p.settings[setting]) yield { path: ['taskSettings', terminal], message: `there is no setting "${setting}"` };
+    if (!p.terminals[terminal] && !terminal.startsWith('relay.'))
+      yield { path: ['taskSettings', terminal], message: `there is no terminal "${terminal}"` };
+    if (!p.settings[setting])
+      yield { path: ['taskSettings', terminal], message: `there is no setting "${setting}"` };
   }
   for (const group of ['roles', 'policies'] as const) {
     for (const [id, policy] of Object.entries(p[group])) {
-      if (typeof policy === 'object' && 'setting' in policy && !p.settings[policy.setting as string])
+      if (
+        typeof policy === 'object' &&
+        'setting' in policy &&
+        !p.settings[policy.setting as string]
+      )
         yield { path: [group, id], message: `there is no setting "${policy.setting}"` };
     }
   }
   if (p.kind === 'drive') {
     for (const id of requiredPolicies)
-      if (p.policies[id] === undefined) yield { path: ['policies', id], message: 'a drive profile must say how it behaves here, or "unknown"' };
+      if (p.policies[id] === undefined)
+        yield {
+          path: ['policies', id],
+          message: 'a drive profile must say how it behaves here, or "unknown"',
+        };
   }
 }

@@ -29,7 +29,10 @@ export class Circuit {
   private readonly cached: boolean;
   private readonly alone: Int32Array;
   private whole: Solution | undefined;
-  private readonly responses: { answers: readonly (Float64Array | undefined)[]; volts: Float64Array }[] = [];
+  private readonly responses: {
+    answers: readonly (Float64Array | undefined)[];
+    volts: Float64Array;
+  }[] = [];
 
   /** @param options `cached: false` solves everything anew each time, for tests */
   constructor(plan: CircuitPlan, options: { cached?: boolean } = {}) {
@@ -42,7 +45,12 @@ export class Circuit {
   /** A stamp with every edge open and no source, to be filled in. */
   emptyStamp(): Stamp {
     const n = this.plan.edgeA.length;
-    return { g: new Float64Array(n), emf: new Float64Array(n), j: new Float64Array(n), modal: this.plan.modal.map(() => ({ volts: 0, amps: 0, g: 1e6 })) };
+    return {
+      g: new Float64Array(n),
+      emf: new Float64Array(n),
+      j: new Float64Array(n),
+      modal: this.plan.modal.map(() => ({ volts: 0, amps: 0, g: 1e6 })),
+    };
   }
 
   /**
@@ -78,7 +86,10 @@ export class Circuit {
   private solveSection(s: Section, stamp: Stamp, from: readonly Mode[] | undefined): Solution {
     const start = from ? modesOf(s, from) : undefined;
     const changed = fill(s, stamp);
-    const sameStart = start === undefined ? s.from === undefined : s.from !== undefined && start.every((mode, i) => mode === s.from?.[i]);
+    const sameStart =
+      start === undefined
+        ? s.from === undefined
+        : s.from !== undefined && start.every((mode, i) => mode === s.from?.[i]);
     if (this.cached && s.last && !changed && (sameStart || s.modal.length === 0)) return s.last;
     s.from = start;
     s.answers.length = 0;
@@ -92,7 +103,10 @@ export class Circuit {
     return amps;
   }
 
-  private answer({ edges, part, stamp, answers }: Section, emf: Float64Array): Float64Array | undefined {
+  private answer(
+    { edges, part, stamp, answers }: Section,
+    emf: Float64Array,
+  ): Float64Array | undefined {
     let any = false;
     for (let i = 0; i < edges.length && !any; i++) any = emf[edges[i]] !== 0;
     if (!any) return undefined;
@@ -143,7 +157,12 @@ function fill(s: Section, stamp: Stamp): boolean {
   for (let i = 0; i < s.edges.length; i++) {
     if (s.isModal[i]) continue;
     const e = s.edges[i];
-    if (s.stamp.g[i] !== stamp.g[e] || s.stamp.emf[i] !== stamp.emf[e] || s.stamp.j[i] !== stamp.j[e]) changed = true;
+    if (
+      s.stamp.g[i] !== stamp.g[e] ||
+      s.stamp.emf[i] !== stamp.emf[e] ||
+      s.stamp.j[i] !== stamp.j[e]
+    )
+      changed = true;
     s.stamp.g[i] = stamp.g[e];
     s.stamp.emf[i] = stamp.emf[e];
     s.stamp.j[i] = stamp.j[e];

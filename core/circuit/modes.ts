@@ -26,7 +26,14 @@ export function firstMode(kind: ModalEdge['kind']): Mode {
 }
 
 /** Writes what the mode means into the edge arrays. */
-export function applyMode(m: ModalEdge, mode: Mode, p: ModalValue, g: Float64Array, emf: Float64Array, j: Float64Array): void {
+export function applyMode(
+  m: ModalEdge,
+  mode: Mode,
+  p: ModalValue,
+  g: Float64Array,
+  emf: Float64Array,
+  j: Float64Array,
+): void {
   const forward = m.kind === 'currentSource' ? -Math.sign(p.amps) * p.volts : p.volts;
   g[m.edge] = mode === 1 ? p.g : 0;
   emf[m.edge] = mode === 1 ? forward : 0;
@@ -40,14 +47,26 @@ export function applyMode(m: ModalEdge, mode: Mode, p: ModalValue, g: Float64Arr
  * @param through amps from a to b
  * @param aAtReference whether a lies in the island of the reference
  */
-export function judgeMode(kind: ModalEdge['kind'], mode: Mode, p: ModalValue, across: number | null, through: number, aAtReference: boolean): Mode {
+export function judgeMode(
+  kind: ModalEdge['kind'],
+  mode: Mode,
+  p: ModalValue,
+  across: number | null,
+  through: number,
+  aAtReference: boolean,
+): Mode {
   switch (kind) {
     case 'diode':
       if (mode === 1) return through < -NO_AMPS ? 0 : 1;
       return (across === null ? aAtReference : across > p.volts) ? 1 : 0;
     case 'currentSource':
       if (p.amps === 0 && mode !== 1) return mode;
-      if (mode === 2) return across === null || -across * Math.sign(p.amps) > p.volts ? (p.volts === Infinity ? 0 : 1) : 2;
+      if (mode === 2)
+        return across === null || -across * Math.sign(p.amps) > p.volts
+          ? p.volts === Infinity
+            ? 0
+            : 1
+          : 2;
       if (mode === 0) return across === null ? 0 : 2;
       return Math.abs(through) > Math.abs(p.amps) + NO_AMPS ? 2 : 1;
     case 'transmitter':

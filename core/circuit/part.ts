@@ -1,5 +1,20 @@
-import { analyse, factorise, solve, workspace, type Factor, type Pattern, type Workspace } from '../numeric/index.js';
-import { applyMode, firstMode, judgeMode, type ModalEdge, type ModalValue, type Mode } from './modes.js';
+import {
+  analyse,
+  factorise,
+  solve,
+  workspace,
+  type Factor,
+  type Pattern,
+  type Workspace,
+} from '../numeric/index.js';
+import {
+  applyMode,
+  firstMode,
+  judgeMode,
+  type ModalEdge,
+  type ModalValue,
+  type Mode,
+} from './modes.js';
 
 /** Topology of a circuit: landings are nodes, never merged, so every wire stays measurable. */
 export interface CircuitPlan {
@@ -57,7 +72,12 @@ export class CircuitPart {
     const { modal } = this.plan;
     if (modal.length === 0 && isZero(stamp.emf) && isZero(stamp.j)) {
       this.work.amps.fill(0);
-      return { volts: new Float64Array(this.plan.nodeCount), island: this.factor(stamp.g).island, modes: [], settled: true };
+      return {
+        volts: new Float64Array(this.plan.nodeCount),
+        island: this.factor(stamp.g).island,
+        modes: [],
+        settled: true,
+      };
     }
     const modes = from ? [...from] : modal.map((m) => firstMode(m.kind));
     for (let round = 0; ; round++) {
@@ -65,7 +85,8 @@ export class CircuitPart {
       const factor = this.factor(stamp.g);
       const volts = solve(factor, stamp.emf, stamp.j, this.work);
       const wrong = this.contradicting(stamp, modes, factor.island, volts);
-      if (!wrong || round >= 4 * modal.length) return { volts, island: factor.island, modes, settled: !wrong };
+      if (!wrong || round >= 4 * modal.length)
+        return { volts, island: factor.island, modes, settled: !wrong };
       modes[wrong.index] = wrong.mode;
     }
   }
@@ -80,14 +101,26 @@ export class CircuitPart {
     return solve(this.factor(stamp.g), emf, j, this.work);
   }
 
-  private contradicting(stamp: Stamp, modes: readonly Mode[], island: Int32Array, volts: Float64Array): { index: number; mode: Mode } | undefined {
+  private contradicting(
+    stamp: Stamp,
+    modes: readonly Mode[],
+    island: Int32Array,
+    volts: Float64Array,
+  ): { index: number; mode: Mode } | undefined {
     const { modal, edgeA, edgeB, reference } = this.plan;
     for (let index = 0; index < modal.length; index++) {
       const { edge, kind } = modal[index];
       const a = edgeA[edge];
       const b = edgeB[edge];
       const across = island[a] === island[b] ? volts[a] - volts[b] : null;
-      const mode = judgeMode(kind, modes[index], stamp.modal[index], across, this.work.amps[edge], reference >= 0 && island[a] === island[reference]);
+      const mode = judgeMode(
+        kind,
+        modes[index],
+        stamp.modal[index],
+        across,
+        this.work.amps[edge],
+        reference >= 0 && island[a] === island[reference],
+      );
       if (mode !== modes[index]) return { index, mode };
     }
     return undefined;
@@ -99,7 +132,8 @@ export class CircuitPart {
     const hit = this.cache.get(key);
     if (hit && same(hit.g, g)) return hit;
     const made = factorise(this.pattern, g);
-    if (this.cache.size >= CACHED_FACTORS) this.cache.delete(this.cache.keys().next().value as number);
+    if (this.cache.size >= CACHED_FACTORS)
+      this.cache.delete(this.cache.keys().next().value as number);
     this.cache.set(key, made);
     return made;
   }

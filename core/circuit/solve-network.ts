@@ -41,10 +41,14 @@ export function solveNetwork(network: Network): NetworkResult {
   network.elements.forEach((element, edge) => stampFixed(element, edge, stamp));
   modal.forEach((m, i) => (stamp.modal[i] = modalValue(network.elements[m.edge])));
   const solution = circuit.solve(stamp);
-  if (!solution.settled) throw new UnsettledNetworkError('the diodes and limited sources of this network never settle');
+  if (!solution.settled)
+    throw new UnsettledNetworkError('the diodes and limited sources of this network never settle');
   const nodeVolts: Record<string, number | null> = {};
   network.nodes.forEach((node, i) => {
-    nodeVolts[node] = solution.island[i] === solution.island[reference] ? solution.volts[i] - solution.volts[reference] : null;
+    nodeVolts[node] =
+      solution.island[i] === solution.island[reference]
+        ? solution.volts[i] - solution.volts[reference]
+        : null;
   });
   const amps = circuit.currents();
   const elementAmps: Record<string, number> = {};
@@ -57,14 +61,21 @@ function conductance(ohm: number): number {
 }
 
 function modalKind(element: CircuitElement): ModalEdge['kind'] | undefined {
-  if (element.kind === 'voltageSource') return element.limitA === undefined ? undefined : 'limitedSupply';
-  if (element.kind === 'diode' || element.kind === 'currentSource' || element.kind === 'transmitter') return element.kind;
+  if (element.kind === 'voltageSource')
+    return element.limitA === undefined ? undefined : 'limitedSupply';
+  if (
+    element.kind === 'diode' ||
+    element.kind === 'currentSource' ||
+    element.kind === 'transmitter'
+  )
+    return element.kind;
   return undefined;
 }
 
 function stampFixed(element: CircuitElement, edge: number, stamp: Stamp): void {
   if (element.kind === 'resistor') stamp.g[edge] = conductance(element.ohm);
-  else if (element.kind === 'contact') stamp.g[edge] = element.closed ? conductance(element.ohm ?? CONTACT_OHM) : 0;
+  else if (element.kind === 'contact')
+    stamp.g[edge] = element.closed ? conductance(element.ohm ?? CONTACT_OHM) : 0;
   else if (element.kind === 'voltageSource') {
     stamp.g[edge] = conductance(element.ohm ?? 0);
     stamp.emf[edge] = element.volts;
@@ -81,7 +92,11 @@ function modalValue(element: CircuitElement): ModalValue {
     case 'transmitter':
       return { volts: element.minVolts, amps: element.amps, g };
     case 'voltageSource':
-      return { volts: element.volts, amps: element.limitA ?? Infinity, g: conductance(element.ohm ?? 0) };
+      return {
+        volts: element.volts,
+        amps: element.limitA ?? Infinity,
+        g: conductance(element.ohm ?? 0),
+      };
     default:
       return { volts: 0, amps: 0, g };
   }

@@ -52,8 +52,17 @@ export interface Comparison {
 /** The schools of a question on this job, each planned, rehearsed and checked as it would be built. */
 export function compareSchools(job: Job, profile: Profile, question: Question): Comparison {
   const cards = question.schools.map((school) => cardOf(job, profile, school));
-  const chosen = question.schools.find((s) => Object.entries(s.patch).every(([wish, value]) => value === undefined || job.scheme[wish as keyof Job['scheme']] === value))?.id; // prettier-ignore
-  return { question: question.id, chosen: chosen ?? chosenBy(job, question), cards, ...recommend(job, question, cards) };
+  const chosen = question.schools.find((s) =>
+    Object.entries(s.patch).every(
+      ([wish, value]) => value === undefined || job.scheme[wish as keyof Job['scheme']] === value,
+    ),
+  )?.id;
+  return {
+    question: question.id,
+    chosen: chosen ?? chosenBy(job, question),
+    cards,
+    ...recommend(job, question, cards),
+  };
 }
 
 const chosenBy = (job: Job, question: Question): string | undefined => {
@@ -71,26 +80,53 @@ export function cardOf(job: Job, profile: Profile, school: School): Card {
   const strip = stripOf(built, profile);
   const rule = (name: string): boolean => findings.some((f) => f.rule === name);
   return {
-    id: school.id, ok: true, strip, cost: plan.cost, findings, devices: arrangeFor(built, profile).devices.length,
-    restarts: rule('restart.powerReturn') || rule('latch.outlivesPower'), startsOnRelease: rule('stop.releaseStarts') || rule('condition.returnStarts'),
-  }; // prettier-ignore
+    id: school.id,
+    ok: true,
+    strip,
+    cost: plan.cost,
+    findings,
+    devices: arrangeFor(built, profile).devices.length,
+    restarts: rule('restart.powerReturn') || rule('latch.outlivesPower'),
+    startsOnRelease: rule('stop.releaseStarts') || rule('condition.returnStarts'),
+  };
 }
 
 /** The standard script of a built job as lines to draw. */
 export function stripOf(built: Job, profile: Profile): Strip {
   const installation = installAtSpeed(built, profile, 1);
-  const drive = installation.devices.find((d): d is InstalledDrive => d.kind === 'drive') as InstalledDrive;
+  const drive = installation.devices.find(
+    (d): d is InstalledDrive => d.kind === 'drive',
+  ) as InstalledDrive;
   const arrangement = arrangeFor(built, profile);
   const travel = Math.min(60_000, longestTravelMs(drive.control));
   const script = standardScript(arrangement, travel);
   const trace = rehearse(installation, timeOrder(script.acts), script.endMs);
-  return { endMs: script.endMs, marks: script.marks, lines: linesOf(trace, built, arrangement, script.endMs, drive.control.maxHz) };
+  return {
+    endMs: script.endMs,
+    marks: script.marks,
+    lines: linesOf(trace, built, arrangement, script.endMs, drive.control.maxHz),
+  };
 }
 
-function linesOf(trace: Trace, job: Job, arrangement: Arrangement, endMs: number, maxHz: number): StripLine[] {
+function linesOf(
+  trace: Trace,
+  job: Job,
+  arrangement: Arrangement,
+  endMs: number,
+  maxHz: number,
+): StripLine[] {
   const tag = (id: string): string => job.adopted?.devices[id]?.tag ?? id;
-  const worked = [...Object.values(arrangement.starts), ...arrangement.stops.slice(0, 1), ...(arrangement.direction ? [arrangement.direction] : []), ...(arrangement.estop ? [arrangement.estop] : [])]; // prettier-ignore
-  const devices = [...new Set(worked.map((id) => arrangement.operations[id]?.device).filter((id) => id !== undefined))];
+  const worked = [
+    ...Object.values(arrangement.starts),
+    ...arrangement.stops.slice(0, 1),
+    ...(arrangement.direction ? [arrangement.direction] : []),
+    ...(arrangement.estop ? [arrangement.estop] : []),
+  ];
+  const devices = [
+    ...new Set(
+      worked.map((id) => arrangement.operations[id]?.device).filter((id) => id !== undefined),
+    ),
+  ];
   const line = (id: string, kind: StripLine['kind'], name: string, top: number): StripLine => ({
     id,
     kind,
@@ -102,7 +138,12 @@ function linesOf(trace: Trace, job: Job, arrangement: Arrangement, endMs: number
     line('supply.on', 'supply', '', 1),
     ...devices.map((id) => {
       const signal = trace.signals.find((s) => s.id === `${id}.position`);
-      return line(`${id}.position`, 'control', tag(id), Math.max(1, (signal?.states?.length ?? 2) - 1));
+      return line(
+        `${id}.position`,
+        'control',
+        tag(id),
+        Math.max(1, (signal?.states?.length ?? 2) - 1),
+      );
     }),
     line('drive.hz', 'output', '', maxHz),
   ];
@@ -117,7 +158,11 @@ function pointsOf(trace: Trace, id: string, endMs: number): (readonly [number, n
   t.forEach((start, k) => {
     const end = Math.min(t[k + 1] ?? endMs * 1000, endMs * 1000);
     const cuts = ddy[k] === 0 ? 1 : 8;
-    for (let i = 0; i < cuts; i++) points.push([(start + ((end - start) * i) / cuts) / 1000, signalAt(trace, id, start + ((end - start) * i) / cuts)]);
+    for (let i = 0; i < cuts; i++)
+      points.push([
+        (start + ((end - start) * i) / cuts) / 1000,
+        signalAt(trace, id, start + ((end - start) * i) / cuts),
+      ]);
     if (end > start) points.push([end / 1000, signalAt(trace, id, end - 1)]);
   });
   return points;
@@ -129,11 +174,17 @@ const graveness = { stop: 100, warn: 10, advise: 1 } as const;
  * The school to recommend: the fewest and least grave hazards for those who can be exposed, then the order of the
  * schools. A restart that is wished is no hazard of the school.
  */
-function recommend(job: Job, question: Question, cards: readonly Card[]): Pick<Comparison, 'recommended' | 'reasons'> {
+function recommend(
+  job: Job,
+  question: Question,
+  cards: readonly Card[],
+): Pick<Comparison, 'recommended' | 'reasons'> {
   const wishesRestart = job.scheme.powerReturn === 'restart';
   const weight = (card: Card): number => {
     if (!card.ok) return Infinity;
-    const counted = card.findings.filter((f) => !(wishesRestart && f.rule === 'restart.powerReturn'));
+    const counted = card.findings.filter(
+      (f) => !(wishesRestart && f.rule === 'restart.powerReturn'),
+    );
     const missesRestart = wishesRestart && question.id !== 'powerReturn' && !card.restarts ? 50 : 0;
     return missesRestart + counted.reduce((sum, f) => sum + graveness[f.severity], 0);
   };
@@ -145,8 +196,11 @@ function recommend(job: Job, question: Question, cards: readonly Card[]): Pick<C
   if (best.ok) {
     if (wishesRestart && best.restarts) reasons.push('restartWished');
     else if (others.some((c) => c.ok && c.restarts) && !best.restarts)
-      reasons.push((job.scheme.exposed ?? 'atMachine') === 'nobody' ? 'noRestart' : 'noRestartPeople');
-    if (others.some((c) => c.ok && c.startsOnRelease) && !best.startsOnRelease) reasons.push('noReleaseStart');
+      reasons.push(
+        (job.scheme.exposed ?? 'atMachine') === 'nobody' ? 'noRestart' : 'noRestartPeople',
+      );
+    if (others.some((c) => c.ok && c.startsOnRelease) && !best.startsOnRelease)
+      reasons.push('noReleaseStart');
     if (others.some((c) => weight(c) > weight(best))) reasons.push('fewerHazards');
     if (best.findings.length === 0) reasons.push('noHazard');
     if (others.every((c) => c.ok && c.devices >= best.devices)) reasons.push('fewestParts');

@@ -1,2 +1,10 @@
-export { cardOf, compareSchools, stripOf, type Card, type Comparison, type Strip, type StripLine } from './cards.js';
+export {
+  cardOf,
+  compareSchools,
+  stripOf,
+  type Card,
+  type Comparison,
+  type Strip,
+  type StripLine,
+} from './cards.js';
 export { questionsFor, withSchool, type Question, type School } from './questions.js';

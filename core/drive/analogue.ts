@@ -14,7 +14,8 @@ export interface AnalogueScale {
  * @example scaleAnalogue(5, { xLow: 0, xHigh: 10, hzAtLow: 0, hzAtHigh: 50 }).hz // 25
  */
 export function scaleAnalogue(x: number, s: AnalogueScale): { hz: number; hzUnclamped: number } {
-  if (s.xLow === s.xHigh) throw new RangeError('the signal has no span: its low and high end are the same');
+  if (s.xLow === s.xHigh)
+    throw new RangeError('the signal has no span: its low and high end are the same');
   const hzUnclamped = s.hzAtLow + ((x - s.xLow) / (s.xHigh - s.xLow)) * (s.hzAtHigh - s.hzAtLow);
   const [low, high] = s.hzAtLow < s.hzAtHigh ? [s.hzAtLow, s.hzAtHigh] : [s.hzAtHigh, s.hzAtLow];
   return { hz: Math.min(Math.max(hzUnclamped, low), high), hzUnclamped };

@@ -3,63 +3,99 @@ import { runDriveCase } from './case.js';
 import { driveCaseSchema } from './vocabulary.js';
 
 type Events = readonly (readonly [number, string, number])[];
-type Method = 'levelForwardReverse' | 'levelRunDirection' | 'pulseStartStopDirection' | 'pulseForwardReverseStop';
+type Method =
+  | 'levelForwardReverse'
+  | 'levelRunDirection'
+  | 'pulseStartStopDirection'
+  | 'pulseForwardReverseStop';
 
 /** 10 Hz/s up, 5 Hz/s down, 30 Hz: at speed 3 s after a start, still 6 s after a stop. */
-const base = { maxHz: 50, accelS: 5, decelS: 10, referenceHz: 30, powerUpDelayMs: 0, filterMs: 0, rideThroughMs: 100, quickStopS: 1 };
+const base = {
+  maxHz: 50,
+  accelS: 5,
+  decelS: 10,
+  referenceHz: 30,
+  powerUpDelayMs: 0,
+  filterMs: 0,
+  rideThroughMs: 100,
+  quickStopS: 1,
+};
 
-function run(startMethod: Method, control: object, events: Events, sampleMs: readonly number[]): string[] {
-  const ordered = [...events].sort(([x], [y]) => x - y).map(([atMs, input, level]) => ({ atMs, input, level }));
-  const samples = runDriveCase(v.parse(driveCaseSchema, { control: { startMethod, ...base, ...control }, inputs: {}, events: ordered, sampleMs }));
+function run(
+  startMethod: Method,
+  control: object,
+  events: Events,
+  sampleMs: readonly number[],
+): string[] {
+  const ordered = [...events]
+    .sort(([x], [y]) => x - y)
+    .map(([atMs, input, level]) => ({ atMs, input, level }));
+  const samples = runDriveCase(
+    v.parse(driveCaseSchema, {
+      control: { startMethod, ...base, ...control },
+      inputs: {},
+      events: ordered,
+      sampleMs,
+    }),
+  );
   return samples.map((s) => `${s.state} ${Math.round(s.hz * 10) / 10 || 0}`);
 }
 
 /** How each method is started forward at a time, its control let go, and sent the other way. */
-const ways: Readonly<Record<Method, { start: (t: number) => Events; letGo: (t: number) => Events; flip: (t: number) => Events; back: (t: number) => Events }>> =
-  {
-    levelForwardReverse: {
-      start: (t) => [[t, 'forward', 1]],
-      letGo: (t) => [[t, 'forward', 0]],
-      flip: (t) => [
-        [t, 'forward', 0],
-        [t, 'reverse', 1],
-      ],
-      back: (t) => [
-        [t, 'reverse', 0],
-        [t, 'forward', 1],
-      ],
-    },
-    levelRunDirection: {
-      start: (t) => [[t, 'run', 1]],
-      letGo: (t) => [[t, 'run', 0]],
-      flip: (t) => [[t, 'direction', 1]],
-      back: (t) => [[t, 'direction', 0]],
-    },
-    pulseStartStopDirection: {
-      start: (t) => [
-        [t, 'start', 1],
-        [t + 200, 'start', 0],
-      ],
-      letGo: () => [],
-      flip: (t) => [[t, 'direction', 1]],
-      back: (t) => [[t, 'direction', 0]],
-    },
-    pulseForwardReverseStop: {
-      start: (t) => [
-        [t, 'startForward', 1],
-        [t + 200, 'startForward', 0],
-      ],
-      letGo: () => [],
-      flip: (t) => [
-        [t, 'startReverse', 1],
-        [t + 200, 'startReverse', 0],
-      ],
-      back: (t) => [
-        [t, 'startForward', 1],
-        [t + 200, 'startForward', 0],
-      ],
-    },
-  };
+const ways: Readonly<
+  Record<
+    Method,
+    {
+      start: (t: number) => Events;
+      letGo: (t: number) => Events;
+      flip: (t: number) => Events;
+      back: (t: number) => Events;
+    }
+  >
+> = {
+  levelForwardReverse: {
+    start: (t) => [[t, 'forward', 1]],
+    letGo: (t) => [[t, 'forward', 0]],
+    flip: (t) => [
+      [t, 'forward', 0],
+      [t, 'reverse', 1],
+    ],
+    back: (t) => [
+      [t, 'reverse', 0],
+      [t, 'forward', 1],
+    ],
+  },
+  levelRunDirection: {
+    start: (t) => [[t, 'run', 1]],
+    letGo: (t) => [[t, 'run', 0]],
+    flip: (t) => [[t, 'direction', 1]],
+    back: (t) => [[t, 'direction', 0]],
+  },
+  pulseStartStopDirection: {
+    start: (t) => [
+      [t, 'start', 1],
+      [t + 200, 'start', 0],
+    ],
+    letGo: () => [],
+    flip: (t) => [[t, 'direction', 1]],
+    back: (t) => [[t, 'direction', 0]],
+  },
+  pulseForwardReverseStop: {
+    start: (t) => [
+      [t, 'startForward', 1],
+      [t + 200, 'startForward', 0],
+    ],
+    letGo: () => [],
+    flip: (t) => [
+      [t, 'startReverse', 1],
+      [t + 200, 'startReverse', 0],
+    ],
+    back: (t) => [
+      [t, 'startForward', 1],
+      [t + 200, 'startForward', 0],
+    ],
+  },
+};
 const methods = Object.keys(ways) as Method[];
 const isLevel = (m: Method): boolean => m.startsWith('level');
 
@@ -73,7 +109,10 @@ interface Row {
   readonly pulse: readonly string[];
 }
 
-const both = (seen: readonly string[]): Pick<Row, 'level' | 'pulse'> => ({ level: seen, pulse: seen });
+const both = (seen: readonly string[]): Pick<Row, 'level' | 'pulse'> => ({
+  level: seen,
+  pulse: seen,
+});
 const away = (input: string, from: number, to: number, asserted: 0 | 1): Events => [
   [from, input, asserted],
   [to, input, 1 - asserted],
@@ -95,7 +134,11 @@ const table: readonly Row[] = [
   },
   {
     name: 'both enable channels open and close: a level waits for a fresh edge, a latch is gone',
-    events: (w) => [...w.start(1000), ...away('enableA', 5000, 6000, 0), ...away('enableB', 5000, 6000, 0)],
+    events: (w) => [
+      ...w.start(1000),
+      ...away('enableA', 5000, 6000, 0),
+      ...away('enableB', 5000, 6000, 0),
+    ],
     at: [5500, 9500],
     level: ['enableOpen 0', 'blocked 0'],
     pulse: ['enableOpen 0', 'ready 0'],
@@ -103,7 +146,11 @@ const table: readonly Row[] = [
   {
     name: 'the enable returns on a device that follows levels',
     control: { onEnableReturn: 'followLevel' },
-    events: (w) => [...w.start(1000), ...away('enableA', 5000, 6000, 0), ...away('enableB', 5000, 6000, 0)],
+    events: (w) => [
+      ...w.start(1000),
+      ...away('enableA', 5000, 6000, 0),
+      ...away('enableB', 5000, 6000, 0),
+    ],
     at: [5500, 7000, 9500],
     level: ['enableOpen 0', 'accelerating 10', 'atSpeed 30'],
     pulse: ['enableOpen 0', 'ready 0', 'ready 0'],
@@ -137,7 +184,11 @@ const table: readonly Row[] = [
   },
   {
     name: 'an external fault, its cause gone, then reset',
-    events: (w) => [...w.start(1000), ...away('externalFault', 5000, 5500, 1), ...away('reset', 6000, 6100, 1)],
+    events: (w) => [
+      ...w.start(1000),
+      ...away('externalFault', 5000, 5500, 1),
+      ...away('reset', 6000, 6100, 1),
+    ],
     at: [5200, 5800, 6500],
     level: ['faulted 0', 'faulted 0', 'blocked 0'],
     pulse: ['faulted 0', 'faulted 0', 'ready 0'],
@@ -145,7 +196,11 @@ const table: readonly Row[] = [
   {
     name: 'a fault reset with the contact closed on a device that follows levels',
     control: { onFaultReset: 'followLevel' },
-    events: (w) => [...w.start(1000), ...away('externalFault', 5000, 5500, 1), ...away('reset', 6000, 6100, 1)],
+    events: (w) => [
+      ...w.start(1000),
+      ...away('externalFault', 5000, 5500, 1),
+      ...away('reset', 6000, 6100, 1),
+    ],
     at: [5800, 7000],
     level: ['faulted 0', 'accelerating 10'],
     pulse: ['faulted 0', 'ready 0'],
@@ -212,7 +267,9 @@ describe('behaviour of every start method', () => {
       const wanted = isLevel(method) ? row.level : row.pulse;
       if (wanted.length === 0) continue;
       it(`${row.name}: ${method}`, () => {
-        expect(run(method, row.control ?? {}, row.events(ways[method]), row.at)).toEqual([...wanted]);
+        expect(run(method, row.control ?? {}, row.events(ways[method]), row.at)).toEqual([
+          ...wanted,
+        ]);
       });
     }
   }
@@ -232,7 +289,11 @@ describe('stop of a pulse start', () => {
 
     it(`opens the latch at once and keeps it open: ${method}`, () => {
       const events: Events = [...begin, ...away('stop', 5000, 7000, 0)];
-      expect(run(method, {}, events, [6000, 8000, 12_000])).toEqual(['decelerating 25', 'decelerating 15', 'ready 0']);
+      expect(run(method, {}, events, [6000, 8000, 12_000])).toEqual([
+        'decelerating 25',
+        'decelerating 15',
+        'ready 0',
+      ]);
     });
 
     it(`loses a start pressed while it is open: ${method}`, () => {
@@ -241,16 +302,33 @@ describe('stop of a pulse start', () => {
     });
 
     it(`a start on the way down takes the motor up again from where it is: ${method}`, () => {
-      const events: Events = [...begin, ...away('stop', 5000, 5200, 0), [7000, start, 1], [7200, start, 0]];
-      expect(run(method, {}, events, [6900, 7500, 8500])).toEqual(['decelerating 20.5', 'accelerating 25', 'atSpeed 30']);
+      const events: Events = [
+        ...begin,
+        ...away('stop', 5000, 5200, 0),
+        [7000, start, 1],
+        [7200, start, 0],
+      ];
+      expect(run(method, {}, events, [6900, 7500, 8500])).toEqual([
+        'decelerating 20.5',
+        'accelerating 25',
+        'atSpeed 30',
+      ]);
     });
 
     it(`closes again with the start still held, fed separately: ${method}`, () => {
       const events: Events = [[1000, start, 1], ...away('stop', 5000, 6000, 0)];
-      expect(run(method, { onStartHeld: 'needFreshEdge' }, events, [8000, 15_000])).toEqual(['decelerating 15', 'blocked 0']);
-      expect(run(method, { onStartHeld: 'followLevel' }, events, [8000, 15_000])).toEqual(['atSpeed 30', 'atSpeed 30']);
+      expect(run(method, { onStartHeld: 'needFreshEdge' }, events, [8000, 15_000])).toEqual([
+        'decelerating 15',
+        'blocked 0',
+      ]);
+      expect(run(method, { onStartHeld: 'followLevel' }, events, [8000, 15_000])).toEqual([
+        'atSpeed 30',
+        'atSpeed 30',
+      ]);
       const fresh: Events = [...events, [9000, start, 0], [9500, start, 1]];
-      expect(run(method, { onStartHeld: 'needFreshEdge' }, fresh, [14_000])).toEqual(['atSpeed 30']);
+      expect(run(method, { onStartHeld: 'needFreshEdge' }, fresh, [14_000])).toEqual([
+        'atSpeed 30',
+      ]);
     });
 
     it(`returns together with a start that is fed through it: ${method}`, () => {
@@ -261,8 +339,12 @@ describe('stop of a pulse start', () => {
         [6000, 'stop', 1],
         [6000, start, 1],
       ];
-      expect(run(method, { startEdgeWithStopReturn: 'lost' }, events, [15_000])).toEqual(['blocked 0']);
-      expect(run(method, { startEdgeWithStopReturn: 'accepted' }, events, [9000])).toEqual(['atSpeed 30']);
+      expect(run(method, { startEdgeWithStopReturn: 'lost' }, events, [15_000])).toEqual([
+        'blocked 0',
+      ]);
+      expect(run(method, { startEdgeWithStopReturn: 'accepted' }, events, [9000])).toEqual([
+        'atSpeed 30',
+      ]);
     });
   }
 
@@ -273,8 +355,12 @@ describe('stop of a pulse start', () => {
       [5000, 'startReverse', 1],
       [5200, 'startReverse', 0],
     ];
-    expect(run('pulseForwardReverseStop', { onOppositeStart: 'ignoreUntilStopped' }, events, [9000])).toEqual(['atSpeed 30']);
-    expect(run('pulseForwardReverseStop', { onOppositeStart: 'reverseThroughZero' }, events, [12_000])).toEqual(['accelerating -10']);
+    expect(
+      run('pulseForwardReverseStop', { onOppositeStart: 'ignoreUntilStopped' }, events, [9000]),
+    ).toEqual(['atSpeed 30']);
+    expect(
+      run('pulseForwardReverseStop', { onOppositeStart: 'reverseThroughZero' }, events, [12_000]),
+    ).toEqual(['accelerating -10']);
   });
 
   it('a direction input dropped together with stop does not reverse the run-down', () => {

@@ -9,7 +9,13 @@ export interface DriveSample extends DriveView {
 }
 
 /** Steps a drive through its own wakes up to and including t. */
-export function runDriveTo(control: Control, s: DriveState, inputs: DriveInputs, from: number, t: number): DriveState {
+export function runDriveTo(
+  control: Control,
+  s: DriveState,
+  inputs: DriveInputs,
+  from: number,
+  t: number,
+): DriveState {
   let now = from;
   for (let guard = 0; guard < 1_000_000; guard++) {
     const next = wakeDrive(s, now);
@@ -35,8 +41,18 @@ export function runDriveCase(input: DriveCase): DriveSample[] {
   let referenceHz = given ?? control.referenceHz;
   let levels: Levels = { ...restingLevels, ...(named as Partial<Levels>) };
   const steps = [
-    ...input.events.map((event, order) => ({ us: Math.round(event.atMs * 1000), order, event, sample: -1 })),
-    ...input.sampleMs.map((ms, sample) => ({ us: Math.round(ms * 1000), order: 1e9 + sample, event: undefined, sample })),
+    ...input.events.map((event, order) => ({
+      us: Math.round(event.atMs * 1000),
+      order,
+      event,
+      sample: -1,
+    })),
+    ...input.sampleMs.map((ms, sample) => ({
+      us: Math.round(ms * 1000),
+      order: 1e9 + sample,
+      event: undefined,
+      sample,
+    })),
   ].sort((x, y) => x.us - y.us || x.order - y.order);
   let s = initialDrive(control, { levels, referenceHz });
   let now = 0;
@@ -49,8 +65,16 @@ export function runDriveCase(input: DriveCase): DriveSample[] {
       if (event.input === 'referenceHz') referenceHz = event.level;
       else levels = { ...levels, [event.input]: event.level };
       const more = steps[i + 1]?.us === us && steps[i + 1].event;
-      if (!more) s = runDriveTo(control, stepDrive(control, undefined, s, { levels, referenceHz }, us), { levels, referenceHz }, us, us);
-    } else samples[sample] = { atMs: input.sampleMs[sample], ...viewDrive(control, undefined, s, us) };
+      if (!more)
+        s = runDriveTo(
+          control,
+          stepDrive(control, undefined, s, { levels, referenceHz }, us),
+          { levels, referenceHz },
+          us,
+          us,
+        );
+    } else
+      samples[sample] = { atMs: input.sampleMs[sample], ...viewDrive(control, undefined, s, us) };
   }
   return samples;
 }

@@ -8,25 +8,72 @@ type Events = [number, string, number][];
 
 /** Runs a case and writes each sample as "state hz" with one decimal. */
 function run(control: object, inputs: object, events: Events, sampleMs: number[]): string[] {
-  return samples(control, inputs, events, sampleMs).map((s) => `${s.state} ${Math.round(s.hz * 10) / 10 || 0}`);
+  return samples(control, inputs, events, sampleMs).map(
+    (s) => `${s.state} ${Math.round(s.hz * 10) / 10 || 0}`,
+  );
 }
 
-function samples(control: object, inputs: object, events: Events, sampleMs: number[]): DriveSample[] {
-  const base = { startMethod: 'levelForwardReverse', maxHz: 50, accelS: 5, decelS: 10, referenceHz: 30, powerUpDelayMs: 0, filterMs: 0 };
+function samples(
+  control: object,
+  inputs: object,
+  events: Events,
+  sampleMs: number[],
+): DriveSample[] {
+  const base = {
+    startMethod: 'levelForwardReverse',
+    maxHz: 50,
+    accelS: 5,
+    decelS: 10,
+    referenceHz: 30,
+    powerUpDelayMs: 0,
+    filterMs: 0,
+  };
   return runDriveCase(
-    v.parse(driveCaseSchema, { control: { ...base, ...control }, inputs, events: events.map(([atMs, input, level]) => ({ atMs, input, level })), sampleMs }),
+    v.parse(driveCaseSchema, {
+      control: { ...base, ...control },
+      inputs,
+      events: events.map(([atMs, input, level]) => ({ atMs, input, level })),
+      sampleMs,
+    }),
   );
 }
 
 describe('levelForwardReverse', () => {
   it('runs forward while forward and reverse while reverse is closed', () => {
-    expect(run({}, {}, [[0, 'forward', 1], [5000, 'forward', 0], [12000, 'reverse', 1]], [1000, 4000, 6000, 11900, 13000, 16000])) // prettier-ignore
-      .toEqual(['accelerating 10', 'atSpeed 30', 'decelerating 25', 'ready 0', 'accelerating -10', 'atSpeed -30']);
+    expect(
+      run(
+        {},
+        {},
+        [
+          [0, 'forward', 1],
+          [5000, 'forward', 0],
+          [12000, 'reverse', 1],
+        ],
+        [1000, 4000, 6000, 11900, 13000, 16000],
+      ),
+    ).toEqual([
+      'accelerating 10',
+      'atSpeed 30',
+      'decelerating 25',
+      'ready 0',
+      'accelerating -10',
+      'atSpeed -30',
+    ]);
   });
 
   it('stops with both directions under "stop" and follows the one that remains', () => {
-    expect(run({ onBothDirections: 'stop' }, {}, [[0, 'forward', 1], [5000, 'reverse', 1], [12000, 'forward', 0]], [4000, 6000, 11500, 13000])) // prettier-ignore
-      .toEqual(['atSpeed 30', 'decelerating 25', 'ready 0', 'accelerating -10']);
+    expect(
+      run(
+        { onBothDirections: 'stop' },
+        {},
+        [
+          [0, 'forward', 1],
+          [5000, 'reverse', 1],
+          [12000, 'forward', 0],
+        ],
+        [4000, 6000, 11500, 13000],
+      ),
+    ).toEqual(['atSpeed 30', 'decelerating 25', 'ready 0', 'accelerating -10']);
   });
 
   it('keeps the first under "firstWins"; a tie stops', () => {
@@ -42,11 +89,30 @@ describe('levelForwardReverse', () => {
         [6000, 20000],
       ),
     ).toEqual(['atSpeed -30', 'atSpeed 30']);
-    expect(run({ onBothDirections: 'firstWins' }, {}, [[100, 'reverse', 1], [100, 'forward', 1]], [3000])).toEqual(['ready 0']); // prettier-ignore
+    expect(
+      run(
+        { onBothDirections: 'firstWins' },
+        {},
+        [
+          [100, 'reverse', 1],
+          [100, 'forward', 1],
+        ],
+        [3000],
+      ),
+    ).toEqual(['ready 0']);
   });
 
   it('faults with both under "fault": both must be removed, then reset, unless it clears by itself', () => {
-    const events: Events = [[0, 'forward', 1], [5000, 'reverse', 1], [6000, 'forward', 0], [6500, 'reset', 1], [6600, 'reset', 0], [7000, 'reverse', 0], [7500, 'reset', 1], [8000, 'forward', 1]]; // prettier-ignore
+    const events: Events = [
+      [0, 'forward', 1],
+      [5000, 'reverse', 1],
+      [6000, 'forward', 0],
+      [6500, 'reset', 1],
+      [6600, 'reset', 0],
+      [7000, 'reverse', 0],
+      [7500, 'reset', 1],
+      [8000, 'forward', 1],
+    ];
     expect(run({ onBothDirections: 'fault' }, {}, events, [5500, 6700, 7200, 7700, 9000])).toEqual([
       'faulted 0',
       'faulted 0',
@@ -54,11 +120,19 @@ describe('levelForwardReverse', () => {
       'ready 0',
       'accelerating 10',
     ]);
-    expect(run({ onBothDirections: 'fault', bothDirectionsFaultSelfClears: true }, {}, events, [6700, 7200])).toEqual(['faulted 0', 'ready 0']);
+    expect(
+      run(
+        { onBothDirections: 'fault', bothDirectionsFaultSelfClears: true },
+        {},
+        events,
+        [6700, 7200],
+      ),
+    ).toEqual(['faulted 0', 'ready 0']);
   });
 
   it('says why nothing runs', () => {
-    const why = (control: object, inputs: object, events: Events = []): (string | null)[] => samples(control, inputs, events, [2000]).map((s) => s.blockedBy);
+    const why = (control: object, inputs: object, events: Events = []): (string | null)[] =>
+      samples(control, inputs, events, [2000]).map((s) => s.blockedBy);
     expect(why({}, { forward: 1, reverse: 1 }, [[100, 'enableA', 1]])).toEqual(['bothDirections']);
     expect(why({ noReverse: true }, {}, [[100, 'reverse', 1]])).toEqual(['noReverse']);
     expect(why({}, { forward: 1 })).toEqual(['needFreshEdge']);
@@ -69,51 +143,116 @@ describe('levelForwardReverse', () => {
 });
 
 describe('after an interruption', () => {
-  const cut: Events = [[0, 'forward', 1], [5000, 'mains', 0], [9000, 'mains', 1]]; // prettier-ignore
+  const cut: Events = [
+    [0, 'forward', 1],
+    [5000, 'mains', 0],
+    [9000, 'mains', 1],
+  ];
   it('waits for a fresh edge or follows the level, by policy, when power returns', () => {
-    expect(run({ onPowerReturn: 'needFreshEdge', powerUpDelayMs: 500 }, {}, cut, [5100, 9200, 10500])).toEqual(['off 0', 'poweringUp 0', 'blocked 0']);
-    expect(run({ onPowerReturn: 'followLevel', powerUpDelayMs: 500 }, {}, cut, [9400, 10500, 13000])).toEqual([
-      'poweringUp 0',
-      'accelerating 10',
-      'atSpeed 30',
-    ]);
+    expect(
+      run({ onPowerReturn: 'needFreshEdge', powerUpDelayMs: 500 }, {}, cut, [5100, 9200, 10500]),
+    ).toEqual(['off 0', 'poweringUp 0', 'blocked 0']);
+    expect(
+      run({ onPowerReturn: 'followLevel', powerUpDelayMs: 500 }, {}, cut, [9400, 10500, 13000]),
+    ).toEqual(['poweringUp 0', 'accelerating 10', 'atSpeed 30']);
   });
 
   it('does not notice a dip shorter than the ride-through', () => {
-    expect(run({}, {}, [[0, 'forward', 1], [5000, 'mains', 0], [5080, 'mains', 1]], [6000])).toEqual(['atSpeed 30']); // prettier-ignore
+    expect(
+      run(
+        {},
+        {},
+        [
+          [0, 'forward', 1],
+          [5000, 'mains', 0],
+          [5080, 'mains', 1],
+        ],
+        [6000],
+      ),
+    ).toEqual(['atSpeed 30']);
   });
 
   it('starts at the first moment with a level closed only where the policy follows levels', () => {
-    expect(run({ onPowerReturn: 'followLevel' }, { forward: 1 }, [], [1000])).toEqual(['accelerating 10']);
-    expect(run({ onPowerReturn: 'needFreshEdge' }, { forward: 1 }, [], [1000])).toEqual(['blocked 0']);
+    expect(run({ onPowerReturn: 'followLevel' }, { forward: 1 }, [], [1000])).toEqual([
+      'accelerating 10',
+    ]);
+    expect(run({ onPowerReturn: 'needFreshEdge' }, { forward: 1 }, [], [1000])).toEqual([
+      'blocked 0',
+    ]);
   });
 
   it('loses the latch of a three-wire station in every interruption', () => {
-    const control = { startMethod: 'pulseStartStopDirection', onPowerReturn: 'followLevel', onEnableReturn: 'followLevel', onFaultReset: 'followLevel' };
-    const start: Events = [[100, 'start', 1], [300, 'start', 0]]; // prettier-ignore
+    const control = {
+      startMethod: 'pulseStartStopDirection',
+      onPowerReturn: 'followLevel',
+      onEnableReturn: 'followLevel',
+      onFaultReset: 'followLevel',
+    };
+    const start: Events = [
+      [100, 'start', 1],
+      [300, 'start', 0],
+    ];
     for (const [input, away, back] of [
       ['mains', 0, 1],
       ['enableA', 0, 1],
       ['outputInhibit', 1, 0],
     ] as const) {
-      // prettier-ignore
-      expect(run(control, {}, [...start, [5000, input, away], [5300, input, back]], [4000, 9000])).withContext(input).toEqual(['atSpeed 30', 'ready 0']);
+      expect(run(control, {}, [...start, [5000, input, away], [5300, input, back]], [4000, 9000]))
+        .withContext(input)
+        .toEqual(['atSpeed 30', 'ready 0']);
     }
   });
 
   it('leaves an undervoltage fault only when the output is on at the threshold', () => {
     const separate = { controlSupplySeparate: true, rideThroughMs: 120 };
-    expect(samples(separate, {}, [[0, 'forward', 1], [5000, 'mains', 0]], [5300])[0].fault).toBe('undervoltage'); // prettier-ignore
-    expect(samples({ ...separate, stopMode: 'coast' }, {}, [[0, 'forward', 1], [5000, 'mains', 0], [5000, 'forward', 0]], [5300])[0].fault).toBeNull(); // prettier-ignore
-    const stopping: Events = [[0, 'forward', 1], [5000, 'forward', 0], [5050, 'mains', 0]]; // prettier-ignore
+    expect(
+      samples(
+        separate,
+        {},
+        [
+          [0, 'forward', 1],
+          [5000, 'mains', 0],
+        ],
+        [5300],
+      )[0].fault,
+    ).toBe('undervoltage');
+    expect(
+      samples(
+        { ...separate, stopMode: 'coast' },
+        {},
+        [
+          [0, 'forward', 1],
+          [5000, 'mains', 0],
+          [5000, 'forward', 0],
+        ],
+        [5300],
+      )[0].fault,
+    ).toBeNull();
+    const stopping: Events = [
+      [0, 'forward', 1],
+      [5000, 'forward', 0],
+      [5050, 'mains', 0],
+    ];
     expect(samples(separate, {}, stopping, [5300])[0].fault).toBe('undervoltage');
-    expect(samples({ ...separate, onUndervoltageWhileStopping: 'coast' }, {}, stopping, [5300])[0].fault).toBeNull();
+    expect(
+      samples({ ...separate, onUndervoltageWhileStopping: 'coast' }, {}, stopping, [5300])[0].fault,
+    ).toBeNull();
   });
 });
 
 describe('inputs', () => {
   it('ignore a change shorter than the filter and follow at exactly t + filter', () => {
-    expect(run({ filterMs: 5 }, {}, [[1000, 'forward', 1], [1003, 'forward', 0]], [2000])).toEqual(['ready 0']); // prettier-ignore
+    expect(
+      run(
+        { filterMs: 5 },
+        {},
+        [
+          [1000, 'forward', 1],
+          [1003, 'forward', 0],
+        ],
+        [2000],
+      ),
+    ).toEqual(['ready 0']);
     const [before, at] = samples({ filterMs: 5 }, {}, [[1000, 'forward', 1]], [1004, 1105]);
     expect(before.state).toBe('ready');
     expect(at.hz).toBeCloseTo(1, 6);
@@ -123,34 +262,85 @@ describe('inputs', () => {
 describe('three-wire', () => {
   const pulse = { startMethod: 'pulseStartStopDirection' };
   it('gives no start edge back when stop and start return together, unless the device accepts it', () => {
-    const chained: Events = [[100, 'start', 1], [2000, 'stop', 0], [2000, 'start', 0], [14000, 'stop', 1], [14000, 'start', 1]]; // prettier-ignore
-    expect(run({ ...pulse, startEdgeWithStopReturn: 'lost' }, {}, chained, [15000])).toEqual(['blocked 0']);
-    expect(run({ ...pulse, startEdgeWithStopReturn: 'accepted' }, {}, chained, [15000])).toEqual(['accelerating 10']);
+    const chained: Events = [
+      [100, 'start', 1],
+      [2000, 'stop', 0],
+      [2000, 'start', 0],
+      [14000, 'stop', 1],
+      [14000, 'start', 1],
+    ];
+    expect(run({ ...pulse, startEdgeWithStopReturn: 'lost' }, {}, chained, [15000])).toEqual([
+      'blocked 0',
+    ]);
+    expect(run({ ...pulse, startEdgeWithStopReturn: 'accepted' }, {}, chained, [15000])).toEqual([
+      'accelerating 10',
+    ]);
   });
 
   it('never starts from two starts in one filter time', () => {
     const two = { startMethod: 'pulseForwardReverseStop', filterMs: 10 };
-    const [s] = samples(two, {}, [[100, 'startForward', 1], [106, 'startReverse', 1]], [1000]); // prettier-ignore
+    const [s] = samples(
+      two,
+      {},
+      [
+        [100, 'startForward', 1],
+        [106, 'startReverse', 1],
+      ],
+      [1000],
+    );
     expect([s.state, s.hz, s.blockedBy]).toEqual(['ready', 0, 'startsTogether']);
-    expect(run(two, {}, [[100, 'startForward', 1], [200, 'startForward', 0], [4000, 'startReverse', 1]], [3500, 14000])).toEqual(['atSpeed 30', 'atSpeed -30']); // prettier-ignore
-    expect(run({ ...two, onOppositeStart: 'ignoreUntilStopped' }, {}, [[100, 'startForward', 1], [4000, 'startReverse', 1]], [9000])).toEqual(['atSpeed 30']); // prettier-ignore
+    expect(
+      run(
+        two,
+        {},
+        [
+          [100, 'startForward', 1],
+          [200, 'startForward', 0],
+          [4000, 'startReverse', 1],
+        ],
+        [3500, 14000],
+      ),
+    ).toEqual(['atSpeed 30', 'atSpeed -30']);
+    expect(
+      run(
+        { ...two, onOppositeStart: 'ignoreUntilStopped' },
+        {},
+        [
+          [100, 'startForward', 1],
+          [4000, 'startReverse', 1],
+        ],
+        [9000],
+      ),
+    ).toEqual(['atSpeed 30']);
   });
 
   it('never runs with stop open, whatever is pressed', () => {
     const act = fc.record({
       atMs: fc.integer({ min: 0, max: 20_000 }),
-      input: fc.constantFrom('start', 'stop', 'direction', 'enableA', 'local', 'keypadStop', 'reset', 'jogForward'),
+      input: fc.constantFrom(
+        'start',
+        'stop',
+        'direction',
+        'enableA',
+        'local',
+        'keypadStop',
+        'reset',
+        'jogForward',
+      ),
       level: fc.constantFrom(0, 1),
     });
     fc.assert(
       fc.property(fc.array(act, { maxLength: 25 }), (acts) => {
-        const events = acts.sort((x, y) => x.atMs - y.atMs).map((a): [number, string, number] => [a.atMs, a.input, a.level]);
+        const events = acts
+          .sort((x, y) => x.atMs - y.atMs)
+          .map((a): [number, string, number] => [a.atMs, a.input, a.level]);
         const times = [...new Set(events.map(([ms]) => ms + 11_500))];
         let stopOpenSince = -1;
         const openAt = (ms: number): number => {
           stopOpenSince = -1;
           for (const [at, input, level] of events)
-            if (at <= ms && input === 'stop') stopOpenSince = level === 0 ? (stopOpenSince < 0 ? at : stopOpenSince) : -1;
+            if (at <= ms && input === 'stop')
+              stopOpenSince = level === 0 ? (stopOpenSince < 0 ? at : stopOpenSince) : -1;
           return stopOpenSince;
         };
         samples({ ...pulse, terminalStopUnderKeypad: 'acts' }, {}, events, times).forEach((s) => {
@@ -166,25 +356,39 @@ describe('three-wire', () => {
 describe('speed', () => {
   it('takes T·(1 + p/100) for a rounded full ramp and the short formula for small steps', () => {
     const rounded = { sCurvePct: 20, referenceHz: 50 };
-    expect(run(rounded, {}, [[0, 'forward', 1]], [5950, 6050])).toEqual(['accelerating 50', 'atSpeed 50']);
+    expect(run(rounded, {}, [[0, 'forward', 1]], [5950, 6050])).toEqual([
+      'accelerating 50',
+      'atSpeed 50',
+    ]);
     const small = 2 * Math.sqrt((2 * 25 * 0.2) / 50);
-    const [before, after] = samples({ sCurvePct: 20, referenceHz: 2 }, {}, [[0, 'forward', 1]], [small * 1000 - 20, small * 1000 + 20]);
+    const [before, after] = samples(
+      { sCurvePct: 20, referenceHz: 2 },
+      {},
+      [[0, 'forward', 1]],
+      [small * 1000 - 20, small * 1000 + 20],
+    );
     expect([before.state, after.state]).toEqual(['accelerating', 'atSpeed']);
   });
 
   it('holds the edge of a skip band that it came from', () => {
-    const events: Events = [[0, 'forward', 1], [6000, 'referenceHz', 22], [9000, 'referenceHz', 30], [14000, 'referenceHz', 22]]; // prettier-ignore
-    expect(run({ referenceHz: 10, skipBandsHz: [[20, 25]] }, {}, events, [5900, 8900, 13900, 17900])).toEqual([
-      'atSpeed 10',
-      'atSpeed 20',
-      'atSpeed 30',
-      'atSpeed 25',
-    ]);
+    const events: Events = [
+      [0, 'forward', 1],
+      [6000, 'referenceHz', 22],
+      [9000, 'referenceHz', 30],
+      [14000, 'referenceHz', 22],
+    ];
+    expect(
+      run({ referenceHz: 10, skipBandsHz: [[20, 25]] }, {}, events, [5900, 8900, 13900, 17900]),
+    ).toEqual(['atSpeed 10', 'atSpeed 20', 'atSpeed 30', 'atSpeed 25']);
   });
 
   it('runs at the lowest frequency or sleeps below it, by policy', () => {
-    expect(run({ minHz: 8, referenceHz: 3 }, {}, [[0, 'forward', 1]], [3000])).toEqual(['atSpeed 8']);
-    expect(run({ minHz: 8, referenceHz: 3, belowMin: 'sleep' }, {}, [[0, 'forward', 1]], [3000])).toEqual(['blocked 0']);
+    expect(run({ minHz: 8, referenceHz: 3 }, {}, [[0, 'forward', 1]], [3000])).toEqual([
+      'atSpeed 8',
+    ]);
+    expect(
+      run({ minHz: 8, referenceHz: 3, belowMin: 'sleep' }, {}, [[0, 'forward', 1]], [3000]),
+    ).toEqual(['blocked 0']);
   });
 
   it('never jumps, and never reverses without passing zero', () => {
@@ -194,12 +398,24 @@ describe('speed', () => {
       level: fc.constantFrom(0, 1),
     });
     fc.assert(
-      fc.property(fc.array(act, { minLength: 1, maxLength: 15 }), fc.constantFrom(0, 15), (acts, sCurvePct) => {
-        const events = acts.sort((x, y) => x.atMs - y.atMs).map((a): [number, string, number] => [a.atMs, a.input, a.level]);
-        const times = Array.from({ length: 2500 }, (_, i) => i * 10);
-        const out = samples({ accel2S: 2, decel2S: 3, quickStopS: 1, jogWhileRunning: 'wins', sCurvePct }, {}, events, times);
-        for (let i = 1; i < out.length; i++) expect(Math.abs(out[i].hz - out[i - 1].hz)).toBeLessThanOrEqual(0.01 * 50 + 1e-6);
-      }),
+      fc.property(
+        fc.array(act, { minLength: 1, maxLength: 15 }),
+        fc.constantFrom(0, 15),
+        (acts, sCurvePct) => {
+          const events = acts
+            .sort((x, y) => x.atMs - y.atMs)
+            .map((a): [number, string, number] => [a.atMs, a.input, a.level]);
+          const times = Array.from({ length: 2500 }, (_, i) => i * 10);
+          const out = samples(
+            { accel2S: 2, decel2S: 3, quickStopS: 1, jogWhileRunning: 'wins', sCurvePct },
+            {},
+            events,
+            times,
+          );
+          for (let i = 1; i < out.length; i++)
+            expect(Math.abs(out[i].hz - out[i - 1].hz)).toBeLessThanOrEqual(0.01 * 50 + 1e-6);
+        },
+      ),
       { numRuns: 40, seed: 5 },
     );
   });
@@ -218,18 +434,50 @@ describe('speed', () => {
       reverseDeadMs: fc.constantFrom(0, 400),
     });
     fc.assert(
-      fc.property(fc.uniqueArray(act, { maxLength: 14, selector: (a) => a.atMs }), policy, (acts, p) => {
-        const events = acts.sort((x, y) => x.atMs - y.atMs).flatMap(({ atMs, input, level }) =>
-          input === 'enable' ? [{ atMs, input: 'enableA', level: level % 2 }, { atMs, input: 'enableB', level: level % 2 }] : [{ atMs, input: input === 'reference' ? 'referenceHz' : input, level: input === 'reference' ? 10 * level : level % 2 }]); // prettier-ignore
-        const sampleMs = Array.from({ length: 120 }, (_, i) => 150 * i + 75).filter((ms) => acts.every((a) => Math.abs(a.atMs - ms) > 3));
-        const input = v.parse(driveCaseSchema, {
-          control: { maxHz: 50, accelS: 4, decelS: 6, referenceHz: 30, filterMs: 0, powerUpDelayMs: 0, ...p },
-          events,
-          sampleMs,
-        });
-        const naive = naiveHz(input, sampleMs);
-        runDriveCase(input).forEach((s, i) => expect(Math.abs(s.hz - naive[i])).withContext(`${s.atMs} ms: ${s.hz} against ${naive[i]}`).toBeLessThan(0.15)); // prettier-ignore
-      }),
+      fc.property(
+        fc.uniqueArray(act, { maxLength: 14, selector: (a) => a.atMs }),
+        policy,
+        (acts, p) => {
+          const events = acts
+            .sort((x, y) => x.atMs - y.atMs)
+            .flatMap(({ atMs, input, level }) =>
+              input === 'enable'
+                ? [
+                    { atMs, input: 'enableA', level: level % 2 },
+                    { atMs, input: 'enableB', level: level % 2 },
+                  ]
+                : [
+                    {
+                      atMs,
+                      input: input === 'reference' ? 'referenceHz' : input,
+                      level: input === 'reference' ? 10 * level : level % 2,
+                    },
+                  ],
+            );
+          const sampleMs = Array.from({ length: 120 }, (_, i) => 150 * i + 75).filter((ms) =>
+            acts.every((a) => Math.abs(a.atMs - ms) > 3),
+          );
+          const input = v.parse(driveCaseSchema, {
+            control: {
+              maxHz: 50,
+              accelS: 4,
+              decelS: 6,
+              referenceHz: 30,
+              filterMs: 0,
+              powerUpDelayMs: 0,
+              ...p,
+            },
+            events,
+            sampleMs,
+          });
+          const naive = naiveHz(input, sampleMs);
+          runDriveCase(input).forEach((s, i) =>
+            expect(Math.abs(s.hz - naive[i]))
+              .withContext(`${s.atMs} ms: ${s.hz} against ${naive[i]}`)
+              .toBeLessThan(0.15),
+          );
+        },
+      ),
       { numRuns: 120, seed: 99 },
     );
   });
@@ -237,7 +485,10 @@ describe('speed', () => {
 
 describe('the case schema', () => {
   it('refuses unknown keys with their path', () => {
-    const bad = v.safeParse(driveCaseSchema, { control: { startMethod: 'levelForwardReverse', acelS: 3 }, sampleMs: [0] });
+    const bad = v.safeParse(driveCaseSchema, {
+      control: { startMethod: 'levelForwardReverse', acelS: 3 },
+      sampleMs: [0],
+    });
     expect(bad.issues?.map((i) => v.getDotPath(i))).toEqual(['control.acelS']);
   });
 });

@@ -25,18 +25,34 @@ export function rideThroughUs(control: Control, link: Link | undefined, hz: numb
 }
 
 /** Power state after a change of supplies at t; `hz` is what the output gives now. */
-export function stepPower(control: Control, link: Link | undefined, power: Power, was: Levels, now: Levels, hz: number, t: number): Power {
+export function stepPower(
+  control: Control,
+  link: Link | undefined,
+  power: Power,
+  was: Levels,
+  now: Levels,
+  hz: number,
+  t: number,
+): Power {
   let p = power;
   const fedBySeparate = control.controlSupplySeparate && now.controlSupply === 1;
-  if (was.mains === 1 && now.mains === 0) p = { ...p, linkLowUs: t + rideThroughUs(control, link, hz) };
+  if (was.mains === 1 && now.mains === 0)
+    p = { ...p, linkLowUs: t + rideThroughUs(control, link, hz) };
   if (was.mains === 0 && now.mains === 1) {
     const through = p.linkUp && p.logic === 'on';
     p = { ...p, linkLowUs: Infinity, logicDiesUs: Infinity };
-    if (!through) p = { ...p, linkUp: true, logic: 'poweringUp', readyUs: t + Math.round(control.powerUpDelayMs * 1000) };
+    if (!through)
+      p = {
+        ...p,
+        linkUp: true,
+        logic: 'poweringUp',
+        readyUs: t + Math.round(control.powerUpDelayMs * 1000),
+      };
   }
   const darkUs = link ? Math.round(((link.toDarkJ - link.toThresholdJ) / link.idleW) * 1e6) : 0;
   if (p.linkUp && t >= p.linkLowUs) p = { ...p, linkUp: false, logicDiesUs: t + darkUs };
-  if (now.mains === 1 || fedBySeparate) p = p.logicDiesUs === Infinity ? p : { ...p, logicDiesUs: Infinity };
+  if (now.mains === 1 || fedBySeparate)
+    p = p.logicDiesUs === Infinity ? p : { ...p, logicDiesUs: Infinity };
   else if (!p.linkUp && p.logicDiesUs === Infinity) p = { ...p, logicDiesUs: t };
   if (p.logic === 'off' && fedBySeparate && now.mains === 0) {
     p = { ...p, logic: 'poweringUp', readyUs: t + Math.round(control.powerUpDelayMs * 1000) };

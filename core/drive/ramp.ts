@@ -47,9 +47,17 @@ export function rampTimes(control: Control, pair: RampPair): { accelS: number; d
  * @param sCurvePct share of the ramp time rounded at each end, %
  * @example planRamp(0, 0, 30, 5, 50, 0).endUs // 3_000_000
  */
-export function planRamp(t0: number, fromHz: number, toHz: number, rampS: number, referenceHz: number, sCurvePct: number): Ramp {
+export function planRamp(
+  t0: number,
+  fromHz: number,
+  toHz: number,
+  rampS: number,
+  referenceHz: number,
+  sCurvePct: number,
+): Ramp {
   const change = toHz - fromHz;
-  if (change === 0 || rampS === 0) return { stretches: [{ t0, y: toHz, dy: 0, ddy: 0 }], endUs: t0, endHz: toHz };
+  if (change === 0 || rampS === 0)
+    return { stretches: [{ t0, y: toHz, dy: 0, ddy: 0 }], endUs: t0, endHz: toHz };
   const sign = Math.sign(change);
   const slope = (referenceHz / rampS) * sign;
   const size = Math.abs(change);

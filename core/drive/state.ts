@@ -3,8 +3,16 @@ import type { Ramp, RampPair } from './ramp.js';
 
 /** Faults the command logic knows. */
 export type Fault =
-  | 'undervoltage' | 'overvoltage' | 'overcurrent' | 'bothDirections' | 'enableDiscrepancy' | 'externalFault'
-  | 'referenceLoss' | 'overload' | 'thermistor' | 'inputPhaseLoss'; // prettier-ignore
+  | 'undervoltage'
+  | 'overvoltage'
+  | 'overcurrent'
+  | 'bothDirections'
+  | 'enableDiscrepancy'
+  | 'externalFault'
+  | 'referenceLoss'
+  | 'overload'
+  | 'thermistor'
+  | 'inputPhaseLoss';
 
 /** +1 forward, −1 reverse, 0 none. */
 export type Direction = -1 | 0 | 1;
@@ -13,8 +21,20 @@ export type Direction = -1 | 0 | 1;
 export type Motion =
   | { readonly kind: 'off' }
   | { readonly kind: 'coast'; readonly t0: number; readonly fromHz: number; readonly endUs: number }
-  | { readonly kind: 'ramp'; readonly ramp: Ramp; readonly goalHz: number; readonly pair: RampPair; readonly purpose: Purpose }
-  | { readonly kind: 'pause'; readonly endUs: number; readonly goalHz: number; readonly pair: RampPair; readonly purpose: Purpose }
+  | {
+      readonly kind: 'ramp';
+      readonly ramp: Ramp;
+      readonly goalHz: number;
+      readonly pair: RampPair;
+      readonly purpose: Purpose;
+    }
+  | {
+      readonly kind: 'pause';
+      readonly endUs: number;
+      readonly goalHz: number;
+      readonly pair: RampPair;
+      readonly purpose: Purpose;
+    }
   | { readonly kind: 'dc'; readonly t0: number; readonly fromHz: number; readonly endUs: number };
 
 export type Purpose = 'run' | 'jog' | 'stop';

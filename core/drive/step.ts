@@ -1,8 +1,22 @@
-import { anyDemand, commandPlace, isPulse, resolveCommand, type Block, type Command, type Edges } from './command.js';
+import {
+  anyDemand,
+  commandPlace,
+  isPulse,
+  resolveCommand,
+  type Block,
+  type Command,
+  type Edges,
+} from './command.js';
 import { coastFrom, isModulating, motionWake, outputHz, stepMotion } from './motion.js';
 import { watchKeypad, watchPot, watchTerminals } from './latches.js';
 import { stepPower, type Link } from './power.js';
-import { inputNames, restingLevels, type Control, type InputName, type Levels } from './vocabulary.js';
+import {
+  inputNames,
+  restingLevels,
+  type Control,
+  type InputName,
+  type Levels,
+} from './vocabulary.js';
 import type { DriveState, Fault, Motion } from './state.js';
 
 /** What reaches the command logic from outside at one moment. */
@@ -16,7 +30,12 @@ export interface DriveInputs {
 }
 
 /** Inputs that bypass the filter: supplies and keys are not digital inputs. */
-const unfiltered: ReadonlySet<InputName> = new Set(['mains', 'controlSupply', 'keypadStart', 'keypadStop']);
+const unfiltered: ReadonlySet<InputName> = new Set([
+  'mains',
+  'controlSupply',
+  'keypadStart',
+  'keypadStop',
+]);
 
 /** State at t = 0 with inputs that have been steady for ever; `mains` = 1 means ready. */
 export function initialDrive(control: Control, inputs: DriveInputs): DriveState {
@@ -26,7 +45,13 @@ export function initialDrive(control: Control, inputs: DriveInputs): DriveState 
     raw: levels,
     levels,
     pending: {},
-    power: { logic: alive ? 'on' : 'off', readyUs: 0, linkLowUs: Infinity, linkUp: levels.mains === 1, logicDiesUs: Infinity },
+    power: {
+      logic: alive ? 'on' : 'off',
+      readyUs: 0,
+      linkLowUs: Infinity,
+      linkUp: levels.mains === 1,
+      logicDiesUs: Infinity,
+    },
     fault: null,
     channelsCycled: false,
     discrepancyUs: Infinity,
@@ -46,7 +71,11 @@ export function initialDrive(control: Control, inputs: DriveInputs): DriveState 
     potDueUs: Infinity,
     motion: { kind: 'off' },
   };
-  const s = { ...base, needFresh: anyDemand(control, base) && (isPulse(control) || control.onPowerReturn === 'needFreshEdge') };
+  const s = {
+    ...base,
+    needFresh:
+      anyDemand(control, base) && (isPulse(control) || control.onPowerReturn === 'needFreshEdge'),
+  };
   return stepDrive(control, undefined, s, inputs, 0);
 }
 
@@ -56,12 +85,27 @@ export function initialDrive(control: Control, inputs: DriveInputs): DriveState 
  * @param link energy of the DC link inside a rehearsal; undefined for the vocabulary's ride-through
  * @param t µs; not before the time of the last step
  */
-export function stepDrive(control: Control, link: Link | undefined, before: DriveState, inputs: DriveInputs, t: number): DriveState {
+export function stepDrive(
+  control: Control,
+  link: Link | undefined,
+  before: DriveState,
+  inputs: DriveInputs,
+  t: number,
+): DriveState {
   const filtered = filterInputs(control, before, inputs, t);
   const { edges } = filtered;
   let s = filtered.state;
-  const power = stepPower(control, link, s.power, before.levels, s.levels, isModulating(s.motion) ? outputHz(s.motion, t) : 0, t);
-  if (power !== s.power) s = powerChanged(control, { ...s, power }, before.power.linkUp, before.power.logic, t);
+  const power = stepPower(
+    control,
+    link,
+    s.power,
+    before.levels,
+    s.levels,
+    isModulating(s.motion) ? outputHz(s.motion, t) : 0,
+    t,
+  );
+  if (power !== s.power)
+    s = powerChanged(control, { ...s, power }, before.power.linkUp, before.power.logic, t);
   if (s.power.logic !== 'on') return s;
   s = watchPot(control, s, t);
   s = watchFaults(control, s, edges, inputs, t);
@@ -82,7 +126,13 @@ export function wanted(control: Control, s: DriveState): Command {
 /** Next moment after t at which the command logic changes by itself. */
 export function wakeDrive(s: DriveState, t: number): number {
   const { power } = s;
-  const times = [motionWake(s.motion, t), power.logicDiesUs, s.discrepancyUs, s.potDueUs, ...Object.values(s.pending)];
+  const times = [
+    motionWake(s.motion, t),
+    power.logicDiesUs,
+    s.discrepancyUs,
+    s.potDueUs,
+    ...Object.values(s.pending),
+  ];
   if (power.logic === 'poweringUp') times.push(power.readyUs);
   if (power.linkUp) times.push(power.linkLowUs);
   return times.reduce((next, time) => (time > t && time < next ? time : next), Infinity);
@@ -94,10 +144,16 @@ function outputBarred(s: DriveState): Block | null {
   return s.levels.outputInhibit || s.levels.quickStop || s.fault ? 'inhibited' : null;
 }
 
-function filterInputs(control: Control, s: DriveState, inputs: DriveInputs, t: number): { state: DriveState; edges: Edges } {
+function filterInputs(
+  control: Control,
+  s: DriveState,
+  inputs: DriveInputs,
+  t: number,
+): { state: DriveState; edges: Edges } {
   const referenceLost = inputs.referenceLost ?? false;
   const sameReference = inputs.referenceHz === s.referenceHz && referenceLost === s.referenceLost;
-  if (inputs.levels === s.raw && sameReference && Object.keys(s.pending).length === 0) return { state: s, edges: {} };
+  if (inputs.levels === s.raw && sameReference && Object.keys(s.pending).length === 0)
+    return { state: s, edges: {} };
   const filterUs = Math.round(control.filterMs * 1000);
   let { levels, pending } = s;
   const edges: Partial<Record<InputName, 'rise' | 'fall'>> = {};
@@ -108,54 +164,118 @@ function filterInputs(control: Control, s: DriveState, inputs: DriveInputs, t: n
       if (pending[name] !== undefined) pending = { ...pending, [name]: undefined };
       continue;
     }
-    const due = unfiltered.has(name) ? t : s.raw[name] === now && pending[name] !== undefined ? pending[name] : t + filterUs;
+    const due = unfiltered.has(name)
+      ? t
+      : s.raw[name] === now && pending[name] !== undefined
+        ? pending[name]
+        : t + filterUs;
     if (due <= t) {
       levels = { ...levels, [name]: now };
       edges[name] = now ? 'rise' : 'fall';
       if (pending[name] !== undefined) pending = { ...pending, [name]: undefined };
     } else if (pending[name] !== due) pending = { ...pending, [name]: due };
   }
-  const unchanged = levels === s.levels && pending === s.pending && inputs.levels === s.raw && sameReference;
+  const unchanged =
+    levels === s.levels && pending === s.pending && inputs.levels === s.raw && sameReference;
   if (unchanged) return { state: s, edges };
   const kept = Object.fromEntries(Object.entries(pending).filter(([, due]) => due !== undefined));
   const heldHz = referenceLost ? s.heldHz : inputs.referenceHz;
-  return { state: { ...s, raw: inputs.levels, levels, pending: kept, referenceHz: inputs.referenceHz, referenceLost, heldHz }, edges };
+  return {
+    state: {
+      ...s,
+      raw: inputs.levels,
+      levels,
+      pending: kept,
+      referenceHz: inputs.referenceHz,
+      referenceLost,
+      heldHz,
+    },
+    edges,
+  };
 }
 
-function powerChanged(control: Control, s: DriveState, hadLink: boolean, hadLogic: DriveState['power']['logic'], t: number): DriveState {
+function powerChanged(
+  control: Control,
+  s: DriveState,
+  hadLink: boolean,
+  hadLogic: DriveState['power']['logic'],
+  t: number,
+): DriveState {
   if (hadLink && !s.power.linkUp && s.power.logic === 'on') s = linkLost(control, s, t);
   if (s.power.logic === 'off' && hadLogic !== 'off') {
-    return { ...s, fault: null, latch: 0, keypadLatch: 0, carried: 0, needFresh: false, discrepancyUs: Infinity, potHz: control.keepOnPowerOff ? s.potHz : control.minHz, potDueUs: Infinity, motion: coastFrom(control, s.motion, t) }; // prettier-ignore
+    return {
+      ...s,
+      fault: null,
+      latch: 0,
+      keypadLatch: 0,
+      carried: 0,
+      needFresh: false,
+      discrepancyUs: Infinity,
+      potHz: control.keepOnPowerOff ? s.potHz : control.minHz,
+      potDueUs: Infinity,
+      motion: coastFrom(control, s.motion, t),
+    };
   }
   if (s.power.logic === 'on' && hadLogic !== 'on') {
     const barred = isPulse(control) || control.onPowerReturn === 'needFreshEdge';
-    return { ...s, latch: 0, keypadLatch: 0, carried: 0, needFresh: barred && anyDemand(control, s) };
+    return {
+      ...s,
+      latch: 0,
+      keypadLatch: 0,
+      carried: 0,
+      needFresh: barred && anyDemand(control, s),
+    };
   }
   return s;
 }
 
 function linkLost(control: Control, s: DriveState, t: number): DriveState {
   if (!isModulating(s.motion)) return { ...s, latch: 0, keypadLatch: 0, carried: 0 };
-  const stopping = s.motion.kind === 'dc' || (s.motion.kind === 'ramp' && s.motion.purpose === 'stop');
-  if (stopping && control.onUndervoltageWhileStopping === 'coast') return { ...s, motion: coastFrom(control, s.motion, t) };
+  const stopping =
+    s.motion.kind === 'dc' || (s.motion.kind === 'ramp' && s.motion.purpose === 'stop');
+  if (stopping && control.onUndervoltageWhileStopping === 'coast')
+    return { ...s, motion: coastFrom(control, s.motion, t) };
   return trip(control, s, 'undervoltage', t);
 }
 
 function trip(control: Control, s: DriveState, fault: Fault, t: number): DriveState {
-  return { ...s, fault, channelsCycled: false, latch: 0, keypadLatch: 0, carried: 0, motion: coastFrom(control, s.motion, t) };
+  return {
+    ...s,
+    fault,
+    channelsCycled: false,
+    latch: 0,
+    keypadLatch: 0,
+    carried: 0,
+    motion: coastFrom(control, s.motion, t),
+  };
 }
 
-function watchFaults(control: Control, s: DriveState, edges: Edges, inputs: DriveInputs, t: number): DriveState {
+function watchFaults(
+  control: Control,
+  s: DriveState,
+  edges: Edges,
+  inputs: DriveInputs,
+  t: number,
+): DriveState {
   const { levels: l } = s;
-  if (l.enableA === l.enableB) s = s.discrepancyUs === Infinity ? s : { ...s, discrepancyUs: Infinity };
-  else if (s.discrepancyUs === Infinity && s.fault !== 'enableDiscrepancy') s = { ...s, discrepancyUs: t + Math.round(control.channelDiscrepancyMs * 1000) };
-  if (s.fault === 'enableDiscrepancy' && !l.enableA && !l.enableB && !s.channelsCycled) s = { ...s, channelsCycled: true };
+  if (l.enableA === l.enableB)
+    s = s.discrepancyUs === Infinity ? s : { ...s, discrepancyUs: Infinity };
+  else if (s.discrepancyUs === Infinity && s.fault !== 'enableDiscrepancy')
+    s = { ...s, discrepancyUs: t + Math.round(control.channelDiscrepancyMs * 1000) };
+  if (s.fault === 'enableDiscrepancy' && !l.enableA && !l.enableB && !s.channelsCycled)
+    s = { ...s, channelsCycled: true };
   if (s.fault) return clearFault(control, s, edges);
-  if (t >= s.discrepancyUs) return trip(control, { ...s, discrepancyUs: Infinity }, 'enableDiscrepancy', t);
+  if (t >= s.discrepancyUs)
+    return trip(control, { ...s, discrepancyUs: Infinity }, 'enableDiscrepancy', t);
   if (l.externalFault) return trip(control, s, 'externalFault', t);
   if (inputs.phaseMissing && isModulating(s.motion)) return trip(control, s, 'inputPhaseLoss', t);
-  if (s.referenceLost && control.onReferenceLoss === 'fault') return trip(control, s, 'referenceLoss', t);
-  const both = control.startMethod === 'levelForwardReverse' && l.forward && l.reverse && commandPlace(control, l) === 'terminals';
+  if (s.referenceLost && control.onReferenceLoss === 'fault')
+    return trip(control, s, 'referenceLoss', t);
+  const both =
+    control.startMethod === 'levelForwardReverse' &&
+    l.forward &&
+    l.reverse &&
+    commandPlace(control, l) === 'terminals';
   if (both && control.onBothDirections === 'fault') return trip(control, s, 'bothDirections', t);
   return s;
 }
@@ -165,14 +285,20 @@ function clearFault(control: Control, s: DriveState, edges: Edges): DriveState {
   const bothOpen = !l.forward && !l.reverse;
   const enabled = l.enableA === 1 && l.enableB === 1;
   const selfClears =
-    (s.fault === 'bothDirections' && bothOpen && control.bothDirectionsFaultSelfClears) || (s.fault === 'enableDiscrepancy' && s.channelsCycled && enabled);
+    (s.fault === 'bothDirections' && bothOpen && control.bothDirectionsFaultSelfClears) ||
+    (s.fault === 'enableDiscrepancy' && s.channelsCycled && enabled);
   const causeGone =
     (s.fault !== 'externalFault' || !l.externalFault) &&
     (s.fault !== 'bothDirections' || bothOpen) &&
     (s.fault !== 'enableDiscrepancy' || enabled) &&
     (s.fault !== 'referenceLoss' || !s.referenceLost);
   if (!selfClears && !(edges.reset === 'rise' && causeGone)) return s;
-  return { ...s, fault: null, needFresh: anyDemand(control, s) && (isPulse(control) || control.onFaultReset === 'needFreshEdge') };
+  return {
+    ...s,
+    fault: null,
+    needFresh:
+      anyDemand(control, s) && (isPulse(control) || control.onFaultReset === 'needFreshEdge'),
+  };
 }
 
 function watchEnables(control: Control, s: DriveState, edges: Edges, t: number): DriveState {
@@ -182,8 +308,20 @@ function watchEnables(control: Control, s: DriveState, edges: Edges, t: number):
     const idle = !s.latch && !s.keypadLatch && !s.carried && motion === s.motion;
     return idle ? s : { ...s, latch: 0, keypadLatch: 0, carried: 0, motion };
   }
-  if (s.levels.quickStop) return s.latch || s.keypadLatch || s.carried ? { ...s, latch: 0, keypadLatch: 0, carried: 0 } : s;
-  const returned = edges.enableA === 'rise' || edges.enableB === 'rise' || edges.outputInhibit === 'fall' || edges.quickStop === 'fall';
-  if (returned && anyDemand(control, s) && (isPulse(control) || control.onEnableReturn === 'needFreshEdge')) return { ...s, needFresh: true };
+  if (s.levels.quickStop)
+    return s.latch || s.keypadLatch || s.carried
+      ? { ...s, latch: 0, keypadLatch: 0, carried: 0 }
+      : s;
+  const returned =
+    edges.enableA === 'rise' ||
+    edges.enableB === 'rise' ||
+    edges.outputInhibit === 'fall' ||
+    edges.quickStop === 'fall';
+  if (
+    returned &&
+    anyDemand(control, s) &&
+    (isPulse(control) || control.onEnableReturn === 'needFreshEdge')
+  )
+    return { ...s, needFresh: true };
   return s;
 }

@@ -7,8 +7,19 @@ import type { Control } from './vocabulary.js';
 
 /** Names of what a drive is doing, in the order in which one hides the next. */
 export type StateName =
-  | 'off' | 'poweringUp' | 'noMains' | 'faulted' | 'enableOpen' | 'accelerating' | 'atSpeed' | 'decelerating' | 'reversePause' | 'jogging'
-  | 'coasting' | 'blocked' | 'ready'; // prettier-ignore
+  | 'off'
+  | 'poweringUp'
+  | 'noMains'
+  | 'faulted'
+  | 'enableOpen'
+  | 'accelerating'
+  | 'atSpeed'
+  | 'decelerating'
+  | 'reversePause'
+  | 'jogging'
+  | 'coasting'
+  | 'blocked'
+  | 'ready';
 
 /** What an observer of the drive sees at one moment. */
 export interface DriveView {
@@ -22,15 +33,28 @@ export interface DriveView {
 }
 
 /** Reasons that hold back a demand the logic has understood; the others mean that there is no run demand at all. */
-const holding: ReadonlySet<Block> = new Set(['needFreshEdge', 'noReverse', 'inhibited', 'zeroReference']);
+const holding: ReadonlySet<Block> = new Set([
+  'needFreshEdge',
+  'noReverse',
+  'inhibited',
+  'zeroReference',
+]);
 
 /** State, frequency, fault and the reason why a demand is not followed, at t. */
-export function viewDrive(control: Control, link: Link | undefined, s: DriveState, t: number): DriveView {
+export function viewDrive(
+  control: Control,
+  link: Link | undefined,
+  s: DriveState,
+  t: number,
+): DriveView {
   const { levels, power, motion } = s;
   const shaft = shaftHz(motion, t);
-  const unfed = levels.mains === 0 && !(control.controlSupplySeparate && levels.controlSupply === 1);
-  if (power.logic === 'off' || (unfed && !link)) return { state: 'off', hz: 0, shaftHz: shaft, fault: null, blockedBy: null };
-  if (power.logic === 'poweringUp') return { state: 'poweringUp', hz: 0, shaftHz: shaft, fault: s.fault, blockedBy: null };
+  const unfed =
+    levels.mains === 0 && !(control.controlSupplySeparate && levels.controlSupply === 1);
+  if (power.logic === 'off' || (unfed && !link))
+    return { state: 'off', hz: 0, shaftHz: shaft, fault: null, blockedBy: null };
+  if (power.logic === 'poweringUp')
+    return { state: 'poweringUp', hz: 0, shaftHz: shaft, fault: s.fault, blockedBy: null };
   const hz = outputHz(motion, t);
   const command = wanted(control, s);
   const seen = { hz, shaftHz: shaft, fault: s.fault, blockedBy: command.block };
@@ -48,6 +72,9 @@ export function viewDrive(control: Control, link: Link | undefined, s: DriveStat
     return { ...seen, state: 'blocked', blockedBy: 'zeroReference' };
   }
   if (motion.kind === 'coast' && t < motion.endUs) return { ...seen, state: 'coasting' };
-  const held = isPulse(control) && levels.stop === 0 ? false : command.block !== null && holding.has(command.block);
+  const held =
+    isPulse(control) && levels.stop === 0
+      ? false
+      : command.block !== null && holding.has(command.block);
   return { ...seen, state: held ? 'blocked' : 'ready' };
 }

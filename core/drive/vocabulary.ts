@@ -6,9 +6,17 @@ const hertz = v.pipe(v.number(), v.finite(), v.minValue(0), v.maxValue(1000));
 const fresh = v.picklist(['needFreshEdge', 'followLevel']);
 
 const controlEntries = {
-  startMethod: v.picklist(['levelForwardReverse', 'levelRunDirection', 'pulseStartStopDirection', 'pulseForwardReverseStop']),
+  startMethod: v.picklist([
+    'levelForwardReverse',
+    'levelRunDirection',
+    'pulseStartStopDirection',
+    'pulseForwardReverseStop',
+  ]),
   onBothDirections: v.optional(v.picklist(['stop', 'fault', 'firstWins']), 'stop'),
-  onOppositeStart: v.optional(v.picklist(['reverseThroughZero', 'ignoreUntilStopped']), 'reverseThroughZero'),
+  onOppositeStart: v.optional(
+    v.picklist(['reverseThroughZero', 'ignoreUntilStopped']),
+    'reverseThroughZero',
+  ),
   onStartHeld: v.optional(fresh, 'needFreshEdge'),
   onPowerReturn: v.optional(fresh, 'needFreshEdge'),
   onEnableReturn: v.optional(fresh, 'needFreshEdge'),
@@ -19,8 +27,14 @@ const controlEntries = {
   terminalStopUnderKeypad: v.optional(v.picklist(['acts', 'ignored']), 'acts'),
   keypadStopAlways: v.optional(v.boolean(), true),
   commandSource: v.optional(v.picklist(['terminals', 'keypad', 'bus']), 'terminals'),
-  referenceSource: v.optional(v.picklist(['base', 'keypad', 'panelDial', 'ai1', 'ai2', 'preset', 'motorPot', 'bus']), 'base'),
-  startWhileCoasting: v.optional(v.picklist(['waitUntilStill', 'catch', 'startAtZeroHz', 'fault']), 'waitUntilStill'),
+  referenceSource: v.optional(
+    v.picklist(['base', 'keypad', 'panelDial', 'ai1', 'ai2', 'preset', 'motorPot', 'bus']),
+    'base',
+  ),
+  startWhileCoasting: v.optional(
+    v.picklist(['waitUntilStill', 'catch', 'startAtZeroHz', 'fault']),
+    'waitUntilStill',
+  ),
   belowMin: v.optional(v.picklist(['clamp', 'sleep']), 'clamp'),
   onReferenceLoss: v.optional(v.picklist(['fault', 'holdLast', 'stop', 'preset']), 'fault'),
   lossThresholdMa: v.optional(v.pipe(v.number(), v.minValue(0), v.maxValue(20)), 3),
@@ -66,11 +80,38 @@ export type Control = v.InferOutput<typeof controlSchema>;
 
 /** Every input the command logic knows; each is a level 0 or 1, never a button. */
 export const inputNames = [
-  'forward', 'reverse', 'run', 'direction', 'start', 'startForward', 'startReverse', 'stop',
-  'jogForward', 'jogReverse', 'jogReferenceSelect', 'presetBit0', 'presetBit1', 'presetBit2', 'presetBit3', 'presetBit4',
-  'rampSelect', 'up', 'down', 'hold', 'local', 'keypadStart', 'keypadStop', 'reset', 'enableA', 'enableB',
-  'outputInhibit', 'externalFault', 'quickStop', 'mains', 'controlSupply',
-] as const; // prettier-ignore
+  'forward',
+  'reverse',
+  'run',
+  'direction',
+  'start',
+  'startForward',
+  'startReverse',
+  'stop',
+  'jogForward',
+  'jogReverse',
+  'jogReferenceSelect',
+  'presetBit0',
+  'presetBit1',
+  'presetBit2',
+  'presetBit3',
+  'presetBit4',
+  'rampSelect',
+  'up',
+  'down',
+  'hold',
+  'local',
+  'keypadStart',
+  'keypadStop',
+  'reset',
+  'enableA',
+  'enableB',
+  'outputInhibit',
+  'externalFault',
+  'quickStop',
+  'mains',
+  'controlSupply',
+] as const;
 export type InputName = (typeof inputNames)[number];
 export type Levels = Readonly<Record<InputName, 0 | 1>>;
 
@@ -79,7 +120,10 @@ const healthy: readonly InputName[] = ['stop', 'enableA', 'enableB', 'mains', 'c
 
 /** Levels of a drive to which nothing is connected: stop and enables healthy, supplies present, all else 0. */
 export const restingLevels: Levels = Object.freeze(
-  Object.fromEntries(inputNames.map((name) => [name, healthy.includes(name) ? 1 : 0])) as Record<InputName, 0 | 1>,
+  Object.fromEntries(inputNames.map((name) => [name, healthy.includes(name) ? 1 : 0])) as Record<
+    InputName,
+    0 | 1
+  >,
 );
 
 const level = v.picklist([0, 1]);
@@ -89,10 +133,12 @@ const atMs = v.pipe(v.number(), v.finite(), v.minValue(0), v.maxValue(86_400_000
 export const driveCaseSchema = v.strictObject({
   control: controlSchema,
   inputs: v.optional(
-    v.strictObject({ ...Object.fromEntries(inputNames.map((n) => [n, v.optional(level)])), referenceHz: v.optional(hertz) } as Record<
-      InputName,
-      v.OptionalSchema<typeof level, undefined>
-    > & { referenceHz: v.OptionalSchema<typeof hertz, undefined> }),
+    v.strictObject({
+      ...Object.fromEntries(inputNames.map((n) => [n, v.optional(level)])),
+      referenceHz: v.optional(hertz),
+    } as Record<InputName, v.OptionalSchema<typeof level, undefined>> & {
+      referenceHz: v.OptionalSchema<typeof hertz, undefined>;
+    }),
     {},
   ),
   events: v.optional(
@@ -110,7 +156,9 @@ export type DriveCase = v.InferOutput<typeof driveCaseSchema>;
 
 /** What the vocabulary names and the command logic cannot do yet, with the path in a case. */
 export function notYetInControl(control: Control): { path: string; what: string } | undefined {
-  if (control.commandSource === 'bus') return { path: 'control.commandSource', what: 'commands over a bus' };
-  if (control.referenceSource === 'bus') return { path: 'control.referenceSource', what: 'a reference over a bus' };
+  if (control.commandSource === 'bus')
+    return { path: 'control.commandSource', what: 'commands over a bus' };
+  if (control.referenceSource === 'bus')
+    return { path: 'control.referenceSource', what: 'a reference over a bus' };
   return undefined;
 }

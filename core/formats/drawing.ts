@@ -1,5 +1,5 @@
 import type { Profile } from '../catalogue/index.js';
-import { terminalsOfKind } from '../devices/index.js';
+import { terminalsOfKind } from '../parts/index.js';
 import { landingParts, sortedEntries, type AdoptedWire, type Job } from '../job/index.js';
 import { presentTerminals } from '../plan/index.js';
 
@@ -12,7 +12,13 @@ export interface DrawnDevice {
   readonly y: number;
   readonly width: number;
   readonly height: number;
-  readonly terminals: readonly { readonly landing: string; readonly name: string; readonly x: number; readonly y: number; readonly kind: string }[];
+  readonly terminals: readonly {
+    readonly landing: string;
+    readonly name: string;
+    readonly x: number;
+    readonly y: number;
+    readonly kind: string;
+  }[];
 }
 
 /** A wire as a line of right angles. */
@@ -46,20 +52,30 @@ const MARGIN = 24;
 export function layOut(job: Job, profile: Profile, rows: 'control' | 'power'): Drawing {
   const { adopted } = job;
   if (!adopted) return { width: 0, height: 0, devices: [], wires: [] };
-  const power = (terminal: string): boolean => ['mains', 'motor', 'power'].includes(profile.terminals[terminal].kind);
-  const shown = presentTerminals(profile).filter((terminal) => power(terminal) === (rows === 'power'));
-  const byTag = ([, x]: [string, { tag: string }], [, y]: [string, { tag: string }]): number => x.tag.localeCompare(y.tag, 'en', { numeric: true });
+  const power = (terminal: string): boolean =>
+    ['mains', 'motor', 'power'].includes(profile.terminals[terminal].kind);
+  const shown = presentTerminals(profile).filter(
+    (terminal) => power(terminal) === (rows === 'power'),
+  );
+  const byTag = ([, x]: [string, { tag: string }], [, y]: [string, { tag: string }]): number =>
+    x.tag.localeCompare(y.tag, 'en', { numeric: true });
   const beside = sortedEntries(adopted.devices).filter(
-    ([, d]) => d.kind !== 'drive' && ['supplyThreePhase', 'breakerThreePole', 'motor'].includes(d.kind) === (rows === 'power'),
+    ([, d]) =>
+      d.kind !== 'drive' &&
+      ['supplyThreePhase', 'breakerThreePole', 'motor'].includes(d.kind) === (rows === 'power'),
   );
   const above = rows === 'control' ? beside.sort(byTag) : beside;
-  const marked = sortedEntries(Object.fromEntries(sortedEntries(adopted.wires).map(([id, w]) => [`${w.number} ${id}`, [id, w] as const]))).map(
-    ([, entry]) => entry,
+  const marked = sortedEntries(
+    Object.fromEntries(
+      sortedEntries(adopted.wires).map(([id, w]) => [`${w.number} ${id}`, [id, w] as const]),
+    ),
+  ).map(([, entry]) => entry);
+  const wires = marked.filter(([, w]) =>
+    [w.from, w.to].every((end) => {
+      const { device, terminal } = landingParts(end);
+      return device === 'drive' ? shown.includes(terminal) : above.some(([id]) => id === device);
+    }),
   );
-  const wires = marked.filter(([, w]) => [w.from, w.to].every((end) => {
-    const { device, terminal } = landingParts(end);
-    return device === 'drive' ? shown.includes(terminal) : above.some(([id]) => id === device);
-  })); // prettier-ignore
   const tracks = wires.length;
   const stationY = MARGIN;
   const rowY = stationY + BOX + MARGIN + tracks * TRACK + MARGIN;
@@ -68,19 +84,55 @@ export function layOut(job: Job, profile: Profile, rows: 'control' | 'power'): D
   for (const [id, device] of above) {
     const names = terminalsOfKind(device.kind);
     const width = Math.max(names.length * PITCH, 2 * PITCH);
-    devices.push({ id, tag: device.tag, kind: device.kind, x, y: stationY, width, height: BOX, terminals: names.map((name, i) => ({ landing: `${id}:${name}`, name, x: x + PITCH / 2 + (i * width) / names.length, y: stationY + BOX, kind: device.kind })) }); // prettier-ignore
+    devices.push({
+      id,
+      tag: device.tag,
+      kind: device.kind,
+      x,
+      y: stationY,
+      width,
+      height: BOX,
+      terminals: names.map((name, i) => ({
+        landing: `${id}:${name}`,
+        name,
+        x: x + PITCH / 2 + (i * width) / names.length,
+        y: stationY + BOX,
+        kind: device.kind,
+      })),
+    });
     x += width + MARGIN;
   }
   const driveWidth = shown.length * PITCH;
   devices.push({
-    id: 'drive', tag: adopted.devices['drive']?.tag ?? 'T1', kind: 'drive', x: MARGIN, y: rowY, width: driveWidth, height: BOX,
-    terminals: shown.map((name, i) => ({ landing: `drive:${name}`, name, x: MARGIN + PITCH / 2 + i * PITCH, y: rowY, kind: profile.terminals[name].kind })),
-  }); // prettier-ignore
+    id: 'drive',
+    tag: adopted.devices['drive']?.tag ?? 'T1',
+    kind: 'drive',
+    x: MARGIN,
+    y: rowY,
+    width: driveWidth,
+    height: BOX,
+    terminals: shown.map((name, i) => ({
+      landing: `drive:${name}`,
+      name,
+      x: MARGIN + PITCH / 2 + i * PITCH,
+      y: rowY,
+      kind: profile.terminals[name].kind,
+    })),
+  });
   const width = Math.max(x, MARGIN + driveWidth + MARGIN);
-  return { width, height: rowY + BOX + MARGIN, devices, wires: drawWires(wires, devices, stationY + BOX + MARGIN) };
+  return {
+    width,
+    height: rowY + BOX + MARGIN,
+    devices,
+    wires: drawWires(wires, devices, stationY + BOX + MARGIN),
+  };
 }
 
-function drawWires(wires: readonly (readonly [string, AdoptedWire])[], devices: readonly DrawnDevice[], topY: number): DrawnWire[] {
+function drawWires(
+  wires: readonly (readonly [string, AdoptedWire])[],
+  devices: readonly DrawnDevice[],
+  topY: number,
+): DrawnWire[] {
   const places = new Map(devices.flatMap((d) => d.terminals.map((t) => [t.landing, t] as const)));
   const used = new Map<string, number>();
   const spread = (landing: string): number => {
@@ -94,12 +146,31 @@ function drawWires(wires: readonly (readonly [string, AdoptedWire])[], devices: 
     if (!from || !to) return [];
     const y = topY + i * TRACK;
     const [x1, x2] = [from.x + spread(wire.from), to.x + spread(wire.to)];
-    const points: [number, number][] = [[x1, from.y], [x1, y], [x2, y], [x2, to.y]]; // prettier-ignore
-    return [{ id, number: wire.number, class: wire.class, colour: wire.colour, points, label: [(x1 + x2) / 2, y] as const }];
+    const points: [number, number][] = [
+      [x1, from.y],
+      [x1, y],
+      [x2, y],
+      [x2, to.y],
+    ];
+    return [
+      {
+        id,
+        number: wire.number,
+        class: wire.class,
+        colour: wire.colour,
+        points,
+        label: [(x1 + x2) / 2, y] as const,
+      },
+    ];
   });
 }
 
-const escape = (text: string): string => text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;');
+const escape = (text: string): string =>
+  text
+    .replaceAll('&', '&amp;')
+    .replaceAll('<', '&lt;')
+    .replaceAll('>', '&gt;')
+    .replaceAll('"', '&quot;');
 
 /** The drawing as an SVG file of its own, readable in black and white. */
 export function drawingSvg(drawing: Drawing, title: string): string {

@@ -5,7 +5,12 @@ import { drawingSvg, layOut } from './drawing.js';
 import { csv, keyingTable, terminalTable, wireTable } from './tables.js';
 
 /** The job file: job, the profile it is pinned to, evidence. */
-export function envelopeOf(job: Job, profile: Profile, evidence: readonly Evidence[] = [], site?: Envelope['site']): Envelope {
+export function envelopeOf(
+  job: Job,
+  profile: Profile,
+  evidence: readonly Evidence[] = [],
+  site?: Envelope['site'],
+): Envelope {
   return {
     format: 'tactron-job',
     version: 1,
@@ -17,7 +22,11 @@ export function envelopeOf(job: Job, profile: Profile, evidence: readonly Eviden
 }
 
 /** All open-format files of a job's record by file name. */
-export function recordFiles(job: Job, profile: Profile, evidence: readonly Evidence[] = []): Record<string, string> {
+export function recordFiles(
+  job: Job,
+  profile: Profile,
+  evidence: readonly Evidence[] = [],
+): Record<string, string> {
   const plan = planJob(job, profile);
   const files: Record<string, string> = {
     'job.json': `${JSON.stringify(envelopeOf(job, profile, evidence), null, 2)}\n`,

@@ -25,8 +25,30 @@ export function wireTable(job: Job): Table {
   };
   const wires = Object.values(adopted?.wires ?? {}).sort((x, y) => byNumber(x.number, y.number));
   return {
-    heads: ['number', 'from', 'to', 'function', 'class', 'size', 'colour', 'cable', 'core', 'length m'],
-    rows: wires.map((w) => [w.number, end(w.from), end(w.to), w.function, w.class, sizeText(w.size), w.colour, w.cable ?? '', w.core ?? '', String(w.lengthM)]),
+    heads: [
+      'number',
+      'from',
+      'to',
+      'function',
+      'class',
+      'size',
+      'colour',
+      'cable',
+      'core',
+      'length m',
+    ],
+    rows: wires.map((w) => [
+      w.number,
+      end(w.from),
+      end(w.to),
+      w.function,
+      w.class,
+      sizeText(w.size),
+      w.colour,
+      w.cable ?? '',
+      w.core ?? '',
+      String(w.lengthM),
+    ]),
   };
 }
 
@@ -36,10 +58,21 @@ export function terminalTable(job: Job, profile: Profile): Table {
   const rows = profile.rows.flatMap((row) =>
     row.terminals.map((terminal) => {
       const landing = `drive:${terminal}`;
-      const here = wires.filter((w) => w.from === landing || w.to === landing).map((w) => w.number).sort(byNumber); // prettier-ignore
-      const task = Object.values(job.adopted?.assignments ?? {}).find((a) => a.at === landing)?.task ?? '';
+      const here = wires
+        .filter((w) => w.from === landing || w.to === landing)
+        .map((w) => w.number)
+        .sort(byNumber);
+      const task =
+        Object.values(job.adopted?.assignments ?? {}).find((a) => a.at === landing)?.task ?? '';
       const spec = profile.terminals[terminal];
-      return [row.name, terminal, spec.kind, task, here.join(' '), spec.torqueNm === undefined ? '' : String(spec.torqueNm)];
+      return [
+        row.name,
+        terminal,
+        spec.kind,
+        task,
+        here.join(' '),
+        spec.torqueNm === undefined ? '' : String(spec.torqueNm),
+      ];
     }),
   );
   return { heads: ['row', 'terminal', 'kind', 'task', 'wires', 'torque Nm'], rows };
@@ -69,8 +102,11 @@ export function keyingTable(profile: Profile, lines: readonly KeyLine[]): Table 
 export function csv(table: Table, decimal: '.' | ',' = '.'): string {
   const separator = decimal === ',' ? ';' : ',';
   const cell = (text: string): string => {
-    const harmless = /^[=+\-@\t\r]/u.test(text) && !/^[+-]?\d+([.,]\d+)?$/u.test(text) ? `'${text}` : text;
+    const harmless =
+      /^[=+\-@\t\r]/u.test(text) && !/^[+-]?\d+([.,]\d+)?$/u.test(text) ? `'${text}` : text;
     return /["\n\r;,]/u.test(harmless) ? `"${harmless.replaceAll('"', '""')}"` : harmless;
   };
-  return [table.heads, ...table.rows].map((row) => row.map(cell).join(separator)).join('\r\n') + '\r\n';
+  return (
+    [table.heads, ...table.rows].map((row) => row.map(cell).join(separator)).join('\r\n') + '\r\n'
+  );
 }

@@ -17,7 +17,12 @@ export const keypadSetting = (job: Job, profile: Profile): string | undefined =>
  * @throws RangeError as `install`
  * @example installAtSpeed(job, profile, 0.5)
  */
-export function installAtSpeed(job: Job, profile: Profile, share: number, policies?: SettingValues): Installation {
+export function installAtSpeed(
+  job: Job,
+  profile: Profile,
+  share: number,
+  policies?: SettingValues,
+): Installation {
   const values = keypadValues(job, profile, share);
   return values
     ? install(job, profile, { from: 'snapshot', id: `keypad at ${share}`, values }, { policies })
@@ -28,7 +33,12 @@ export function installAtSpeed(job: Job, profile: Profile, share: number, polici
  * The job as planned with the keypad's own frequency at a share of the highest, wherever the speed comes from otherwise:
  * what runs when local is selected.
  */
-export function installWithKeypad(job: Job, profile: Profile, share: number, policies?: SettingValues): Installation {
+export function installWithKeypad(
+  job: Job,
+  profile: Profile,
+  share: number,
+  policies?: SettingValues,
+): Installation {
   const values = keypadValues(job, profile, share, roleSetting(profile, 'keypadHz'));
   return values
     ? install(job, profile, { from: 'snapshot', id: `keypad at ${share}`, values }, { policies })
@@ -36,7 +46,12 @@ export function installWithKeypad(job: Job, profile: Profile, share: number, pol
 }
 
 /** All settings as planned with the keypad at a share of the highest frequency; undefined where it does not give the speed. */
-export function keypadValues(job: Job, profile: Profile, share: number, code = keypadSetting(job, profile)): SettingValues | undefined {
+export function keypadValues(
+  job: Job,
+  profile: Profile,
+  share: number,
+  code = keypadSetting(job, profile),
+): SettingValues | undefined {
   const model = profile.models.find((m) => m.name === job.profile.model);
   if (!code || !model) return undefined;
   const planned = settingsInForce(profile, model, job.adopted?.settings ?? {});

@@ -1,11 +1,33 @@
 import * as v from 'valibot';
-import { policyValue, requiredPolicies, roleValue, type Profile, type SettingValues, type Value } from '../catalogue/index.js';
+import {
+  policyValue,
+  requiredPolicies,
+  roleValue,
+  type Profile,
+  type SettingValues,
+  type Value,
+} from '../catalogue/index.js';
 import { controlSchema, type AnalogueScale, type Control } from '../drive/index.js';
 
 const numberRoles = [
-  'minHz', 'maxHz', 'accelS', 'decelS', 'accel2S', 'decel2S', 'sCurvePct', 'reverseDeadMs', 'filterMs', 'jogHz', 'jogAccelS', 'jogDecelS', 'keypadHz', 'motorPotHzPerS',
-  'dcBrakeS', 'dcBrakeFromHz', 'quickStopS',
-] as const; // prettier-ignore
+  'minHz',
+  'maxHz',
+  'accelS',
+  'decelS',
+  'accel2S',
+  'decel2S',
+  'sCurvePct',
+  'reverseDeadMs',
+  'filterMs',
+  'jogHz',
+  'jogAccelS',
+  'jogDecelS',
+  'keypadHz',
+  'motorPotHzPerS',
+  'dcBrakeS',
+  'dcBrakeFromHz',
+  'quickStopS',
+] as const;
 
 /**
  * The command logic's behaviour under the settings keyed: policies and roles of the profile, read in the words of the
@@ -14,8 +36,17 @@ const numberRoles = [
  * @param coastS time in which the free shaft runs down from the highest frequency
  * @param policies values to take in place of the profile's, for policies it does not know
  */
-export function controlOf(profile: Profile, settings: SettingValues, coastS: number, policies: Readonly<Record<string, Value>> = {}): Control {
-  const control: Record<string, unknown> = { filterMs: profile.filterMs, powerUpDelayMs: profile.powerUpDelayMs, coastS };
+export function controlOf(
+  profile: Profile,
+  settings: SettingValues,
+  coastS: number,
+  policies: Readonly<Record<string, Value>> = {},
+): Control {
+  const control: Record<string, unknown> = {
+    filterMs: profile.filterMs,
+    powerUpDelayMs: profile.powerUpDelayMs,
+    coastS,
+  };
   for (const name of requiredPolicies) {
     const value = policies[name] ?? policyValue(profile, settings, name);
     if (value !== undefined) control[name] = value;
@@ -40,12 +71,19 @@ export function controlOf(profile: Profile, settings: SettingValues, coastS: num
 }
 
 /** Signal range an analogue input is set to, and its scaling. */
-export function analogueScaleOf(profile: Profile, settings: SettingValues, input: string): { fullScale: number; liveZero: boolean; scale: AnalogueScale } {
-  const read = (role: string): Value | undefined => roleValue(profile, settings, `${input}.${role}`);
+export function analogueScaleOf(
+  profile: Profile,
+  settings: SettingValues,
+  input: string,
+): { fullScale: number; liveZero: boolean; scale: AnalogueScale } {
+  const read = (role: string): Value | undefined =>
+    roleValue(profile, settings, `${input}.${role}`);
   const mode = read('mode') ?? '0-10V';
   const [low, high] = mode === '4-20mA' ? [4, 20] : mode === '0-20mA' ? [0, 20] : [0, 10];
-  const at = (pct: Value | undefined, fallback: number): number => low + ((typeof pct === 'number' ? pct : fallback) / 100) * (high - low);
-  const number = (value: Value | undefined, fallback: number): number => (typeof value === 'number' ? value : fallback);
+  const at = (pct: Value | undefined, fallback: number): number =>
+    low + ((typeof pct === 'number' ? pct : fallback) / 100) * (high - low);
+  const number = (value: Value | undefined, fallback: number): number =>
+    typeof value === 'number' ? value : fallback;
   const xLow = at(read('lowPct'), 0);
   const xHigh = at(read('highPct'), 100);
   const scale = {

@@ -1,5 +1,11 @@
 export { installAtSpeed, installWithKeypad, keypadSetting, keypadValues } from './at-speed.js';
-export { hookPlaces, install, type HookPlace, type InstallOptions, type SettingsFrom } from './build.js';
+export {
+  hookPlaces,
+  install,
+  type HookPlace,
+  type InstallOptions,
+  type SettingsFrom,
+} from './build.js';
 export { analogueScaleOf, controlOf } from './control.js';
 export {
   type Installation,

@@ -6,8 +6,10 @@ import type { InstalledDrive } from './installation.js';
 
 const profile = marrowick();
 const factory = factorySettings(profile, profile.models[1]);
-const control = (settings: Record<string, number>) => controlOf(profile, { ...factory, ...settings }, 0);
-const drive = (d: ReturnType<typeof install>): InstalledDrive => d.devices.find((x): x is InstalledDrive => x.kind === 'drive') as InstalledDrive;
+const control = (settings: Record<string, number>) =>
+  controlOf(profile, { ...factory, ...settings }, 0);
+const drive = (d: ReturnType<typeof install>): InstalledDrive =>
+  d.devices.find((x): x is InstalledDrive => x.kind === 'drive') as InstalledDrive;
 
 describe('settings become behaviour', () => {
   it('by the profile alone, each in the words of the control semantics', () => {
@@ -30,13 +32,21 @@ describe('settings become behaviour', () => {
         .withContext(`${code} = ${value}`)
         .toEqual(wanted);
     expect(control({ '416': 11, '417': 22, '418': 33 }).presetsHz).toEqual([11, 22, 33]);
-    expect(control({}).startEdgeWithStopReturn).withContext('not known: the worse').toBe('accepted');
+    expect(control({}).startEdgeWithStopReturn)
+      .withContext('not known: the worse')
+      .toBe('accepted');
   });
 
   it('scales the analogue input by its range and ends', () => {
-    const scale = (settings: Record<string, number>) => analogueScaleOf(profile, { ...factory, ...settings }, 'ai1');
+    const scale = (settings: Record<string, number>) =>
+      analogueScaleOf(profile, { ...factory, ...settings }, 'ai1');
     expect(scale({}).scale).toEqual({ xLow: 0, xHigh: 10, hzAtLow: 0, hzAtHigh: 50 });
-    expect(scale({ '411': 2, '412': 0, '413': 50, '415': 40 }).scale).toEqual({ xLow: 4, xHigh: 12, hzAtLow: 0, hzAtHigh: 40 });
+    expect(scale({ '411': 2, '412': 0, '413': 50, '415': 40 }).scale).toEqual({
+      xLow: 4,
+      xHigh: 12,
+      hzAtLow: 0,
+      hzAtHigh: 40,
+    });
     expect([scale({ '411': 2 }).liveZero, scale({ '411': 1 }).liveZero]).toEqual([true, false]);
   });
 });
@@ -45,9 +55,24 @@ describe('install', () => {
   const job = adopted(bareJob());
 
   it('gives the tasks of the settings in force: planned, factory or a snapshot', () => {
-    const tasks = (from: Parameters<typeof install>[2]) => drive(install(job, profile, from)).inputs.map((i) => i.task);
-    expect(tasks({ from: 'planned' })).toEqual(['forward', 'reverse', 'none', 'none', 'none', 'none']);
-    expect(tasks({ from: 'factory' })).toEqual(['forward', 'reverse', 'reset', 'presetBit0', 'presetBit1', 'jogForward']);
+    const tasks = (from: Parameters<typeof install>[2]) =>
+      drive(install(job, profile, from)).inputs.map((i) => i.task);
+    expect(tasks({ from: 'planned' })).toEqual([
+      'forward',
+      'reverse',
+      'none',
+      'none',
+      'none',
+      'none',
+    ]);
+    expect(tasks({ from: 'factory' })).toEqual([
+      'forward',
+      'reverse',
+      'reset',
+      'presetBit0',
+      'presetBit1',
+      'jogForward',
+    ]);
     expect(tasks({ from: 'snapshot', id: 's', values: { '311': 3 } })[0]).toBe('run');
   });
 
@@ -55,22 +80,32 @@ describe('install', () => {
     const installation = install(job, profile);
     expect(new Set(installation.landings).size).toBe(installation.landings.length);
     expect(installation.wires.length).toBe(Object.keys(job.adopted?.wires ?? {}).length);
-    const longer = { ...job, adopted: { ...job.adopted, wires: { ...job.adopted?.wires } } } as typeof job;
+    const longer = {
+      ...job,
+      adopted: { ...job.adopted, wires: { ...job.adopted?.wires } },
+    } as typeof job;
     const [id, wire] = Object.entries(longer.adopted?.wires ?? {})[0];
-    (longer.adopted as NonNullable<typeof job.adopted>).wires[id] = { ...wire, lengthM: wire.lengthM + 1 };
+    (longer.adopted as NonNullable<typeof job.adopted>).wires[id] = {
+      ...wire,
+      lengthM: wire.lengthM + 1,
+    };
     expect(install(longer, profile).hash).not.toBe(installation.hash);
     expect(install(job, profile).hash).toBe(installation.hash);
   });
 
   it('takes the resistance of a wire from its size and length: copper of IEC 60228', () => {
     const installation = install(job, profile);
-    const dial = Object.entries(job.adopted?.wires ?? {}).find(([, w]) => w.function === 'dial.wiper');
+    const dial = Object.entries(job.adopted?.wires ?? {}).find(
+      ([, w]) => w.function === 'dial.wiper',
+    );
     const ohm = installation.wires.find((w) => w.id === dial?.[0])?.ohm;
     expect(ohm).toBeCloseTo((0.017241 * 10) / 0.5, 2);
   });
 
   it('refuses a job without a plan or with a model that is not there', () => {
     expect(() => install(bareJob(), profile)).toThrowError(/no adopted plan/u);
-    expect(() => install({ ...job, profile: { ...job.profile, model: 'F99' } }, profile)).toThrowError(/F99/u);
+    expect(() =>
+      install({ ...job, profile: { ...job.profile, model: 'F99' } }, profile),
+    ).toThrowError(/F99/u);
   });
 });

@@ -68,9 +68,17 @@ export interface InstalledPower {
   readonly kind: 'power';
   readonly id: string;
   readonly tag: string;
-  readonly primary: { readonly edge: number; readonly a: number; readonly b: number; readonly minV: number } | undefined;
+  readonly primary:
+    | { readonly edge: number; readonly a: number; readonly b: number; readonly minV: number }
+    | undefined;
   /** Direct supply with a current limit, or the secondary of a transformer. */
-  readonly output: { readonly edge: number; readonly modal: number | undefined; readonly volts: number; readonly amps: number; readonly ohm: number };
+  readonly output: {
+    readonly edge: number;
+    readonly modal: number | undefined;
+    readonly volts: number;
+    readonly amps: number;
+    readonly ohm: number;
+  };
 }
 
 /** A source of a signal: 0 … 10 V behind 50 Ω, or 4 … 20 mA up to its compliance. */
@@ -126,15 +134,25 @@ export interface InstalledInput {
   readonly inverted: boolean;
 }
 
-export type InstalledEnable = Omit<InstalledInput, 'task' | 'inverted'> & { readonly channel: 'A' | 'B' };
+export type InstalledEnable = Omit<InstalledInput, 'task' | 'inverted'> & {
+  readonly channel: 'A' | 'B';
+};
 
 export interface InstalledDrive {
   readonly kind: 'drive';
   readonly id: string;
   readonly control: Control;
   readonly link: Link | undefined;
-  readonly supply24: { readonly edge: number; readonly modal: number; readonly volts: number; readonly amps: number } | undefined;
-  readonly reference10: { readonly edge: number; readonly volts: number; readonly ohm: number } | undefined;
+  readonly supply24:
+    | {
+        readonly edge: number;
+        readonly modal: number;
+        readonly volts: number;
+        readonly amps: number;
+      }
+    | undefined;
+  readonly reference10:
+    { readonly edge: number; readonly volts: number; readonly ohm: number } | undefined;
   readonly inputs: readonly InstalledInput[];
   readonly enables: readonly InstalledEnable[];
   /** Analogue inputs that give no reference: they only load what is wired to them. */
@@ -155,15 +173,33 @@ export interface InstalledDrive {
         readonly used: boolean;
       }
     | undefined;
-  readonly output: { readonly terminal: string; readonly edge: number; readonly shows: string; readonly voltsPerHz: number } | undefined;
-  readonly relays: readonly { readonly id: string; readonly task: string; readonly no: readonly number[]; readonly nc: readonly number[] }[];
-  readonly mains: { readonly landings: readonly number[]; readonly edges: readonly number[]; readonly minV: number };
+  readonly output:
+    | {
+        readonly terminal: string;
+        readonly edge: number;
+        readonly shows: string;
+        readonly voltsPerHz: number;
+      }
+    | undefined;
+  readonly relays: readonly {
+    readonly id: string;
+    readonly task: string;
+    readonly no: readonly number[];
+    readonly nc: readonly number[];
+  }[];
+  readonly mains: {
+    readonly landings: readonly number[];
+    readonly edges: readonly number[];
+    readonly minV: number;
+  };
   /** Edges joined inside the device whatever happens. */
   readonly joined: readonly number[];
   readonly links: readonly {
     readonly id: string;
     readonly position: string;
-    readonly positions: Readonly<Record<string, { readonly edges: readonly number[]; readonly currentMode: boolean | null }>>;
+    readonly positions: Readonly<
+      Record<string, { readonly edges: readonly number[]; readonly currentMode: boolean | null }>
+    >;
   }[];
   readonly polePairs: number | undefined;
 }

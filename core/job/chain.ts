@@ -18,7 +18,10 @@ export interface ChainedChange {
  * @param prevHash hash of the change before; empty for the first of a job
  * @returns SHA-256 in hexadecimal
  */
-export function changeHash(prevHash: string, { id, jobId, revision, patch, author, atClient }: ChainedChange): string {
+export function changeHash(
+  prevHash: string,
+  { id, jobId, revision, patch, author, atClient }: ChainedChange,
+): string {
   return hashOf([prevHash, id, jobId, revision, patch, author, atClient]);
 }
 
@@ -43,7 +46,11 @@ export interface ChainCheck {
   /** Pieces behind the chain that no server has taken yet: they wait on the device that wrote the file. */
   readonly waiting: number;
   /** The first place at which the chain does not hold. */
-  readonly broken?: { readonly index: number; readonly id: string; readonly why: 'order' | 'content' };
+  readonly broken?: {
+    readonly index: number;
+    readonly id: string;
+    readonly why: 'order' | 'content';
+  };
 }
 
 /**
@@ -56,12 +63,23 @@ export interface ChainCheck {
  */
 export function verifyEvidence(list: readonly Evidence[]): ChainCheck {
   const first = list.findIndex((e) => e.hash === undefined);
-  const chained = first >= 0 && list.slice(first).every((e) => e.hash === undefined) ? list.slice(0, first) : list;
+  const chained =
+    first >= 0 && list.slice(first).every((e) => e.hash === undefined)
+      ? list.slice(0, first)
+      : list;
   const waiting = list.length - chained.length;
   let ends = '';
   for (const [index, e] of chained.entries()) {
-    const why = e.prevHash !== ends ? 'order' : evidenceHash(ends, e) !== e.hash ? 'content' : undefined;
-    if (why || e.hash === undefined) return { ok: false, count: index, ends, waiting, broken: { index, id: e.id, why: why ?? 'content' } };
+    const why =
+      e.prevHash !== ends ? 'order' : evidenceHash(ends, e) !== e.hash ? 'content' : undefined;
+    if (why || e.hash === undefined)
+      return {
+        ok: false,
+        count: index,
+        ends,
+        waiting,
+        broken: { index, id: e.id, why: why ?? 'content' },
+      };
     ends = e.hash;
   }
   return { ok: true, count: chained.length, ends, waiting };

@@ -7,16 +7,27 @@ export const envelopeSchema = v.strictObject({
   format: v.literal('tactron-job'),
   version: v.literal(1),
   job: jobSchema,
-  profiles: v.record(v.pipe(v.string(), v.regex(/^[0-9a-f]{64}$/u, 'a SHA-256 in hexadecimal')), v.looseObject({})),
+  profiles: v.record(
+    v.pipe(v.string(), v.regex(/^[0-9a-f]{64}$/u, 'a SHA-256 in hexadecimal')),
+    v.looseObject({}),
+  ),
   evidence: v.optional(v.array(evidenceSchema), []),
   /** Pictures and files the evidence names, by their SHA-256. */
   files: v.optional(
     v.record(
       v.pipe(v.string(), v.regex(/^[0-9a-f]{64}$/u, 'a SHA-256 in hexadecimal')),
-      v.strictObject({ type: v.picklist(attachmentTypes), base64: v.pipe(v.string(), v.regex(/^[A-Za-z0-9+/]*={0,2}$/u, 'base64')) }),
+      v.strictObject({
+        type: v.picklist(attachmentTypes),
+        base64: v.pipe(v.string(), v.regex(/^[A-Za-z0-9+/]*={0,2}$/u, 'base64')),
+      }),
     ),
   ),
-  site: v.optional(v.strictObject({ id: v.pipe(v.string(), v.uuid()), name: v.pipe(v.string(), v.minLength(1), v.maxLength(120)) })),
+  site: v.optional(
+    v.strictObject({
+      id: v.pipe(v.string(), v.uuid()),
+      name: v.pipe(v.string(), v.minLength(1), v.maxLength(120)),
+    }),
+  ),
 });
 export type Envelope = v.InferOutput<typeof envelopeSchema>;
 
@@ -27,11 +38,15 @@ export interface PathIssue {
 
 /** Issues of a failed check, each with its path as keys joined by dots. */
 export function pathIssues(issues: readonly v.BaseIssue<unknown>[]): PathIssue[] {
-  return issues.map((issue) => ({ path: v.getDotPath(issue) ?? issue.path?.map((p) => String(p.key)).join('.') ?? '', message: issue.message }));
+  return issues.map((issue) => ({
+    path: v.getDotPath(issue) ?? issue.path?.map((p) => String(p.key)).join('.') ?? '',
+    message: issue.message,
+  }));
 }
 
 export type FileRead =
-  { readonly ok: true; readonly envelope: Envelope } | { readonly ok: false; readonly why: 'newer' | 'invalid'; readonly issues: PathIssue[] };
+  | { readonly ok: true; readonly envelope: Envelope }
+  | { readonly ok: false; readonly why: 'newer' | 'invalid'; readonly issues: PathIssue[] };
 
 /**
  * Reads a job file, or a bare job document.
@@ -45,12 +60,22 @@ export function readEnvelope(data: unknown): FileRead {
     return {
       ok: false,
       why: 'newer',
-      issues: [{ path: 'version', message: `this file has format version ${version}; this release reads up to ${JOB_VERSION}` }],
+      issues: [
+        {
+          path: 'version',
+          message: `this file has format version ${version}; this release reads up to ${JOB_VERSION}`,
+        },
+      ],
     };
   }
   const bare = typeof data === 'object' && data !== null && !('job' in data);
-  const result = v.safeParse(envelopeSchema, bare ? { format: 'tactron-job', version: 1, job: data, profiles: {} } : data);
+  const result = v.safeParse(
+    envelopeSchema,
+    bare ? { format: 'tactron-job', version: 1, job: data, profiles: {} } : data,
+  );
   if (result.success) return { ok: true, envelope: result.output };
-  const issues = pathIssues(result.issues).map((issue) => (bare ? { ...issue, path: issue.path.replace(/^job\.?/u, '') } : issue));
+  const issues = pathIssues(result.issues).map((issue) =>
+    bare ? { ...issue, path: issue.path.replace(/^job\.?/u, '') } : issue,
+  );
   return { ok: false, why: 'invalid', issues };
 }

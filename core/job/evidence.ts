@@ -5,7 +5,13 @@ const value = v.union([v.pipe(v.number(), v.finite()), text(400), v.boolean()]);
 
 /** What a test step expects. */
 export const expectationSchema = v.variant('kind', [
-  v.strictObject({ kind: v.literal('range'), lo: v.number(), hi: v.number(), nominal: v.number(), unit: text(20) }),
+  v.strictObject({
+    kind: v.literal('range'),
+    lo: v.number(),
+    hi: v.number(),
+    nominal: v.number(),
+    unit: text(20),
+  }),
   v.strictObject({ kind: v.literal('state'), is: text(120) }),
 ]);
 export type Expectation = v.InferOutput<typeof expectationSchema>;
@@ -15,9 +21,14 @@ export type Expectation = v.InferOutput<typeof expectationSchema>;
  *
  * @example verdictOf({ kind: 'range', lo: 392, hi: 408, nominal: 400, unit: 'V' }, 398.5) // 'pass'
  */
-export function verdictOf(expect: Expectation, reading: number | string | boolean): 'pass' | 'fail' {
+export function verdictOf(
+  expect: Expectation,
+  reading: number | string | boolean,
+): 'pass' | 'fail' {
   if (expect.kind === 'state') return reading === expect.is ? 'pass' : 'fail';
-  return typeof reading === 'number' && reading >= expect.lo && reading <= expect.hi ? 'pass' : 'fail';
+  return typeof reading === 'number' && reading >= expect.lo && reading <= expect.hi
+    ? 'pass'
+    : 'fail';
 }
 
 /** A sentence of the core: its code and arguments; the words are made outside. */
@@ -45,7 +56,14 @@ export type ProcedureStep = v.InferOutput<typeof stepSchema>;
 export const verdicts = ['pass', 'fail'] as const;
 
 /** Kinds of files that are taken as evidence; nothing a browser would run. */
-export const attachmentTypes = ['image/jpeg', 'image/png', 'image/webp', 'application/pdf', 'text/plain', 'text/csv'] as const;
+export const attachmentTypes = [
+  'image/jpeg',
+  'image/png',
+  'image/webp',
+  'application/pdf',
+  'text/plain',
+  'text/csv',
+] as const;
 export const MAX_ATTACHMENT_BYTES = 12_000_000;
 
 /** Bodies of the kinds of evidence kept so far. */
@@ -64,8 +82,15 @@ export const evidenceBodies = {
     values: v.record(text(80), value),
   }),
   keyed: v.strictObject({ code: text(80), value, undone: v.optional(v.boolean()) }),
-  acceptance: v.strictObject({ rule: text(80), args: v.record(v.string(), value), reason: v.pipe(text(1000), v.trim(), v.minLength(1, 'a reason')) }),
-  isolation: v.strictObject({ state: v.picklist(['DEAD', 'CONTROL LIVE', 'MAIN LIVE']), note: v.optional(text(400)) }),
+  acceptance: v.strictObject({
+    rule: text(80),
+    args: v.record(v.string(), value),
+    reason: v.pipe(text(1000), v.trim(), v.minLength(1, 'a reason')),
+  }),
+  isolation: v.strictObject({
+    state: v.picklist(['DEAD', 'CONTROL LIVE', 'MAIN LIVE']),
+    note: v.optional(text(400)),
+  }),
   attachment: v.strictObject({
     sha256: v.pipe(v.string(), v.regex(/^[0-9a-f]{64}$/u, 'a SHA-256 in hexadecimal')),
     name: v.pipe(text(200), v.trim(), v.minLength(1, 'a name')),
@@ -82,7 +107,10 @@ export const evidenceBodies = {
 export type EvidenceKind = keyof typeof evidenceBodies;
 export type EvidenceBody<K extends EvidenceKind> = v.InferOutput<(typeof evidenceBodies)[K]>;
 
-const authorSchema = v.strictObject({ name: v.pipe(text(120), v.trim(), v.minLength(1, 'a name')), role: text(120) });
+const authorSchema = v.strictObject({
+  name: v.pipe(text(120), v.trim(), v.minLength(1, 'a name')),
+  role: text(120),
+});
 export type Author = v.InferOutput<typeof authorSchema>;
 
 function entriesOf<K extends EvidenceKind>(kind: K) {

@@ -1,5 +1,12 @@
 export { changeHash, evidenceHash, verifyEvidence, type ChainCheck } from './chain.js';
-export { envelopeSchema, pathIssues, readEnvelope, type Envelope, type FileRead, type PathIssue } from './envelope.js';
+export {
+  envelopeSchema,
+  pathIssues,
+  readEnvelope,
+  type Envelope,
+  type FileRead,
+  type PathIssue,
+} from './envelope.js';
 export {
   attachmentTypes,
   authorSchema,
@@ -37,8 +44,29 @@ export {
   type WireSpec,
   type Wiring,
 } from './job.js';
-export { applyPatch, disjoint, invertPatch, patchBetween, patchSchema, PatchError, replayPatches, valueAt, type Operation, type Patch } from './patch.js';
-export { plateSchema, type ControlSupplies, type Line, type LineBlock, type Load, type MotorPlate, type Place, type Plate, type Supply } from './plate.js';
+export {
+  applyPatch,
+  disjoint,
+  invertPatch,
+  patchBetween,
+  patchSchema,
+  PatchError,
+  replayPatches,
+  valueAt,
+  type Operation,
+  type Patch,
+} from './patch.js';
+export {
+  plateSchema,
+  type ControlSupplies,
+  type Line,
+  type LineBlock,
+  type Load,
+  type MotorPlate,
+  type Place,
+  type Plate,
+  type Supply,
+} from './plate.js';
 export { quantity, sizeSchema, type Size } from './quantities.js';
 export { schemeSchema, type Scheme } from './scheme.js';
 export { sortedEntries } from './sorted-entries.js';

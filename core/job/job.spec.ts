@@ -4,12 +4,26 @@ import { adopted, bareJob } from '../testing/jobs.js';
 import { readEnvelope } from './envelope.js';
 import { hashOf } from './hash.js';
 import { jobSchema } from './job.js';
-import { applyPatch, disjoint, invertPatch, patchBetween, PatchError, replayPatches, type Operation } from './patch.js';
+import {
+  applyPatch,
+  disjoint,
+  invertPatch,
+  patchBetween,
+  PatchError,
+  replayPatches,
+  type Operation,
+} from './patch.js';
 
 const value = fc.oneof(fc.integer(), fc.string({ maxLength: 5 }), fc.boolean());
 const document = fc.dictionary(
   fc.constantFrom('a', 'b', 'c', 'd/e', 'f~g'),
-  fc.oneof(value, fc.dictionary(fc.constantFrom('x', 'y', 'z'), fc.oneof(value, fc.array(fc.integer(), { maxLength: 3 })))),
+  fc.oneof(
+    value,
+    fc.dictionary(
+      fc.constantFrom('x', 'y', 'z'),
+      fc.oneof(value, fc.array(fc.integer(), { maxLength: 3 })),
+    ),
+  ),
 );
 
 describe('patches', () => {
@@ -34,14 +48,20 @@ describe('patches', () => {
       fc.property(fc.array(document, { minLength: 2, maxLength: 6 }), (states) => {
         const patches = states.slice(1).map((after, i) => patchBetween(states[i], after));
         expect(replayPatches(states[0], patches)).toEqual(states[states.length - 1]);
-        expect(replayPatches<unknown>({ other: 1 }, [[{ op: 'replace', path: '', value: states[0] }], ...patches])).toEqual(states[states.length - 1]);
+        expect(
+          replayPatches<unknown>({ other: 1 }, [
+            [{ op: 'replace', path: '', value: states[0] }],
+            ...patches,
+          ]),
+        ).toEqual(states[states.length - 1]);
       }),
       { seed: 4 },
     );
   });
 
   it('are disjoint only when no path lies inside another', () => {
-    const at = (...paths: string[]): Operation[] => paths.map((path) => ({ op: 'add', path, value: 1 }));
+    const at = (...paths: string[]): Operation[] =>
+      paths.map((path) => ({ op: 'add', path, value: 1 }));
     expect(disjoint(at('/plate/motor/rpm'), at('/plate/motor/hz'))).toBeTrue();
     expect(disjoint(at('/plate/motor'), at('/plate/motor/hz'))).toBeFalse();
     expect(disjoint(at('/a'), at('/ab'))).toBeTrue();
@@ -64,7 +84,14 @@ describe('the job document', () => {
   it('survives writing and reading with the same hash, whatever the order of keys', () => {
     const job = adopted(bareJob());
     const read = readEnvelope(
-      JSON.parse(JSON.stringify({ format: 'tactron-job', version: 1, job: Object.fromEntries(Object.entries(job).reverse()), profiles: {} })),
+      JSON.parse(
+        JSON.stringify({
+          format: 'tactron-job',
+          version: 1,
+          job: Object.fromEntries(Object.entries(job).reverse()),
+          profiles: {},
+        }),
+      ),
     );
     expect(read.ok && hashOf(read.envelope.job)).toBe(hashOf(job));
   });
@@ -85,11 +112,22 @@ describe('the job document', () => {
     expect(read(() => undefined)).toBe('ok');
     expect(read((j) => (j['tag'] = ' '))).toBe('invalid tag');
     expect(read((j) => (j['colour'] = 'red'))).toBe('invalid colour');
-    expect(read((j) => ((j['plate'] as { motor: { power: unknown } }).motor.power = { v: -1, u: 'kW' }))).toBe('invalid plate.motor.power.v');
-    expect(read((j) => delete (j['adopted'] as { devices: Record<string, unknown> }).devices['dial.speed'])).toMatch(/^invalid adopted\.wires\./u);
-    expect(read((j) => ((j['adopted'] as { assignments: Record<string, { at: string }> }).assignments['run.forward'].at = 'gone:IN1'))).toMatch(
-      /^invalid adopted\.assignments\./u,
-    );
+    expect(
+      read((j) => ((j['plate'] as { motor: { power: unknown } }).motor.power = { v: -1, u: 'kW' })),
+    ).toBe('invalid plate.motor.power.v');
+    expect(
+      read(
+        (j) => delete (j['adopted'] as { devices: Record<string, unknown> }).devices['dial.speed'],
+      ),
+    ).toMatch(/^invalid adopted\.wires\./u);
+    expect(
+      read(
+        (j) =>
+          ((j['adopted'] as { assignments: Record<string, { at: string }> }).assignments[
+            'run.forward'
+          ].at = 'gone:IN1'),
+      ),
+    ).toMatch(/^invalid adopted\.assignments\./u);
     expect(read((j) => (j['version'] = 2))).toBe('newer version');
   });
 

@@ -3,15 +3,33 @@ import { plateSchema } from './plate.js';
 import { sizeSchema } from './quantities.js';
 import { schemeSchema } from './scheme.js';
 
-export const idSchema = v.pipe(v.string(), v.regex(/^[A-Za-z0-9][A-Za-z0-9._:-]{0,79}$/u, 'an id of letters, digits, dot, dash or colon'));
-const landing = v.pipe(v.string(), v.regex(/^[^:]{1,80}:[^:]{1,40}$/u, 'a landing such as "drive:IN1"'));
+export const idSchema = v.pipe(
+  v.string(),
+  v.regex(/^[A-Za-z0-9][A-Za-z0-9._:-]{0,79}$/u, 'an id of letters, digits, dot, dash or colon'),
+);
+const landing = v.pipe(
+  v.string(),
+  v.regex(/^[^:]{1,80}:[^:]{1,40}$/u, 'a landing such as "drive:IN1"'),
+);
 const words = v.pipe(v.string(), v.maxLength(400));
 const reason = v.pipe(v.string(), v.trim(), v.minLength(1, 'a reason'), v.maxLength(400));
-const value = v.union([v.pipe(v.number(), v.finite()), v.pipe(v.string(), v.maxLength(200)), v.boolean()]);
+const value = v.union([
+  v.pipe(v.number(), v.finite()),
+  v.pipe(v.string(), v.maxLength(200)),
+  v.boolean(),
+]);
 const origin = v.picklist(['plan', 'person']);
 const ord = v.pipe(v.number(), v.finite());
 
-export const wireClasses = ['mains', 'motor', 'controlAc', 'controlDc', 'analogue', 'safety', 'pe'] as const;
+export const wireClasses = [
+  'mains',
+  'motor',
+  'controlAc',
+  'controlDc',
+  'analogue',
+  'safety',
+  'pe',
+] as const;
 
 const wireEntries = {
   number: v.pipe(v.string(), v.maxLength(20)),
@@ -40,11 +58,24 @@ const wiringEntries = {
     }),
   ),
   wires: v.record(idSchema, v.strictObject({ ...wireEntries, origin })),
-  assignments: v.record(idSchema, v.strictObject({ at: landing, task: v.pipe(v.string(), v.maxLength(40)), origin })),
-  links: v.record(idSchema, v.strictObject({ position: v.pipe(v.string(), v.maxLength(40)), origin })),
+  assignments: v.record(
+    idSchema,
+    v.strictObject({ at: landing, task: v.pipe(v.string(), v.maxLength(40)), origin }),
+  ),
+  links: v.record(
+    idSchema,
+    v.strictObject({ position: v.pipe(v.string(), v.maxLength(40)), origin }),
+  ),
   settings: v.record(
     v.pipe(v.string(), v.maxLength(80)),
-    v.strictObject({ value, origin, why: v.strictObject({ code: v.pipe(v.string(), v.maxLength(60)), args: v.record(v.string(), value) }) }),
+    v.strictObject({
+      value,
+      origin,
+      why: v.strictObject({
+        code: v.pipe(v.string(), v.maxLength(60)),
+        args: v.record(v.string(), value),
+      }),
+    }),
   ),
   retired: v.record(idSchema, v.strictObject({ number: v.pipe(v.string(), v.maxLength(20)) })),
 };
@@ -52,12 +83,19 @@ export const wiringSchema = v.strictObject(wiringEntries);
 export type Wiring = v.InferOutput<typeof wiringSchema>;
 
 /** What the panel is built to: the plan that was adopted. */
-const adoptedSchema = v.strictObject({ ...wiringEntries, planHash: v.string(), coreVersion: v.string() });
+const adoptedSchema = v.strictObject({
+  ...wiringEntries,
+  planHash: v.string(),
+  coreVersion: v.string(),
+});
 
 const atMs = v.pipe(v.number(), v.finite(), v.minValue(0), v.maxValue(86_400_000));
 const deviceAct = { atMs, device: idSchema };
 /** A supply other than the main one, or one phase of it; the whole main supply where both are absent. */
-const supplyPart = { device: v.optional(idSchema), phase: v.optional(v.picklist(['L1', 'L2', 'L3'])) };
+const supplyPart = {
+  device: v.optional(idSchema),
+  phase: v.optional(v.picklist(['L1', 'L2', 'L3'])),
+};
 
 /** One act of a script. */
 export const actSchema = v.variant('do', [
@@ -65,8 +103,16 @@ export const actSchema = v.variant('do', [
   v.strictObject({ do: v.literal('supplyOff'), atMs, ...supplyPart }),
   v.strictObject({ do: v.literal('press'), ...deviceAct }),
   v.strictObject({ do: v.literal('release'), ...deviceAct }),
-  v.strictObject({ do: v.literal('turn'), ...deviceAct, position: v.pipe(v.string(), v.maxLength(20)) }),
-  v.strictObject({ do: v.literal('dial'), ...deviceAct, to: v.pipe(v.number(), v.minValue(0), v.maxValue(1)) }),
+  v.strictObject({
+    do: v.literal('turn'),
+    ...deviceAct,
+    position: v.pipe(v.string(), v.maxLength(20)),
+  }),
+  v.strictObject({
+    do: v.literal('dial'),
+    ...deviceAct,
+    to: v.pipe(v.number(), v.minValue(0), v.maxValue(1)),
+  }),
   v.strictObject({ do: v.literal('breakWire'), atMs, wire: v.pipe(v.string(), v.maxLength(80)) }),
   v.strictObject({ do: v.literal('mendWire'), atMs, wire: v.pipe(v.string(), v.maxLength(80)) }),
   /** A bridge, a battery or a calibrator between two landings; amps are driven out of `a`. */
@@ -78,12 +124,26 @@ export const actSchema = v.variant('do', [
     as: v.picklist(['short', 'volts', 'amps', 'off']),
     value: v.optional(v.pipe(v.number(), v.finite(), v.minValue(-1000), v.maxValue(1000))),
   }),
-  v.strictObject({ do: v.literal('link'), atMs, link: idSchema, position: v.pipe(v.string(), v.maxLength(40)) }),
-  v.strictObject({ do: v.literal('key'), atMs, key: v.picklist(['start', 'stop', 'reset']), down: v.boolean() }),
+  v.strictObject({
+    do: v.literal('link'),
+    atMs,
+    link: idSchema,
+    position: v.pipe(v.string(), v.maxLength(40)),
+  }),
+  v.strictObject({
+    do: v.literal('key'),
+    atMs,
+    key: v.picklist(['start', 'stop', 'reset']),
+    down: v.boolean(),
+  }),
 ]);
 export type Act = v.InferOutput<typeof actSchema>;
 /** Acts in order of time; those of one moment keep their order. */
-export const timeOrder = (acts: readonly Act[]): Act[] => acts.map((act, i) => ({ act, i })).sort((x, y) => x.act.atMs - y.act.atMs || x.i - y.i).map(({ act }) => act); // prettier-ignore
+export const timeOrder = (acts: readonly Act[]): Act[] =>
+  acts
+    .map((act, i) => ({ act, i }))
+    .sort((x, y) => x.act.atMs - y.act.atMs || x.i - y.i)
+    .map(({ act }) => act);
 export const scriptSchema = v.pipe(v.array(actSchema), v.maxLength(10_000));
 
 const jobEntries = {
@@ -104,7 +164,10 @@ const jobEntries = {
   scheme: schemeSchema,
   decisions: v.strictObject({
     pins: v.record(idSchema, v.strictObject({ at: landing, why: reason })),
-    wires: v.record(idSchema, v.strictObject({ ...v.partial(wireSpecSchema).entries, why: reason })),
+    wires: v.record(
+      idSchema,
+      v.strictObject({ ...v.partial(wireSpecSchema).entries, why: reason }),
+    ),
     settings: v.record(v.pipe(v.string(), v.maxLength(80)), v.strictObject({ value, why: reason })),
     devices: v.record(
       idSchema,
@@ -122,27 +185,41 @@ const jobEntries = {
     idSchema,
     v.strictObject({
       ord,
-      where: v.strictObject({ kind: v.picklist(['wire', 'landing', 'device', 'setting', 'plate']), id: v.string() }),
+      where: v.strictObject({
+        kind: v.picklist(['wire', 'landing', 'device', 'setting', 'plate']),
+        id: v.string(),
+      }),
       actual: v.unknown(),
       why: reason,
     }),
   ),
   scripts: v.record(
     idSchema,
-    v.strictObject({ ord, name: v.pipe(v.string(), v.trim(), v.minLength(1, 'a name'), v.maxLength(120)), acts: scriptSchema, endMs: v.optional(atMs) }),
+    v.strictObject({
+      ord,
+      name: v.pipe(v.string(), v.trim(), v.minLength(1, 'a name'), v.maxLength(120)),
+      acts: scriptSchema,
+      endMs: v.optional(atMs),
+    }),
   ),
 };
 
 /** Places in the adopted wiring that name a device which is not there: it was taken out while something still uses it. */
-function danglingDevices({ adopted }: v.InferOutput<typeof jobEntriesSchema>): { path: string[]; device: string }[] {
+function danglingDevices({
+  adopted,
+}: v.InferOutput<typeof jobEntriesSchema>): { path: string[]; device: string }[] {
   if (!adopted) return [];
   const missing = (landingAt: string, path: string[]) => {
     const { device } = landingParts(landingAt);
     return adopted.devices[device] ? [] : [{ path: ['adopted', ...path], device }];
   };
   return [
-    ...Object.entries(adopted.wires).flatMap(([id, w]) => (['from', 'to'] as const).flatMap((end) => missing(w[end], ['wires', id, end]))),
-    ...Object.entries(adopted.assignments).flatMap(([id, a]) => missing(a.at, ['assignments', id, 'at'])),
+    ...Object.entries(adopted.wires).flatMap(([id, w]) =>
+      (['from', 'to'] as const).flatMap((end) => missing(w[end], ['wires', id, end])),
+    ),
+    ...Object.entries(adopted.assignments).flatMap(([id, a]) =>
+      missing(a.at, ['assignments', id, 'at']),
+    ),
   ];
 }
 
@@ -184,7 +261,9 @@ export function landingParts(at: string): { device: string; terminal: string } {
 }
 
 /** A job to which nothing has been entered but what it is called. */
-export function emptyJob(named: Pick<Job, 'id' | 'siteId' | 'tag' | 'machine' | 'practice' | 'profile'>): Job {
+export function emptyJob(
+  named: Pick<Job, 'id' | 'siteId' | 'tag' | 'machine' | 'practice' | 'profile'>,
+): Job {
   return {
     format: 'tactron-job',
     version: 1,

@@ -1,7 +1,11 @@
 import { applyPatch as applyOperations, createPatch } from 'rfc6902';
 import * as v from 'valibot';
 
-const pointer = v.pipe(v.string(), v.regex(/^(\/([^/~]|~[01])*)+$/u, 'a JSON Pointer'), v.maxLength(400));
+const pointer = v.pipe(
+  v.string(),
+  v.regex(/^(\/([^/~]|~[01])*)+$/u, 'a JSON Pointer'),
+  v.maxLength(400),
+);
 export const operationSchema = v.variant('op', [
   v.strictObject({ op: v.literal('add'), path: pointer, value: v.unknown() }),
   v.strictObject({ op: v.literal('remove'), path: pointer }),
@@ -46,7 +50,8 @@ export function replayPatches<T>(document: T, patches: readonly (readonly Operat
   let copy = clone(document);
   for (const patch of patches) {
     const [first] = patch;
-    if (patch.length === 1 && first.op === 'replace' && first.path === '') copy = clone(first.value as T);
+    if (patch.length === 1 && first.op === 'replace' && first.path === '')
+      copy = clone(first.value as T);
     else applyInPlace(copy, patch);
   }
   return copy;
@@ -55,13 +60,18 @@ export function replayPatches<T>(document: T, patches: readonly (readonly Operat
 function applyInPlace(document: unknown, patch: readonly Operation[]): void {
   const failures = applyOperations(document, clone(patch) as never);
   const at = failures.findIndex((failure) => failure !== null);
-  if (at >= 0) throw new PatchError(patch[at].path, failures[at]?.message ?? 'the patch does not apply');
+  if (at >= 0)
+    throw new PatchError(patch[at].path, failures[at]?.message ?? 'the patch does not apply');
 }
 
 /** The operations that turn one document into another; lists are replaced whole. */
 export function patchBetween(before: unknown, after: unknown): Patch {
   return createPatch(before, after, (x: unknown, y: unknown, at: { toString(): string }) =>
-    Array.isArray(x) && Array.isArray(y) ? (JSON.stringify(x) === JSON.stringify(y) ? [] : [{ op: 'replace', path: at.toString(), value: y }]) : undefined,
+    Array.isArray(x) && Array.isArray(y)
+      ? JSON.stringify(x) === JSON.stringify(y)
+        ? []
+        : [{ op: 'replace', path: at.toString(), value: y }]
+      : undefined,
   ) as Patch;
 }
 

@@ -36,7 +36,13 @@ export const supplySchema = v.strictObject({
   earthing: v.optional(v.picklist(['TN-S', 'TN-C-S', 'TT', 'IT', 'cornerEarthed'])),
   transformer: v.optional(quantity('apparentPower')),
   impedancePct: v.optional(v.pipe(v.number(), v.gtValue(0), v.maxValue(30))),
-  measured: v.optional(v.strictObject({ l12: v.optional(quantity('voltage')), l23: v.optional(quantity('voltage')), l31: v.optional(quantity('voltage')) })),
+  measured: v.optional(
+    v.strictObject({
+      l12: v.optional(quantity('voltage')),
+      l23: v.optional(quantity('voltage')),
+      l31: v.optional(quantity('voltage')),
+    }),
+  ),
 });
 
 export const loadSchema = v.strictObject({
@@ -69,7 +75,13 @@ export const cableSchema = v.strictObject({
       title: v.pipe(v.string(), v.trim(), v.minLength(1, 'a name'), v.maxLength(120)),
       source: v.optional(text),
       amps: v.record(
-        v.pipe(v.string(), v.regex(/^\d+(\.\d+)? mm²$|^(\d{1,2}|[1-4]\/0) AWG$/u, 'a size such as "2.5 mm²" or "10 AWG"')),
+        v.pipe(
+          v.string(),
+          v.regex(
+            /^\d+(\.\d+)? mm²$|^(\d{1,2}|[1-4]\/0) AWG$/u,
+            'a size such as "2.5 mm²" or "10 AWG"',
+          ),
+        ),
         v.pipe(v.number(), v.gtValue(0), v.maxValue(5000)),
       ),
     }),
@@ -92,19 +104,51 @@ export const lineSchema = v.strictObject({
     }),
   ),
   transformer: v.optional(
-    v.strictObject({ rating: v.optional(quantity('apparentPower')), secondary: v.optional(quantity('voltage')), impedancePct: v.optional(multiple) }),
+    v.strictObject({
+      rating: v.optional(quantity('apparentPower')),
+      secondary: v.optional(quantity('voltage')),
+      impedancePct: v.optional(multiple),
+    }),
   ),
-  rcd: v.optional(v.strictObject({ type: v.optional(v.picklist(['AC', 'A', 'F', 'B'])), rated: v.optional(quantity('current')) })),
-  contactor: v.optional(v.strictObject({ ratedA: v.optional(quantity('current')), perHour: v.optional(share) })),
-  inputFilter: v.optional(v.strictObject({ leakage: v.optional(quantity('current')), sidesChecked: v.optional(v.boolean()) })),
-  reactor: v.optional(v.strictObject({ pct: v.optional(v.pipe(v.number(), v.gtValue(0), v.maxValue(10))) })),
+  rcd: v.optional(
+    v.strictObject({
+      type: v.optional(v.picklist(['AC', 'A', 'F', 'B'])),
+      rated: v.optional(quantity('current')),
+    }),
+  ),
+  contactor: v.optional(
+    v.strictObject({ ratedA: v.optional(quantity('current')), perHour: v.optional(share) }),
+  ),
+  inputFilter: v.optional(
+    v.strictObject({
+      leakage: v.optional(quantity('current')),
+      sidesChecked: v.optional(v.boolean()),
+    }),
+  ),
+  reactor: v.optional(
+    v.strictObject({ pct: v.optional(v.pipe(v.number(), v.gtValue(0), v.maxValue(10))) }),
+  ),
   capacitor: v.optional(v.strictObject({ at: v.optional(v.picklist(['supply', 'output'])) })),
   resistor: v.optional(
-    v.strictObject({ ohm: v.optional(quantity('resistance')), power: v.optional(quantity('power')), thermalContact: v.optional(v.boolean()) }),
+    v.strictObject({
+      ohm: v.optional(quantity('resistance')),
+      power: v.optional(quantity('power')),
+      thermalContact: v.optional(v.boolean()),
+    }),
   ),
-  outputFilter: v.optional(v.strictObject({ kind: v.optional(v.picklist(['choke', 'dvdt', 'sine'])), ratedA: v.optional(quantity('current')) })),
+  outputFilter: v.optional(
+    v.strictObject({
+      kind: v.optional(v.picklist(['choke', 'dvdt', 'sine'])),
+      ratedA: v.optional(quantity('current')),
+    }),
+  ),
   motorIsolator: v.optional(v.strictObject({ earlyBreak: v.optional(v.boolean()) })),
-  brake: v.optional(v.strictObject({ torque: v.optional(quantity('torque')), supply: v.optional(v.picklist(['separate', 'driveOutput'])) })),
+  brake: v.optional(
+    v.strictObject({
+      torque: v.optional(quantity('torque')),
+      supply: v.optional(v.picklist(['separate', 'driveOutput'])),
+    }),
+  ),
 });
 export type Line = v.InferOutput<typeof lineSchema>;
 export type LineBlock = keyof Line;
@@ -123,7 +167,10 @@ export const placeSchema = v.strictObject({
 });
 
 const ord = v.pipe(v.number(), v.finite());
-const itemId = v.pipe(v.string(), v.regex(/^[A-Za-z0-9][A-Za-z0-9._:-]{0,79}$/u, 'an id of letters, digits, dot, dash or colon'));
+const itemId = v.pipe(
+  v.string(),
+  v.regex(/^[A-Za-z0-9][A-Za-z0-9._:-]{0,79}$/u, 'an id of letters, digits, dot, dash or colon'),
+);
 
 /** Control supplies and what hangs on them. */
 export const controlSuppliesSchema = v.strictObject({
@@ -137,12 +184,17 @@ export const controlSuppliesSchema = v.strictObject({
     v.record(
       itemId,
       v.strictObject({
-        ord, name: text, on: v.picklist(['transformer', 'supply24']), holdingVA: v.optional(quantity('apparentPower')), inrushVA: v.optional(quantity('apparentPower')),
-        amps: v.optional(quantity('current')), inrush: v.optional(quantity('current')),
+        ord,
+        name: text,
+        on: v.picklist(['transformer', 'supply24']),
+        holdingVA: v.optional(quantity('apparentPower')),
+        inrushVA: v.optional(quantity('apparentPower')),
+        amps: v.optional(quantity('current')),
+        inrush: v.optional(quantity('current')),
       }),
     ),
   ),
-}); // prettier-ignore
+});
 
 /** What was there on arrival: damage, missing parts, original guards and interlocks. */
 export const arrivalSchema = v.record(

@@ -3,13 +3,26 @@ import { quantity } from './quantities.js';
 
 const hertz = v.pipe(v.number(), v.finite(), v.minValue(0), v.maxValue(400));
 const seconds = v.pipe(v.number(), v.finite(), v.minValue(0), v.maxValue(3600));
-const several = <const T extends readonly [string, ...string[]]>(names: T) => v.optional(v.pipe(v.array(v.picklist(names)), v.maxLength(8)));
+const several = <const T extends readonly [string, ...string[]]>(names: T) =>
+  v.optional(v.pipe(v.array(v.picklist(names)), v.maxLength(8)));
 
 /** The operator's wishes. A wish that was not asked yet is absent, never guessed. */
 export const schemeSchema = v.strictObject({
-  startStop: v.optional(v.picklist(['twoWire', 'threeWire', 'threeWireTwoStarts', 'sealInRelay', 'lineContactor', 'keypad', 'controller'])),
+  startStop: v.optional(
+    v.picklist([
+      'twoWire',
+      'threeWire',
+      'threeWireTwoStarts',
+      'sealInRelay',
+      'lineContactor',
+      'keypad',
+      'controller',
+    ]),
+  ),
   /** What gives the two-wire command. */
-  startBy: v.optional(v.picklist(['selector', 'keySwitch', 'levelContact', 'pressureContact', 'maintainedButton'])),
+  startBy: v.optional(
+    v.picklist(['selector', 'keySwitch', 'levelContact', 'pressureContact', 'maintainedButton']),
+  ),
   /** What the controller gives its commands with: relay contacts, or transistors with a leakage current. */
   controllerOutput: v.optional(v.picklist(['relay', 'transistor'])),
   /** The controller waits for the run contact of the device before it gives a speed. */
@@ -23,7 +36,9 @@ export const schemeSchema = v.strictObject({
   stationFeed: v.optional(v.picklist(['separate', 'chained'])),
   /** Supply of the seal-in relay: the device's own 24 V, or a supply that outlives the device's power. */
   latchSupply: v.optional(v.picklist(['drive24', 'own24'])),
-  speed: v.optional(v.picklist(['dial', 'keypad', 'panelDial', 'voltage', 'current', 'presets', 'upDown'])),
+  speed: v.optional(
+    v.picklist(['dial', 'keypad', 'panelDial', 'voltage', 'current', 'presets', 'upDown']),
+  ),
   dialOhm: v.optional(quantity('resistance', { min: 1 })),
   minHz: v.optional(hertz),
   maxHz: v.optional(hertz),
@@ -39,7 +54,16 @@ export const schemeSchema = v.strictObject({
   contactsSwitch: v.optional(v.picklist(['plus24', 'zeroVolt'])),
   stationLength: v.optional(quantity('length')),
   /** What the emergency stop acts on. `contactor` alone cuts the supply of a running drive. */
-  estop: v.optional(v.picklist(['none', 'safeTorqueOff', 'safeTorqueOffOneContact', 'contactor', 'contactorInhibit', 'outputInhibit'])),
+  estop: v.optional(
+    v.picklist([
+      'none',
+      'safeTorqueOff',
+      'safeTorqueOffOneContact',
+      'contactor',
+      'contactorInhibit',
+      'outputInhibit',
+    ]),
+  ),
   /** One more contact of the emergency stop in the feed of the control inputs. */
   estopInFeed: v.optional(v.boolean()),
   footStop: v.optional(v.picklist(['none', 'stop', 'withBrake'])),

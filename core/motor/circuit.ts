@@ -39,7 +39,8 @@ export interface MotorPoint {
   readonly shaftW: number;
 }
 
-const ohm = (title: string, more: Partial<ArgumentSpec> = {}): ArgumentSpec => positive(title, 'Ω', 1e5, more);
+const ohm = (title: string, more: Partial<ArgumentSpec> = {}): ArgumentSpec =>
+  positive(title, 'Ω', 1e5, more);
 
 /** The circuit as an argument of a calculation. */
 export const circuitArgument: ArgumentSpec = {
@@ -87,11 +88,19 @@ export function motorAt(c: MotorCircuit, slip: number, lineV = c.lineV, hz = c.h
   const bar = slip ** (c.barExponent ?? 1);
   const rotorOhm = c.rotorOhm + ((c.lockedRotorOhm ?? c.rotorOhm) - c.rotorOhm) * bar;
   const rotorLeakageOhm =
-    c.rotorLeakageOhm + ((c.lockedRotorLeakageOhm ?? c.rotorLeakageOhm) - c.rotorLeakageOhm) * slip ** (c.saturationExponent ?? c.barExponent ?? 1);
+    c.rotorLeakageOhm +
+    ((c.lockedRotorLeakageOhm ?? c.rotorLeakageOhm) - c.rotorLeakageOhm) *
+      slip ** (c.saturationExponent ?? c.barExponent ?? 1);
   const outer = admittance(rotorOhm / slip, rotorLeakageOhm * k);
-  const inner = c.innerOhm !== undefined && c.innerLeakageOhm !== undefined ? admittance(c.innerOhm / slip, c.innerLeakageOhm * k) : ([0, 0] as const);
+  const inner =
+    c.innerOhm !== undefined && c.innerLeakageOhm !== undefined
+      ? admittance(c.innerOhm / slip, c.innerLeakageOhm * k)
+      : ([0, 0] as const);
   const rotor = [outer[0] + inner[0], outer[1] + inner[1]] as const;
-  const middle = [rotor[0] + (c.coreOhm ? 1 / c.coreOhm : 0), rotor[1] - 1 / (c.magnetisingOhm * k)] as const;
+  const middle = [
+    rotor[0] + (c.coreOhm ? 1 / c.coreOhm : 0),
+    rotor[1] - 1 / (c.magnetisingOhm * k),
+  ] as const;
   const d = middle[0] ** 2 + middle[1] ** 2;
   const re = c.statorOhm + middle[0] / d;
   const im = c.statorLeakageOhm * k - middle[1] / d;
@@ -120,12 +129,20 @@ export function motorAt(c: MotorCircuit, slip: number, lineV = c.lineV, hz = c.h
  *
  * @example breakdownSlip(circuit) // 0.17
  */
-export function breakdownSlip(c: MotorCircuit, lineV = c.lineV, hz = c.hz, points = 60, precision = 1e-12): number {
+export function breakdownSlip(
+  c: MotorCircuit,
+  lineV = c.lineV,
+  hz = c.hz,
+  points = 60,
+  precision = 1e-12,
+): number {
   const torque = (lnSlip: number): number => motorAt(c, Math.exp(lnSlip), lineV, hz).torqueNm;
   const at = (i: number): number => Math.log(1e-4) * (1 - i / points);
   let best = 0;
   for (let i = 1; i <= points; i++) if (torque(at(i)) > torque(at(best))) best = i;
-  return Math.exp(largestBetween(torque, at(Math.max(0, best - 1)), at(Math.min(points, best + 1)), precision));
+  return Math.exp(
+    largestBetween(torque, at(Math.max(0, best - 1)), at(Math.min(points, best + 1)), precision),
+  );
 }
 
 /**
@@ -134,10 +151,16 @@ export function breakdownSlip(c: MotorCircuit, lineV = c.lineV, hz = c.hz, point
  * @param loadAt load torque by shaft speed, rad/s
  * @returns undefined where the load is above what the motor can carry
  */
-export function loadSlip(c: MotorCircuit, loadAt: (rad: number) => number, lineV = c.lineV, hz = c.hz): number | undefined {
+export function loadSlip(
+  c: MotorCircuit,
+  loadAt: (rad: number) => number,
+  lineV = c.lineV,
+  hz = c.hz,
+): number | undefined {
   const w = synchronousRad(c, hz);
   const top = breakdownSlip(c, lineV, hz);
-  const spare = (slip: number): number => motorAt(c, slip, lineV, hz).torqueNm - loadAt(w * (1 - slip));
+  const spare = (slip: number): number =>
+    motorAt(c, slip, lineV, hz).torqueNm - loadAt(w * (1 - slip));
   if (spare(top) < 0) return undefined;
   const least = 1e-9;
   return spare(least) >= 0 ? least : rootBetween(spare, least, top);

@@ -30,12 +30,36 @@ const PRIOR = 1e-4;
 const GOOD = 0.01;
 
 /** Weight of each condition: the rated point first, an assumed pull-up torque last. */
-const weights: Readonly<Record<string, number>> = { torque: 2, current: 2, powerFactor: 2, pullUp: 0.45 };
+const weights: Readonly<Record<string, number>> = {
+  torque: 2,
+  current: 2,
+  powerFactor: 2,
+  pullUp: 0.45,
+};
 
-const names = ['statorOhm', 'statorLeakageOhm', 'magnetisingOhm', 'coreOhm', 'rotorOhm', 'rotorLeakageOhm', 'lockedRotorOhm', 'lockedRotorLeakageOhm'] as const;
+const names = [
+  'statorOhm',
+  'statorLeakageOhm',
+  'magnetisingOhm',
+  'coreOhm',
+  'rotorOhm',
+  'rotorLeakageOhm',
+  'lockedRotorOhm',
+  'lockedRotorLeakageOhm',
+] as const;
 
 /** Usual proportions of a cage motor in its base impedance, at rated slip s. */
-const usual = (slip: number): readonly number[] => [0.03, 0.07, 2, 40, slip * 0.95, 0.12, 0.04, 0.05, 0.25];
+const usual = (slip: number): readonly number[] => [
+  0.03,
+  0.07,
+  2,
+  40,
+  slip * 0.95,
+  0.12,
+  0.04,
+  0.05,
+  0.25,
+];
 
 /** What the circuit gives against what the plate says, as shares: 0 everywhere is a perfect fit. */
 export function fitErrors(c: MotorCircuit, plate: FitPlate): Record<string, number> {
@@ -51,7 +75,10 @@ export function fitErrors(c: MotorCircuit, plate: FitPlate): Record<string, numb
     lockedCurrent: locked.statorA / (plate.lockedCurrentRatio * plate.currentA) - 1,
     lockedTorque: locked.torqueNm / (plate.lockedTorqueRatio * torqueNm) - 1,
     breakdown: top.torqueNm / (plate.breakdownRatio * torqueNm) - 1,
-    pullUp: pullUpTorque(c, topSlip) / ((plate.pullUpRatio ?? PULL_UP_SHARE * plate.lockedTorqueRatio) * torqueNm) - 1,
+    pullUp:
+      pullUpTorque(c, topSlip) /
+        ((plate.pullUpRatio ?? PULL_UP_SHARE * plate.lockedTorqueRatio) * torqueNm) -
+      1,
   };
 }
 
@@ -59,16 +86,29 @@ export function fitErrors(c: MotorCircuit, plate: FitPlate): Record<string, numb
 function pullUpTorque(c: MotorCircuit, topSlip: number): number {
   const lowest = Math.log(topSlip);
   let least = Infinity;
-  for (let i = 0; i <= 16; i++) least = Math.min(least, motorAt(c, Math.exp((lowest * i) / 16)).torqueNm);
+  for (let i = 0; i <= 16; i++)
+    least = Math.min(least, motorAt(c, Math.exp((lowest * i) / 16)).torqueNm);
   return least;
 }
 
 function ratedOf(plate: FitPlate): { poles: number; slip: number; torqueNm: number } {
   const pairs = Math.floor((60 * plate.hz) / plate.rpm);
-  if (pairs === 0) throw new CalculationError('plate.rpm', `plate.rpm must be below ${60 * plate.hz} rpm, the speed of the field`);
+  if (pairs === 0)
+    throw new CalculationError(
+      'plate.rpm',
+      `plate.rpm must be below ${60 * plate.hz} rpm, the speed of the field`,
+    );
   const slip = 1 - (plate.rpm * pairs) / (60 * plate.hz);
-  if (slip <= 0) throw new CalculationError('plate.rpm', `plate.rpm must be below ${(60 * plate.hz) / pairs} rpm, the speed of the field`);
-  return { poles: 2 * pairs, slip, torqueNm: (plate.powerKw * 1000) / ((2 * Math.PI * plate.rpm) / 60) };
+  if (slip <= 0)
+    throw new CalculationError(
+      'plate.rpm',
+      `plate.rpm must be below ${(60 * plate.hz) / pairs} rpm, the speed of the field`,
+    );
+  return {
+    poles: 2 * pairs,
+    slip,
+    torqueNm: (plate.powerKw * 1000) / ((2 * Math.PI * plate.rpm) / 60),
+  };
 }
 
 /**
@@ -80,16 +120,28 @@ function ratedOf(plate: FitPlate): { poles: number; slip: number; torqueNm: numb
  * @throws CalculationError when the speed is not below that of the field
  * @example fitCircuit(plate).errors.lockedTorque // 0.0001
  */
-export function fitCircuit(plate: FitPlate): { circuit: MotorCircuit; errors: Record<string, number> } {
+export function fitCircuit(plate: FitPlate): {
+  circuit: MotorCircuit;
+  errors: Record<string, number>;
+} {
   const { poles, slip } = ratedOf(plate);
   const base = plate.lineV / (Math.sqrt(3) * plate.currentA);
   const prior = usual(slip);
   const circuitOf = (at: readonly number[]): MotorCircuit => {
     const values = Object.fromEntries(names.map((name, i) => [name, Math.exp(at[i]) * base]));
-    return { lineV: plate.lineV, hz: plate.hz, poles, ...values, barExponent: BAR_EXPONENT, saturationExponent: Math.exp(at[8]) } as unknown as MotorCircuit;
+    return {
+      lineV: plate.lineV,
+      hz: plate.hz,
+      poles,
+      ...values,
+      barExponent: BAR_EXPONENT,
+      saturationExponent: Math.exp(at[8]),
+    } as unknown as MotorCircuit;
   };
   const residuals = (at: readonly number[]): number[] => [
-    ...Object.entries(fitErrors(circuitOf(at), plate)).map(([name, error]) => error * (weights[name] ?? 1)),
+    ...Object.entries(fitErrors(circuitOf(at), plate)).map(
+      ([name, error]) => error * (weights[name] ?? 1),
+    ),
     ...at.map((x, i) => (i === 8 ? 30 : 1) * PRIOR * (x - Math.log(prior[i]))),
   ];
   const starts = [1, 8, 40].map((k) => prior.map((x, i) => Math.log(i === 8 ? x * k : x)));
@@ -104,14 +156,29 @@ export function fitCircuit(plate: FitPlate): { circuit: MotorCircuit; errors: Re
 }
 
 /** Ratios a catalogue gives for motors of this size where the data sheet is missing; said wherever they are used. */
-export function usualRatios(powerKw: number): { lockedCurrentRatio: number; lockedTorqueRatio: number; breakdownRatio: number } {
-  const table = [[0.37, 4.6, 2.3, 2.6], [0.75, 5.3, 2.4, 2.8], [1.5, 6.3, 2.5, 3], [4, 7, 2.4, 3], [11, 7.3, 2.3, 2.9], [37, 7.1, 2.2, 2.7], [110, 7, 2, 2.6]]; // prettier-ignore
+export function usualRatios(powerKw: number): {
+  lockedCurrentRatio: number;
+  lockedTorqueRatio: number;
+  breakdownRatio: number;
+} {
+  const table = [
+    [0.37, 4.6, 2.3, 2.6],
+    [0.75, 5.3, 2.4, 2.8],
+    [1.5, 6.3, 2.5, 3],
+    [4, 7, 2.4, 3],
+    [11, 7.3, 2.3, 2.9],
+    [37, 7.1, 2.2, 2.7],
+    [110, 7, 2, 2.6],
+  ];
   const row = table.find(([kw]) => powerKw <= kw) ?? table[table.length - 1];
   return { lockedCurrentRatio: row[1], lockedTorqueRatio: row[2], breakdownRatio: row[3] };
 }
 
 /** Equivalent circuit of a motor from its plate and data sheet. */
-export const fitMotor = calculation<{ plate: FitPlate }, { circuit: Record<string, unknown>; errors: Record<string, number>; worstErrorPct: number }>({
+export const fitMotor = calculation<
+  { plate: FitPlate },
+  { circuit: Record<string, unknown>; errors: Record<string, number>; worstErrorPct: number }
+>({
   name: 'fitMotor',
   title: 'Equivalent circuit from the plate',
   args: {
@@ -134,9 +201,15 @@ export const fitMotor = calculation<{ plate: FitPlate }, { circuit: Record<strin
       },
     },
   },
-  results: { circuit: result('circuit'), errors: result('distance from the plate, as shares'), worstErrorPct: result('worst of them', '%') },
-  formula: 'rated torque, current and power factor; locked current and torque; breakdown and pull-up torque; weighted least squares',
-  source: 'IEEE Std 112 equivalent circuit with slip-dependent rotor; Marquardt, SIAM J. Appl. Math. 11 (1963); pull-up share after IEC 60034-12',
+  results: {
+    circuit: result('circuit'),
+    errors: result('distance from the plate, as shares'),
+    worstErrorPct: result('worst of them', '%'),
+  },
+  formula:
+    'rated torque, current and power factor; locked current and torque; breakdown and pull-up torque; weighted least squares',
+  source:
+    'IEEE Std 112 equivalent circuit with slip-dependent rotor; Marquardt, SIAM J. Appl. Math. 11 (1963); pull-up share after IEC 60034-12',
   confirm: 'A data sheet’s ratios carry tolerances of up to 20 % (IEC 60034-1).',
   example: {
     plate: {
@@ -155,9 +228,18 @@ export const fitMotor = calculation<{ plate: FitPlate }, { circuit: Record<strin
   run: ({ plate }) => {
     const inputKw = (Math.sqrt(3) * plate.lineV * plate.currentA * plate.powerFactor) / 1000;
     const apart = Math.abs(plate.powerKw / plate.efficiency / inputKw - 1);
-    if (apart > 0.15) throw new CalculationError('plate.currentA', `plate.currentA and power disagree by ${(100 * apart).toFixed(0)} %; at most 15 %`);
-    if (plate.breakdownRatio <= 1) throw new CalculationError('plate.breakdownRatio', 'plate.breakdownRatio must be above 1');
+    if (apart > 0.15)
+      throw new CalculationError(
+        'plate.currentA',
+        `plate.currentA and power disagree by ${(100 * apart).toFixed(0)} %; at most 15 %`,
+      );
+    if (plate.breakdownRatio <= 1)
+      throw new CalculationError('plate.breakdownRatio', 'plate.breakdownRatio must be above 1');
     const { circuit, errors } = fitCircuit(plate);
-    return { circuit: { ...circuit }, errors, worstErrorPct: 100 * Math.max(...Object.values(errors).map(Math.abs)) };
+    return {
+      circuit: { ...circuit },
+      errors,
+      worstErrorPct: 100 * Math.max(...Object.values(errors).map(Math.abs)),
+    };
   },
 });

@@ -18,13 +18,21 @@ export const motorCurrent = calculation<
     powerFactor: { unit: '', title: 'power factor', above: 0, max: 1 },
     phases: { unit: '', title: 'phases', min: 1, max: 3, fallback: 3 },
   },
-  results: { currentA: { unit: 'A', title: 'current' }, inputKw: { unit: 'kW', title: 'input power' }, kva: { unit: 'kVA', title: 'apparent power' } },
+  results: {
+    currentA: { unit: 'A', title: 'current' },
+    inputKw: { unit: 'kW', title: 'input power' },
+    kva: { unit: 'kVA', title: 'apparent power' },
+  },
   formula: 'P_in = P/η;  S = P_in/cosφ;  I = S/(√3·U) for three phases, S/U for one',
   source: 'IEC 60034-1, definitions of rated output, efficiency and power factor',
   example: { powerKw: 7.5, voltageV: 400, efficiency: 0.907, powerFactor: 0.83 },
   run: ({ powerKw, voltageV, efficiency, powerFactor, phases }) => {
     const inputKw = powerKw / efficiency;
     const kva = inputKw / powerFactor;
-    return { currentA: (kva * 1000) / ((phases === 1 ? 1 : Math.sqrt(3)) * voltageV), inputKw, kva };
+    return {
+      currentA: (kva * 1000) / ((phases === 1 ? 1 : Math.sqrt(3)) * voltageV),
+      inputKw,
+      kva,
+    };
   },
 });

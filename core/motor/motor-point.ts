@@ -1,5 +1,19 @@
-import { between, calculation, CalculationError, positive, result, upTo } from '../calculation/index.js';
-import { breakdownSlip, circuitArgument, loadSlip, motorAt, type MotorCircuit, type MotorPoint } from './circuit.js';
+import {
+  between,
+  calculation,
+  CalculationError,
+  positive,
+  result,
+  upTo,
+} from '../calculation/index.js';
+import {
+  breakdownSlip,
+  circuitArgument,
+  loadSlip,
+  motorAt,
+  type MotorCircuit,
+  type MotorPoint,
+} from './circuit.js';
 
 const lineV = positive('line voltage, if not the circuit’s', 'V', 15_000, { optional: true });
 const hz = positive('frequency, if not the circuit’s', 'Hz', 400, { optional: true });
@@ -16,19 +30,33 @@ const example: MotorCircuit = {
 };
 
 /** Torque, current and powers at a slip. */
-export const motorPoint = calculation<{ circuit: MotorCircuit; lineV?: number; hz?: number; slip: number }, MotorPoint>({
+export const motorPoint = calculation<
+  { circuit: MotorCircuit; lineV?: number; hz?: number; slip: number },
+  MotorPoint
+>({
   name: 'motorPoint',
   title: 'Motor at a slip',
-  args: { circuit: circuitArgument, lineV, hz, slip: between('slip, 1 at standstill', '', 1e-6, 1) },
+  args: {
+    circuit: circuitArgument,
+    lineV,
+    hz,
+    slip: between('slip, 1 at standstill', '', 1e-6, 1),
+  },
   results: {
-    speedRpm: result('speed', 'rpm'), torqueNm: result('torque in the gap', 'Nm'), statorA: result('stator current', 'A'), rotorA: result('rotor current', 'A'),
-    powerFactor: result('power factor'), efficiency: result('efficiency without friction'), inputW: result('taken in', 'W'), shaftW: result('given to the shaft', 'W'),
+    speedRpm: result('speed', 'rpm'),
+    torqueNm: result('torque in the gap', 'Nm'),
+    statorA: result('stator current', 'A'),
+    rotorA: result('rotor current', 'A'),
+    powerFactor: result('power factor'),
+    efficiency: result('efficiency without friction'),
+    inputW: result('taken in', 'W'),
+    shaftW: result('given to the shaft', 'W'),
   },
   formula: 'I_1 = V/(R1 + jX1 + jXm∥Z2(s));  T = 3·|I2|²·(R2/s)/ω_s',
   source,
   example: { circuit: example, slip: 0.022 },
   run: ({ circuit, slip, ...other }) => motorAt(circuit, slip, other.lineV, other.hz),
-}); // prettier-ignore
+});
 
 /** Largest torque and where it lies. */
 export const motorBreakdown = calculation<
@@ -38,7 +66,12 @@ export const motorBreakdown = calculation<
   name: 'motorBreakdown',
   title: 'Breakdown torque',
   args: { circuit: circuitArgument, lineV, hz },
-  results: { slip: result('slip'), speedRpm: result('speed', 'rpm'), torqueNm: result('torque', 'Nm'), statorA: result('current there', 'A') },
+  results: {
+    slip: result('slip'),
+    speedRpm: result('speed', 'rpm'),
+    torqueNm: result('torque', 'Nm'),
+    statorA: result('current there', 'A'),
+  },
   formula: 'largest T(s); with one cage s_k = R2/√(R_th² + (X_th + X2)²)',
   source,
   example: { circuit: example },
@@ -50,11 +83,18 @@ export const motorBreakdown = calculation<
 });
 
 /** Where the motor settles under a load. */
-export const motorLoadPoint = calculation<{ circuit: MotorCircuit; loadTorqueNm: number }, { slip: number; speedRpm: number; statorA: number }>({
+export const motorLoadPoint = calculation<
+  { circuit: MotorCircuit; loadTorqueNm: number },
+  { slip: number; speedRpm: number; statorA: number }
+>({
   name: 'motorLoadPoint',
   title: 'Motor under load',
   args: { circuit: circuitArgument, loadTorqueNm: upTo('load torque', 'Nm', 1e7) },
-  results: { slip: result('slip'), speedRpm: result('speed', 'rpm'), statorA: result('current', 'A') },
+  results: {
+    slip: result('slip'),
+    speedRpm: result('speed', 'rpm'),
+    statorA: result('current', 'A'),
+  },
   formula: 'T(s) = T_L on the running side of the breakdown',
   source,
   example: { circuit: example, loadTorqueNm: 50 },
@@ -62,7 +102,10 @@ export const motorLoadPoint = calculation<{ circuit: MotorCircuit; loadTorqueNm:
     const slip = loadSlip(circuit, () => loadTorqueNm);
     if (slip === undefined) {
       const most = motorAt(circuit, breakdownSlip(circuit)).torqueNm;
-      throw new CalculationError('loadTorqueNm', `loadTorqueNm must be at most ${most.toPrecision(4)} Nm, the breakdown torque`);
+      throw new CalculationError(
+        'loadTorqueNm',
+        `loadTorqueNm must be at most ${most.toPrecision(4)} Nm, the breakdown torque`,
+      );
     }
     const { speedRpm, statorA } = motorAt(circuit, slip);
     return { slip, speedRpm, statorA };
@@ -74,7 +117,10 @@ export const motorLoadPoint = calculation<{ circuit: MotorCircuit; loadTorqueNm:
  *
  * @throws CalculationError when the motor cannot do it at full voltage
  */
-export const minimumStartVoltage = calculation<{ circuit: MotorCircuit; breakawayNm: number }, { fraction: number; statorA: number }>({
+export const minimumStartVoltage = calculation<
+  { circuit: MotorCircuit; breakawayNm: number },
+  { fraction: number; statorA: number }
+>({
   name: 'minimumStartVoltage',
   title: 'Least voltage to break loose',
   args: { circuit: circuitArgument, breakawayNm: positive('breakaway torque', 'Nm', 1e7) },
@@ -86,7 +132,10 @@ export const minimumStartVoltage = calculation<{ circuit: MotorCircuit; breakawa
     const locked = motorAt(circuit, 1);
     const fraction = Math.sqrt(breakawayNm / locked.torqueNm);
     if (fraction > 1)
-      throw new CalculationError('breakawayNm', `breakawayNm must be at most ${locked.torqueNm.toPrecision(4)} Nm, the starting torque at full voltage`);
+      throw new CalculationError(
+        'breakawayNm',
+        `breakawayNm must be at most ${locked.torqueNm.toPrecision(4)} Nm, the starting torque at full voltage`,
+      );
     return { fraction, statorA: locked.statorA * fraction };
   },
 });

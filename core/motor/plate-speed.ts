@@ -28,6 +28,11 @@ export const plateSpeed = calculation<
   run: ({ hz, rpm, powerKw }) => {
     const polePairs = Math.floor((60 * hz) / rpm);
     const synchronousRpm = polePairs === 0 ? 60 * hz : (60 * hz) / polePairs;
-    return { polePairs, synchronousRpm, slipPct: (100 * (synchronousRpm - rpm)) / synchronousRpm, torqueNm: (powerKw * 1000) / ((2 * Math.PI * rpm) / 60) };
+    return {
+      polePairs,
+      synchronousRpm,
+      slipPct: (100 * (synchronousRpm - rpm)) / synchronousRpm,
+      torqueNm: (powerKw * 1000) / ((2 * Math.PI * rpm) / 60),
+    };
   },
 });

@@ -2,7 +2,11 @@ import type { MotorPlate } from '../job/index.js';
 import { toBase } from '../units/index.js';
 
 /** Links a dual-voltage plate can be put in, low voltage first. */
-export const linksOf = { deltaStar: ['delta', 'star'], seriesParallel: ['parallel', 'series'], single: ['none', 'none'] } as const;
+export const linksOf = {
+  deltaStar: ['delta', 'star'],
+  seriesParallel: ['parallel', 'series'],
+  single: ['none', 'none'],
+} as const;
 export type MotorLink = NonNullable<MotorPlate['link']>;
 
 /** The plate's voltage and current in one link position. */
@@ -19,7 +23,9 @@ export function ratedPoints(motor: MotorPlate): RatedPoint[] {
   const volts = [motor.lowV, motor.highV].map((q) => q && toBase(q, 'voltage'));
   const amps = [motor.lowA, motor.highA].map((q) => q && toBase(q, 'current'));
   const low: RatedPoint = { link: links[0], volts: volts[0], amps: amps[0] };
-  return connection === 'single' ? [low] : [low, { link: links[1], volts: volts[1], amps: amps[1] }];
+  return connection === 'single'
+    ? [low]
+    : [low, { link: links[1], volts: volts[1], amps: amps[1] }];
 }
 
 /**
@@ -37,11 +43,16 @@ export function voltageSuits(plateV: number, outputV: number): boolean {
  * @example linkFor({ connection: 'deltaStar', lowV: { v: 230, u: 'V' }, highV: { v: 400, u: 'V' } }, 400)?.link // 'star'
  */
 export function linkFor(motor: MotorPlate, outputV: number): RatedPoint | undefined {
-  return ratedPoints(motor).find((point) => point.volts !== undefined && voltageSuits(point.volts, outputV));
+  return ratedPoints(motor).find(
+    (point) => point.volts !== undefined && voltageSuits(point.volts, outputV),
+  );
 }
 
 /** The rated point the motor is linked for: the declared link, otherwise the one that suits the output. */
-export function ratedPointInUse(motor: MotorPlate, outputV: number | undefined): RatedPoint | undefined {
+export function ratedPointInUse(
+  motor: MotorPlate,
+  outputV: number | undefined,
+): RatedPoint | undefined {
   const declared = motor.link && ratedPoints(motor).find((point) => point.link === motor.link);
   return declared ?? (outputV === undefined ? undefined : linkFor(motor, outputV));
 }

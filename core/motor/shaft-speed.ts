@@ -38,7 +38,10 @@ export const shaftSpeed = calculation<
  *
  * @example machineSpeed.run({ shaftRpm: 1440, gearRatio: 9.6, drumDiameterM: 0.3 }) // { outputRpm: 150, surfaceMPerS: 2.356 }
  */
-export const machineSpeed = calculation<{ shaftRpm: number; gearRatio: number; drumDiameterM?: number }, { outputRpm: number; surfaceMPerS: number | null }>({
+export const machineSpeed = calculation<
+  { shaftRpm: number; gearRatio: number; drumDiameterM?: number },
+  { outputRpm: number; surfaceMPerS: number | null }
+>({
   name: 'machineSpeed',
   title: 'Speed of the machine',
   args: {
@@ -46,12 +49,18 @@ export const machineSpeed = calculation<{ shaftRpm: number; gearRatio: number; d
     gearRatio: { unit: '', title: 'gear ratio, motor to load', above: 0, max: 100_000 },
     drumDiameterM: { unit: 'm', title: 'diameter', above: 0, max: 100, optional: true },
   },
-  results: { outputRpm: { unit: 'rpm', title: 'behind the gear' }, surfaceMPerS: { unit: 'm/s', title: 'surface' } },
+  results: {
+    outputRpm: { unit: 'rpm', title: 'behind the gear' },
+    surfaceMPerS: { unit: 'm/s', title: 'surface' },
+  },
   formula: 'n = n_motor/i;  v = π·D·n/60',
   source: 'rigid gear',
   example: { shaftRpm: 1440, gearRatio: 9.6, drumDiameterM: 0.3 },
   run: ({ shaftRpm, gearRatio, drumDiameterM }) => {
     const outputRpm = shaftRpm / gearRatio;
-    return { outputRpm, surfaceMPerS: drumDiameterM === undefined ? null : (Math.PI * drumDiameterM * outputRpm) / 60 };
+    return {
+      outputRpm,
+      surfaceMPerS: drumDiameterM === undefined ? null : (Math.PI * drumDiameterM * outputRpm) / 60,
+    };
   },
 });

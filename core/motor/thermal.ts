@@ -4,7 +4,12 @@ export const tripClasses = ['10A', '10', '20', '30'] as const;
 export type TripClass = (typeof tripClasses)[number];
 
 /** Window of tripping times from cold at 7.2 times the setting, s. */
-const windows: Readonly<Record<TripClass, readonly [number, number]>> = { '10A': [2, 10], '10': [4, 10], '20': [6, 20], '30': [9, 30] };
+const windows: Readonly<Record<TripClass, readonly [number, number]>> = {
+  '10A': [2, 10],
+  '10': [4, 10],
+  '20': [6, 20],
+  '30': [9, 30],
+};
 
 /** Multiple of the setting at which the class is defined. */
 const CLASS_MULTIPLE = 7.2;
@@ -16,7 +21,12 @@ const CLASS_MULTIPLE = 7.2;
  * @param from heat at the start: 0 cold, 1 after long running at the setting
  * @returns null where it never trips
  */
-export function imageTripTime(ratio: number, classS: number, from: number, threshold = 1.15): number | null {
+export function imageTripTime(
+  ratio: number,
+  classS: number,
+  from: number,
+  threshold = 1.15,
+): number | null {
   const limit = threshold ** 2;
   const k2 = ratio ** 2;
   if (from >= limit) return 0;
@@ -42,16 +52,27 @@ export const tripTime = calculation<
     tripClass,
     currentRatio: upTo('current in settings', '', 20),
     from: choice('before', ['cold', 'hot']),
-    threshold: between('trips above this multiple, in the long run', '', 1.05, 1.2, { fallback: 1.15 }),
+    threshold: between('trips above this multiple, in the long run', '', 1.05, 1.2, {
+      fallback: 1.15,
+    }),
   },
-  results: { timeS: result('trips after', 's'), windowMinS: result('class, from', 's'), windowMaxS: result('class, to', 's') },
+  results: {
+    timeS: result('trips after', 's'),
+    windowMinS: result('class, from', 's'),
+    windowMaxS: result('class, to', 's'),
+  },
   formula: 't = τ·ln((k² − θ0)/(k² − θ_trip²));  τ = t_p/ln(7.2²/(7.2² − θ_trip²))',
   source: 'IEC 60947-4-1: never at 1.05, trips at 1.2 times the setting; windows at 7.2 times',
-  confirm: 'Set to the motor’s plate current, or what the local code says, never to the device’s rating.',
+  confirm:
+    'Set to the motor’s plate current, or what the local code says, never to the device’s rating.',
   example: { tripClass: '10', currentRatio: 3.5, from: 'cold' },
   run: ({ tripClass: name, currentRatio, from, threshold }) => {
     const [windowMinS, windowMaxS] = windows[name];
-    return { timeS: imageTripTime(currentRatio, windowMaxS, from === 'hot' ? 1 : 0, threshold), windowMinS, windowMaxS };
+    return {
+      timeS: imageTripTime(currentRatio, windowMaxS, from === 'hot' ? 1 : 0, threshold),
+      windowMinS,
+      windowMaxS,
+    };
   },
 });
 
@@ -62,15 +83,31 @@ export const startAgainstClass = calculation<
 >({
   name: 'startAgainstClass',
   title: 'Start against the overload class',
-  args: { startRatio: positive('start current in settings', '', 20), startS: positive('start time', 's', 600), tripClass },
-  results: { verdict: result('verdict'), earliestS: result('may trip after', 's'), latestS: result('must trip by', 's') },
+  args: {
+    startRatio: positive('start current in settings', '', 20),
+    startS: positive('start time', 's', 600),
+    tripClass,
+  },
+  results: {
+    verdict: result('verdict'),
+    earliestS: result('may trip after', 's'),
+    latestS: result('must trip by', 's'),
+  },
   formula: 'thermal image from cold with the least and the greatest class time',
-  source: 'IEC 60947-4-1, windows at 7.2 times the setting carried to other currents by the thermal image',
+  source:
+    'IEC 60947-4-1, windows at 7.2 times the setting carried to other currents by the thermal image',
   confirm: 'A second start soon after the first begins hot.',
   example: { startRatio: 3.5, startS: 13, tripClass: '20' },
   run: ({ startRatio, startS, tripClass: name }) => {
-    const [earliestS, latestS] = windows[name].map((classS) => imageTripTime(startRatio, classS, 0));
-    const verdict = earliestS === null || startS < earliestS ? 'clear' : latestS !== null && startS > latestS ? 'trips' : 'doubtful';
+    const [earliestS, latestS] = windows[name].map((classS) =>
+      imageTripTime(startRatio, classS, 0),
+    );
+    const verdict =
+      earliestS === null || startS < earliestS
+        ? 'clear'
+        : latestS !== null && startS > latestS
+          ? 'trips'
+          : 'doubtful';
     return { verdict, earliestS, latestS };
   },
 });

@@ -98,5 +98,10 @@ function stiffForest(pattern: Pattern, g: Float64Array): Factor['forest'] {
     seen[edgeA[e]] = 1;
     grow();
   }
-  return { node: Int32Array.from(node), parent: Int32Array.from(parent), edge: Int32Array.from(edge), inForest };
+  return {
+    node: Int32Array.from(node),
+    parent: Int32Array.from(parent),
+    edge: Int32Array.from(edge),
+    inForest,
+  };
 }

@@ -29,7 +29,13 @@ const fourth = [5179 / 57600, 0, 7571 / 16695, 393 / 640, -92097 / 339200, 187 /
 export function integrate(
   f: (t: number, y: readonly number[]) => readonly number[],
   start: readonly number[],
-  options: { end: number; scale: readonly number[]; tolerance: number; longest: number; until: (step: IntegrationStep) => boolean },
+  options: {
+    end: number;
+    scale: readonly number[];
+    tolerance: number;
+    longest: number;
+    until: (step: IntegrationStep) => boolean;
+  },
 ): IntegrationStep[] {
   const { end, scale, tolerance, longest, until } = options;
   const steps: IntegrationStep[] = [{ t: 0, y: start }];
@@ -39,7 +45,13 @@ export function integrate(
     if (t >= end) break;
     h = Math.min(h, longest, end - t);
     const k: (readonly number[])[] = [];
-    for (let s = 0; s < 7; s++) k.push(f(t + nodes[s] * h, y.map((x, i) => x + h * stages[s].reduce((sum, c, j) => sum + c * k[j][i], 0)))); // prettier-ignore
+    for (let s = 0; s < 7; s++)
+      k.push(
+        f(
+          t + nodes[s] * h,
+          y.map((x, i) => x + h * stages[s].reduce((sum, c, j) => sum + c * k[j][i], 0)),
+        ),
+      );
     const next = y.map((x, i) => x + h * stages[6].reduce((sum, c, j) => sum + c * k[j][i], 0));
     const lower = y.map((x, i) => x + h * fourth.reduce((sum, c, j) => sum + c * k[j][i], 0));
     const error = Math.max(...next.map((x, i) => Math.abs(x - lower[i]) / (tolerance * scale[i])));

@@ -8,7 +8,11 @@
  * @returns parameters and the root of the sum of squares there
  * @example leastSquares(([x]) => [x * x - 2], [1]).at[0] // 1.41421356
  */
-export function leastSquares(residuals: (at: readonly number[]) => readonly number[], start: readonly number[], rounds = 200): { at: number[]; norm: number } {
+export function leastSquares(
+  residuals: (at: readonly number[]) => readonly number[],
+  start: readonly number[],
+  rounds = 200,
+): { at: number[]; norm: number } {
   let at = [...start];
   let now = residuals(at);
   let size = sumOfSquares(now);
@@ -17,7 +21,10 @@ export function leastSquares(residuals: (at: readonly number[]) => readonly numb
     const jacobian = columns(residuals, at, now);
     const normal = jacobian.map((a) => jacobian.map((b) => dot(a, b)));
     const gradient = jacobian.map((a) => dot(a, now));
-    const step = solveDense(normal.map((row, i) => row.map((x, j) => (i === j ? x * (1 + damping) + 1e-15 : x))), gradient); // prettier-ignore
+    const step = solveDense(
+      normal.map((row, i) => row.map((x, j) => (i === j ? x * (1 + damping) + 1e-15 : x))),
+      gradient,
+    );
     const next = at.map((x, i) => x - step[i]);
     const there = residuals(next);
     const nextSize = sumOfSquares(there);
@@ -30,14 +37,19 @@ export function leastSquares(residuals: (at: readonly number[]) => readonly numb
   return { at, norm: Math.sqrt(size) };
 }
 
-const dot = (a: readonly number[], b: readonly number[]): number => a.reduce((sum, x, i) => sum + x * b[i], 0);
+const dot = (a: readonly number[], b: readonly number[]): number =>
+  a.reduce((sum, x, i) => sum + x * b[i], 0);
 
 function sumOfSquares(r: readonly number[]): number {
   const sum = dot(r, r);
   return Number.isFinite(sum) ? sum : Infinity;
 }
 
-function columns(residuals: (at: readonly number[]) => readonly number[], at: readonly number[], now: readonly number[]): number[][] {
+function columns(
+  residuals: (at: readonly number[]) => readonly number[],
+  at: readonly number[],
+  now: readonly number[],
+): number[][] {
   return at.map((x, i) => {
     const h = 1e-6 * Math.max(1, Math.abs(x));
     const there = residuals(at.map((y, k) => (k === i ? x + h : y)));
@@ -50,7 +62,10 @@ function solveDense(a: number[][], b: readonly number[]): number[] {
   const n = b.length;
   const m = a.map((row, i) => [...row, b[i]]);
   for (let i = 0; i < n; i++) {
-    const pivot = m.reduce((best, row, r) => (r >= i && Math.abs(row[i]) > Math.abs(m[best][i]) ? r : best), i);
+    const pivot = m.reduce(
+      (best, row, r) => (r >= i && Math.abs(row[i]) > Math.abs(m[best][i]) ? r : best),
+      i,
+    );
     [m[i], m[pivot]] = [m[pivot], m[i]];
     for (let r = i + 1; r < n; r++) {
       const f = m[r][i] / m[i][i];
@@ -58,6 +73,8 @@ function solveDense(a: number[][], b: readonly number[]): number[] {
     }
   }
   const x = new Array<number>(n).fill(0);
-  for (let i = n - 1; i >= 0; i--) x[i] = (m[i][n] - m[i].slice(i + 1, n).reduce((sum, y, k) => sum + y * x[i + 1 + k], 0)) / m[i][i];
+  for (let i = n - 1; i >= 0; i--)
+    x[i] =
+      (m[i][n] - m[i].slice(i + 1, n).reduce((sum, y, k) => sum + y * x[i + 1 + k], 0)) / m[i][i];
   return x;
 }

@@ -31,11 +31,17 @@ export interface Pattern {
  * @throws RangeError when an edge names a node outside 0 … nodeCount − 1
  * @example analyse(3, [0, 1], [1, 2], 2).order // Int32Array [0, 1, 2]
  */
-export function analyse(nodeCount: number, edgeA: ArrayLike<number>, edgeB: ArrayLike<number>, reference: number): Pattern {
+export function analyse(
+  nodeCount: number,
+  edgeA: ArrayLike<number>,
+  edgeB: ArrayLike<number>,
+  reference: number,
+): Pattern {
   const a = Int32Array.from(edgeA);
   const b = Int32Array.from(edgeB);
   for (let e = 0; e < a.length; e++) {
-    if (a[e] < 0 || a[e] >= nodeCount || b[e] < 0 || b[e] >= nodeCount) throw new RangeError(`edge ${e} names a node that is not there`);
+    if (a[e] < 0 || a[e] >= nodeCount || b[e] < 0 || b[e] >= nodeCount)
+      throw new RangeError(`edge ${e} names a node that is not there`);
   }
   const { order, rows } = minimumDegree(nodeCount, a, b, reference);
   const position = new Int32Array(nodeCount);
@@ -53,17 +59,35 @@ export function analyse(nodeCount: number, edgeA: ArrayLike<number>, edgeB: Arra
     for (let s = rowStart[low]; s < rowStart[low + 1]; s++) if (column[s] === high) return s;
     return -1;
   };
-  const edgeSlot = Int32Array.from(a, (node, e) => (node === b[e] ? -1 : slotOf(position[node], position[b[e]])));
+  const edgeSlot = Int32Array.from(a, (node, e) =>
+    node === b[e] ? -1 : slotOf(position[node], position[b[e]]),
+  );
   const updateTarget: number[] = [];
   for (let i = 0; i < nodeCount; i++) {
     for (let p = rowStart[i]; p < rowStart[i + 1]; p++) {
       for (let q = p + 1; q < rowStart[i + 1]; q++) updateTarget.push(slotOf(column[p], column[q]));
     }
   }
-  return { nodeCount, order, position, rowStart, column, edgeSlot, updateTarget: Int32Array.from(updateTarget), edgeA: a, edgeB: b, reference };
+  return {
+    nodeCount,
+    order,
+    position,
+    rowStart,
+    column,
+    edgeSlot,
+    updateTarget: Int32Array.from(updateTarget),
+    edgeA: a,
+    edgeB: b,
+    reference,
+  };
 }
 
-function minimumDegree(nodeCount: number, a: Int32Array, b: Int32Array, reference: number): { order: Int32Array; rows: number[][] } {
+function minimumDegree(
+  nodeCount: number,
+  a: Int32Array,
+  b: Int32Array,
+  reference: number,
+): { order: Int32Array; rows: number[][] } {
   const neighbours = Array.from({ length: nodeCount }, () => new Set<number>());
   for (let e = 0; e < a.length; e++) {
     if (a[e] === b[e]) continue;

@@ -33,7 +33,12 @@ export function workspace(pattern: Pattern): Workspace {
  * const p = analyse(2, [0, 0], [1, 1], 1);
  * solve(factorise(p, Float64Array.of(1, 0.25)), Float64Array.of(10, 0), new Float64Array(2), workspace(p))[0] // 8
  */
-export function solve(factor: Factor, emf: Float64Array, j: Float64Array, work: Workspace): Float64Array {
+export function solve(
+  factor: Factor,
+  emf: Float64Array,
+  j: Float64Array,
+  work: Workspace,
+): Float64Array {
   const { pattern, diagonal } = factor;
   const { nodeCount, order } = pattern;
   spreadOffsets(factor, emf, work.offset);
@@ -71,7 +76,12 @@ function spreadOffsets({ pattern, forest }: Factor, emf: Float64Array, offset: F
   }
 }
 
-function inject({ pattern, forest, g }: Factor, emf: Float64Array, j: Float64Array, { offset, rest, injected }: Workspace): void {
+function inject(
+  { pattern, forest, g }: Factor,
+  emf: Float64Array,
+  j: Float64Array,
+  { offset, rest, injected }: Workspace,
+): void {
   const { edgeA, edgeB, position } = pattern;
   const { inForest } = forest;
   injected.fill(0);
@@ -89,5 +99,6 @@ function inject({ pattern, forest, g }: Factor, emf: Float64Array, j: Float64Arr
 
 function currents({ pattern, g }: Factor, j: Float64Array, { u, rest, amps }: Workspace): void {
   const { edgeA, edgeB, position } = pattern;
-  for (let e = 0; e < g.length; e++) amps[e] = g[e] * (u[position[edgeA[e]]] - u[position[edgeB[e]]] - rest[e]) + j[e];
+  for (let e = 0; e < g.length; e++)
+    amps[e] = g[e] * (u[position[edgeA[e]]] - u[position[edgeB[e]]] - rest[e]) + j[e];
 }

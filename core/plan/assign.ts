@@ -19,7 +19,12 @@ export interface Assignment {
 
 export type AssignResult =
   | { readonly ok: true; readonly best: Assignment; readonly alternatives: readonly Assignment[] }
-  | { readonly ok: false; readonly functions: readonly string[]; readonly wishes: readonly string[]; readonly inputs: number };
+  | {
+      readonly ok: false;
+      readonly functions: readonly string[];
+      readonly wishes: readonly string[];
+      readonly inputs: number;
+    };
 
 const KEPT = 4;
 const FREE: AssignmentCost = { moved: 0, settings: 0, keystrokes: 0, order: 0 };
@@ -40,28 +45,54 @@ export function assignInputs(
   before: Readonly<Record<string, string>>,
   found: SettingValues,
 ): AssignResult {
-  const inputs = presentTerminals(profile).filter((id) => profile.terminals[id].kind === 'digitalInput');
-  const choices = functions.map((f) => inputs.filter((id) => carries(profile, id, f.task) && (pins[f.id] === undefined || pins[f.id] === id)));
+  const inputs = presentTerminals(profile).filter(
+    (id) => profile.terminals[id].kind === 'digitalInput',
+  );
+  const choices = functions.map((f) =>
+    inputs.filter(
+      (id) => carries(profile, id, f.task) && (pins[f.id] === undefined || pins[f.id] === id),
+    ),
+  );
   if (!matches(choices)) {
     const least = leastConflict(functions, choices);
-    return { ok: false, functions: least.map((f) => f.id), wishes: [...new Set(least.map((f) => f.wish))], inputs: inputs.length };
+    return {
+      ok: false,
+      functions: least.map((f) => f.id),
+      wishes: [...new Set(least.map((f) => f.wish))],
+      inputs: inputs.length,
+    };
   }
   const costs = functions.map((f, i) =>
-    Object.fromEntries(choices[i].map((id) => [id, stepCost(profile, f, id, before[f.id], found, inputs.indexOf(id))])),
-  ); // prettier-ignore
+    Object.fromEntries(
+      choices[i].map((id) => [
+        id,
+        stepCost(profile, f, id, before[f.id], found, inputs.indexOf(id)),
+      ]),
+    ),
+  );
   const kept = search(functions, choices, costs);
   return { ok: true, best: kept[0], alternatives: kept.slice(1) };
 }
 
 /** Branch and bound: what the rest costs at least is what each function costs at its cheapest terminal. */
-function search(functions: readonly InputFunction[], choices: readonly (readonly string[])[], costs: readonly Record<string, AssignmentCost>[]): Assignment[] {
-  const least = costs.map((byTerminal) => Object.values(byTerminal).reduce((x, y) => (compareCost(x, y) <= 0 ? x : y)));
+function search(
+  functions: readonly InputFunction[],
+  choices: readonly (readonly string[])[],
+  costs: readonly Record<string, AssignmentCost>[],
+): Assignment[] {
+  const least = costs.map((byTerminal) =>
+    Object.values(byTerminal).reduce((x, y) => (compareCost(x, y) <= 0 ? x : y)),
+  );
   const rest = functions.map((_, i) => least.slice(i).reduce(addCost, FREE));
   const kept: Assignment[] = [];
   const at: Record<string, string> = {};
   const used = new Set<string>();
   const visit = (i: number, cost: AssignmentCost): void => {
-    if (kept.length === KEPT && compareCost(addCost(cost, rest[i] ?? FREE), kept[KEPT - 1].cost) >= 0) return;
+    if (
+      kept.length === KEPT &&
+      compareCost(addCost(cost, rest[i] ?? FREE), kept[KEPT - 1].cost) >= 0
+    )
+      return;
     if (i === functions.length) {
       kept.push({ at: { ...at }, cost });
       kept.sort((x, y) => compareCost(x.cost, y.cost));
@@ -96,7 +127,10 @@ function matches(choices: readonly (readonly string[])[]): boolean {
 }
 
 /** Leaves out wish after wish as long as the conflict stays: none of those that remain can go without a solution. */
-function leastConflict(functions: readonly InputFunction[], choices: readonly (readonly string[])[]): InputFunction[] {
+function leastConflict(
+  functions: readonly InputFunction[],
+  choices: readonly (readonly string[])[],
+): InputFunction[] {
   let kept = functions.map((f, i) => ({ f, choice: choices[i] }));
   for (const wish of [...new Set(functions.map((f) => f.wish))]) {
     const without = kept.filter(({ f }) => f.wish !== wish);
@@ -109,7 +143,11 @@ function carries(profile: Profile, id: string, task: string): boolean {
   const terminal = profile.terminals[id];
   if (terminal.kind !== 'digitalInput') return false;
   if (terminal.fixedTask !== undefined) return terminal.fixedTask === task;
-  return taskCode(profile, task) !== undefined && (terminal.tasks === 'any' || terminal.tasks.includes(task)) && profile.taskSettings[id] !== undefined;
+  return (
+    taskCode(profile, task) !== undefined &&
+    (terminal.tasks === 'any' || terminal.tasks.includes(task)) &&
+    profile.taskSettings[id] !== undefined
+  );
 }
 
 /** Value by which the device knows a task; undefined where it has no such task. */
@@ -117,7 +155,14 @@ export function taskCode(profile: Profile, task: string): string | number | unde
   return Object.values(profile.inputTasks).find((t) => t.meaning === task)?.code;
 }
 
-function stepCost(profile: Profile, f: InputFunction, id: string, before: string | undefined, found: SettingValues, order: number): AssignmentCost {
+function stepCost(
+  profile: Profile,
+  f: InputFunction,
+  id: string,
+  before: string | undefined,
+  found: SettingValues,
+  order: number,
+): AssignmentCost {
   const setting = profile.taskSettings[id];
   const wanted = taskCode(profile, f.task);
   const changes = setting !== undefined && wanted !== undefined && found[setting] !== wanted;
@@ -130,11 +175,18 @@ function stepCost(profile: Profile, f: InputFunction, id: string, before: string
 }
 
 function addCost(x: AssignmentCost, y: AssignmentCost): AssignmentCost {
-  return { moved: x.moved + y.moved, settings: x.settings + y.settings, keystrokes: x.keystrokes + y.keystrokes, order: x.order + y.order };
+  return {
+    moved: x.moved + y.moved,
+    settings: x.settings + y.settings,
+    keystrokes: x.keystrokes + y.keystrokes,
+    order: x.order + y.order,
+  };
 }
 
 function compareCost(x: AssignmentCost, y: AssignmentCost): number {
-  return x.moved - y.moved || x.settings - y.settings || x.keystrokes - y.keystrokes || x.order - y.order;
+  return (
+    x.moved - y.moved || x.settings - y.settings || x.keystrokes - y.keystrokes || x.order - y.order
+  );
 }
 
 /** A relay of the device with its terminals. */
@@ -157,7 +209,10 @@ function relaysOf(profile: Profile): Relay[] {
   }
   return [...relays].map(([id, ends]) => {
     const role = profile.roles[`relay.${id}.task`];
-    const values = typeof role === 'object' && 'values' in role ? Object.values(role.values as Record<string, string>) : [];
+    const values =
+      typeof role === 'object' && 'values' in role
+        ? Object.values(role.values as Record<string, string>)
+        : [];
     return { id, ...ends, tasks: values };
   });
 }
@@ -170,12 +225,19 @@ function relaysOf(profile: Profile): Relay[] {
 export function assignOutputs(
   profile: Profile,
   outputs: readonly OutputFunction[],
-): { ok: true; relays: Readonly<Record<string, Relay>> } | { ok: false; wishes: string[]; task: string } {
+):
+  | { ok: true; relays: Readonly<Record<string, Relay>> }
+  | { ok: false; wishes: string[]; task: string } {
   const free = relaysOf(profile);
   const relays: Record<string, Relay> = {};
   for (const output of [...outputs].sort((x, y) => Number(y.wired) - Number(x.wired))) {
-    const at = free.findIndex((r) => r.tasks.includes(output.task) && (!output.wired || (r.common !== undefined && r.no !== undefined)));
-    if (at < 0) return { ok: false, wishes: [...new Set(outputs.map((o) => o.wish))], task: output.task };
+    const at = free.findIndex(
+      (r) =>
+        r.tasks.includes(output.task) &&
+        (!output.wired || (r.common !== undefined && r.no !== undefined)),
+    );
+    if (at < 0)
+      return { ok: false, wishes: [...new Set(outputs.map((o) => o.wish))], task: output.task };
     relays[output.task] = free.splice(at, 1)[0];
   }
   return { ok: true, relays };

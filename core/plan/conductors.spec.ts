@@ -1,12 +1,21 @@
 import { shippedProfile } from '../catalogue/index.js';
-import { areaOf } from '../power/index.js';
+import { areaOf } from '../line/index.js';
 import { colourOf, peSize, powerSize } from './conductors.js';
 import { countPresses, keyPresses } from './keystrokes.js';
 import { inputLogics, presentTerminals } from './terminals.js';
 
 describe('conductors', () => {
   it('have the areas of ASTM B258', () => {
-    for (const [awg, mm2] of [['14', 2.08], ['10', 5.26], ['3', 26.7], ['1/0', 53.5], ['4/0', 107.2]] as const) expect(Math.abs(areaOf({ awg }) / mm2 - 1)).withContext(awg).toBeLessThan(0.005); // prettier-ignore
+    for (const [awg, mm2] of [
+      ['14', 2.08],
+      ['10', 5.26],
+      ['3', 26.7],
+      ['1/0', 53.5],
+      ['4/0', 107.2],
+    ] as const)
+      expect(Math.abs(areaOf({ awg }) / mm2 - 1))
+        .withContext(awg)
+        .toBeLessThan(0.005);
     expect(areaOf({ mm2: 1.5 })).toBe(1.5);
   });
 
@@ -18,22 +27,33 @@ describe('conductors', () => {
       expect(area).toBeGreaterThanOrEqual(last);
       last = area;
     }
-    expect([powerSize('IEC', 15), powerSize('IEC', 15.1), powerSize('NFPA', 18.8 * 1.25)]).toEqual([{ mm2: 1.5 }, { mm2: 2.5 }, { awg: '12' }]);
+    expect([powerSize('IEC', 15), powerSize('IEC', 15.1), powerSize('NFPA', 18.8 * 1.25)]).toEqual([
+      { mm2: 1.5 },
+      { mm2: 2.5 },
+      { awg: '12' },
+    ]);
   });
 
   it('have protective conductors by IEC 60364-5-54 table 54.2', () => {
-    expect([1.5, 16, 25, 35, 50, 95].map((mm2) => peSize({ mm2 }))).toEqual([{ mm2: 1.5 }, { mm2: 16 }, { mm2: 16 }, { mm2: 16 }, { mm2: 25 }, { mm2: 47.5 }]);
+    expect([1.5, 16, 25, 35, 50, 95].map((mm2) => peSize({ mm2 }))).toEqual([
+      { mm2: 1.5 },
+      { mm2: 16 },
+      { mm2: 16 },
+      { mm2: 16 },
+      { mm2: 25 },
+      { mm2: 47.5 },
+    ]);
   });
 
   it('have the colours of the practice', () => {
     expect([0, 1, 2].map((i) => colourOf('IEC', 'mains', i))).toEqual(['brown', 'black', 'grey']);
-    expect([colourOf('NFPA', 'mains', 1), colourOf('IEC', 'controlDc'), colourOf('NFPA', 'controlAc'), colourOf('IEC', 'pe'), colourOf('NFPA', 'pe')]).toEqual([
-      'black',
-      'blue',
-      'red',
-      'green-yellow',
-      'green',
-    ]);
+    expect([
+      colourOf('NFPA', 'mains', 1),
+      colourOf('IEC', 'controlDc'),
+      colourOf('NFPA', 'controlAc'),
+      colourOf('IEC', 'pe'),
+      colourOf('NFPA', 'pe'),
+    ]).toEqual(['black', 'blue', 'red', 'green-yellow', 'green']);
   });
 });
 
@@ -64,7 +84,11 @@ describe('key presses', () => {
 
   it('hold the key where the device asks for it', () => {
     const text = shippedProfile('quernstone-t');
-    expect(keyPresses(text, 'Signal lost', 'Fault', 'Hold').find((p) => p.holdS)).toEqual({ key: 'Select', times: 1, holdS: 1 });
+    expect(keyPresses(text, 'Signal lost', 'Fault', 'Hold').find((p) => p.holdS)).toEqual({
+      key: 'Select',
+      times: 1,
+      holdS: 1,
+    });
   });
 });
 
@@ -76,8 +100,18 @@ describe('terminals', () => {
   });
 
   it('can be driven as the device allows: both ways with a link, one way with a pull-up inside', () => {
-    expect(inputLogics(shippedProfile('marrowick-f')).map((l) => [l.contactsSwitch, l.links['IL']])).toEqual([['plus24', 'toP0'], ['zeroVolt', 'toP24']]); // prettier-ignore
-    expect(inputLogics(shippedProfile('ondulet-micro')).map((l) => l.contactsSwitch)).toEqual(['zeroVolt']);
-    expect(inputLogics(shippedProfile('ondulet-n')).map((l) => l.contactsSwitch)).toEqual(['plus24', 'zeroVolt']);
+    expect(
+      inputLogics(shippedProfile('marrowick-f')).map((l) => [l.contactsSwitch, l.links['IL']]),
+    ).toEqual([
+      ['plus24', 'toP0'],
+      ['zeroVolt', 'toP24'],
+    ]);
+    expect(inputLogics(shippedProfile('ondulet-micro')).map((l) => l.contactsSwitch)).toEqual([
+      'zeroVolt',
+    ]);
+    expect(inputLogics(shippedProfile('ondulet-n')).map((l) => l.contactsSwitch)).toEqual([
+      'plus24',
+      'zeroVolt',
+    ]);
   });
 });

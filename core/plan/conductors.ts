@@ -1,12 +1,14 @@
 import type { Job, Size, WireSpec } from '../job/index.js';
-import { ampacityTables, peSize as peSizeOf, type AmpacityTable } from '../power/index.js';
+import { ampacityTables, peSize as peSizeOf, type AmpacityTable } from '../line/index.js';
 
 type Practice = Job['practice'];
 type WireClass = WireSpec['class'];
 
 /** Smallest power conductor for a current: in conduit or trunking (B2, 30 °C), or copper at 75 °C. The person confirms the local code. */
 export function powerSize(practice: Practice, amps: number): Size {
-  const table = ampacityTables.find((t) => t.name === (practice === 'IEC' ? 'iecB2' : 'nec75')) as AmpacityTable;
+  const table = ampacityTables.find(
+    (t) => t.name === (practice === 'IEC' ? 'iecB2' : 'nec75'),
+  ) as AmpacityTable;
   const [size] = table.amps.find(([, a]) => a >= amps) ?? table.amps[table.amps.length - 1];
   return typeof size === 'number' ? { mm2: size } : { awg: size };
 }
@@ -26,13 +28,23 @@ export function peSize(phase: Size): Size {
 /** Colour of a conductor: IEC 60204-1 §13.2 with IEC 60445 for phases, or NFPA 79 §13.2. */
 export function colourOf(practice: Practice, wireClass: WireClass, line = 0): string {
   const iec: Record<WireClass, readonly string[]> = {
-    mains: ['brown', 'black', 'grey'], motor: ['brown', 'black', 'grey'], controlAc: ['red'], controlDc: ['blue'],
-    analogue: ['white', 'brown', 'green'], safety: ['blue'], pe: ['green-yellow'],
-  }; // prettier-ignore
+    mains: ['brown', 'black', 'grey'],
+    motor: ['brown', 'black', 'grey'],
+    controlAc: ['red'],
+    controlDc: ['blue'],
+    analogue: ['white', 'brown', 'green'],
+    safety: ['blue'],
+    pe: ['green-yellow'],
+  };
   const nfpa: Record<WireClass, readonly string[]> = {
-    mains: ['black'], motor: ['black'], controlAc: ['red'], controlDc: ['blue'],
-    analogue: ['white', 'black', 'clear'], safety: ['blue'], pe: ['green'],
-  }; // prettier-ignore
+    mains: ['black'],
+    motor: ['black'],
+    controlAc: ['red'],
+    controlDc: ['blue'],
+    analogue: ['white', 'black', 'clear'],
+    safety: ['blue'],
+    pe: ['green'],
+  };
   const list = (practice === 'IEC' ? iec : nfpa)[wireClass];
   return list[line % list.length];
 }

@@ -7,7 +7,11 @@ import type { RoutedWire } from './route.js';
  *
  * @param seed what makes new ids differ from job to job
  */
-export function identifyWires(routed: readonly RoutedWire[], previous: Wiring | undefined, seed: string): Pick<Wiring, 'wires' | 'retired'> {
+export function identifyWires(
+  routed: readonly RoutedWire[],
+  previous: Wiring | undefined,
+  seed: string,
+): Pick<Wiring, 'wires' | 'retired'> {
   const old = sortedEntries(previous?.wires);
   const taken = new Map<number, string>();
   const free = new Set(old.map(([id]) => id));
@@ -20,11 +24,21 @@ export function identifyWires(routed: readonly RoutedWire[], previous: Wiring | 
       free.delete(match[0]);
     });
   };
-  claim((wire, before) => (wire.from === before.from && wire.to === before.to) || (wire.from === before.to && wire.to === before.from));
-  claim((wire, before) => wire.function === before.function && (wire.from === before.from || wire.to === before.to));
+  claim(
+    (wire, before) =>
+      (wire.from === before.from && wire.to === before.to) ||
+      (wire.from === before.to && wire.to === before.from),
+  );
+  claim(
+    (wire, before) =>
+      wire.function === before.function && (wire.from === before.from || wire.to === before.to),
+  );
   const retired = { ...previous?.retired };
   for (const id of free) retired[id] = { number: (previous as Wiring).wires[id].number };
-  const used = new Set([...old.map(([, wire]) => wire.number), ...Object.values(retired).map((r) => r.number)]);
+  const used = new Set([
+    ...old.map(([, wire]) => wire.number),
+    ...Object.values(retired).map((r) => r.number),
+  ]);
   let next = 1;
   const wires: Wiring['wires'] = {};
   routed.forEach((wire, i) => {
@@ -35,7 +49,11 @@ export function identifyWires(routed: readonly RoutedWire[], previous: Wiring | 
     }
     while (used.has(String(next))) next++;
     used.add(String(next));
-    wires[newId(wire, seed, { ...wires, ...retired })] = { ...wire, number: String(next), origin: 'plan' };
+    wires[newId(wire, seed, { ...wires, ...retired })] = {
+      ...wire,
+      number: String(next),
+      origin: 'plan',
+    };
   });
   return { wires, retired };
 }

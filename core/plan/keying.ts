@@ -1,11 +1,28 @@
-import { roleSetting, roleValue, settingForRole, type Profile, type SettingValues, type Value } from '../catalogue/index.js';
+import {
+  roleSetting,
+  roleValue,
+  settingForRole,
+  type Profile,
+  type SettingValues,
+  type Value,
+} from '../catalogue/index.js';
 import { sortedEntries } from '../job/index.js';
 import { keyPresses, type KeyPress } from './keystrokes.js';
 import { taskCode } from './assign.js';
 import type { PlannedSettings } from './settings.js';
 
 /** Parts of the keying order; nothing of a later part comes before anything of an earlier one. */
-export const keyingParts = ['makeSafe', 'motor', 'limits', 'inputs', 'reference', 'outputs', 'protection', 'handOver', 'readBack'] as const;
+export const keyingParts = [
+  'makeSafe',
+  'motor',
+  'limits',
+  'inputs',
+  'reference',
+  'outputs',
+  'protection',
+  'handOver',
+  'readBack',
+] as const;
 export type KeyingPart = (typeof keyingParts)[number];
 
 /** One line of the keying sheet: something to do, or a setting to change. */
@@ -22,23 +39,61 @@ export interface KeyLine {
 }
 
 const partOfGroup: Record<string, KeyingPart> = {
-  motor: 'motor', limits: 'limits', ramps: 'limits', inputs: 'inputs', reference: 'reference', outputs: 'outputs', protection: 'protection', restart: 'protection', command: 'handOver',
-}; // prettier-ignore
+  motor: 'motor',
+  limits: 'limits',
+  ramps: 'limits',
+  inputs: 'inputs',
+  reference: 'reference',
+  outputs: 'outputs',
+  protection: 'protection',
+  restart: 'protection',
+  command: 'handOver',
+};
 
 /** Part of the order in which a setting is keyed: by what it does, otherwise by its group. */
 export function partOf(profile: Profile, code: string): KeyingPart {
   if (code === roleSetting(profile, 'commandSource')) return 'handOver';
   const held = Object.keys(profile.taskSettings).filter((id) => profile.taskSettings[id] === code);
-  if (held.length) return held.some((id) => profile.terminals[id]?.kind === 'digitalInput') ? 'inputs' : 'outputs';
-  for (const [part, roles] of Object.entries(partRoles)) if (roles.some((role) => roleSetting(profile, role) === code)) return part as KeyingPart;
+  if (held.length)
+    return held.some((id) => profile.terminals[id]?.kind === 'digitalInput') ? 'inputs' : 'outputs';
+  for (const [part, roles] of Object.entries(partRoles))
+    if (roles.some((role) => roleSetting(profile, role) === code)) return part as KeyingPart;
   return partOfGroup[profile.settings[code].group] ?? 'limits';
 }
 
 const partRoles: Partial<Record<KeyingPart, readonly string[]>> = {
-  motor: ['motorPowerKw', 'motorV', 'motorA', 'motorHz', 'motorRpm', 'motorPowerFactor', 'overloadA'],
-  limits: ['minHz', 'maxHz', 'accelS', 'decelS', 'accel2S', 'decel2S', 'sCurvePct', 'reverseDeadMs', 'stopMode', 'noReverse'],
+  motor: [
+    'motorPowerKw',
+    'motorV',
+    'motorA',
+    'motorHz',
+    'motorRpm',
+    'motorPowerFactor',
+    'overloadA',
+  ],
+  limits: [
+    'minHz',
+    'maxHz',
+    'accelS',
+    'decelS',
+    'accel2S',
+    'decel2S',
+    'sCurvePct',
+    'reverseDeadMs',
+    'stopMode',
+    'noReverse',
+  ],
   inputs: ['startMethod', 'filterMs'],
-  reference: ['referenceSource', 'ai1.mode', 'ai1.lowPct', 'ai1.highPct', 'ai1.hzAtLow', 'ai1.hzAtHigh', 'jogHz', 'keypadHz'],
+  reference: [
+    'referenceSource',
+    'ai1.mode',
+    'ai1.lowPct',
+    'ai1.highPct',
+    'ai1.hzAtLow',
+    'ai1.hzAtHigh',
+    'jogHz',
+    'keypadHz',
+  ],
   protection: ['onPowerReturn', 'onFaultReset', 'onReferenceLoss'],
 };
 
@@ -49,27 +104,60 @@ const partRoles: Partial<Record<KeyingPart, readonly string[]>> = {
  *
  * @param found values in the device now
  */
-export function keyingOrder(profile: Profile, found: SettingValues, planned: PlannedSettings): KeyLine[] {
+export function keyingOrder(
+  profile: Profile,
+  found: SettingValues,
+  planned: PlannedSettings,
+): KeyLine[] {
   const lines: KeyLine[] = [];
   const now: Record<string, Value> = { ...found };
   const hold = (part: KeyingPart, name: string): void =>
-    void lines.push({ key: `hold.${name}`, part, hold: name, presses: [], why: { code: `hold.${name}`, args: {} } });
-  const change = (part: KeyingPart, code: string, to: Value, why: KeyLine['why'], key = code): void => {
+    void lines.push({
+      key: `hold.${name}`,
+      part,
+      hold: name,
+      presses: [],
+      why: { code: `hold.${name}`, args: {} },
+    });
+  const change = (
+    part: KeyingPart,
+    code: string,
+    to: Value,
+    why: KeyLine['why'],
+    key = code,
+  ): void => {
     if (now[code] === to) return;
-    lines.push({ key, part, code, from: now[code], to, presses: keyPresses(profile, code, now[code], to), why });
+    lines.push({
+      key,
+      part,
+      code,
+      from: now[code],
+      to,
+      presses: keyPresses(profile, code, now[code], to),
+      why,
+    });
     now[code] = to;
   };
   hold('makeSafe', 'openRunContacts');
   const keypad = settingForRole(profile, 'commandSource', 'keypad');
   if (keypad && roleValue(profile, now, 'commandSource') !== 'keypad')
-    change('makeSafe', keypad.code, keypad.value, { code: 'makeSafe', args: {} }, `${keypad.code}.makeSafe`);
+    change(
+      'makeSafe',
+      keypad.code,
+      keypad.value,
+      { code: 'makeSafe', args: {} },
+      `${keypad.code}.makeSafe`,
+    );
   hold('makeSafe', 'noteAsFound');
-  const codes = sortedEntries(profile.settings).flatMap(([code]) => (planned[code] === undefined ? [] : [code]));
+  const codes = sortedEntries(profile.settings).flatMap(([code]) =>
+    planned[code] === undefined ? [] : [code],
+  );
   for (const part of keyingParts) {
     const here = codes.filter((code) => partOf(profile, code) === part);
     if (part === 'inputs') keyInputs(profile, now, planned, here, change);
     else for (const code of here) change(part, code, planned[code].value, planned[code].why);
-    if (part === 'handOver' && lines.some((line) => line.part === 'handOver')) hold('handOver', 'contactsStillOpen');
+    if (part === 'handOver' && lines.some((line) => line.part === 'handOver'))
+      hold('handOver', 'contactsStillOpen');
   }
   hold('readBack', 'readBack');
   const order = lines.findIndex((line) => line.hold === 'contactsStillOpen');
@@ -78,14 +166,28 @@ export function keyingOrder(profile: Profile, found: SettingValues, planned: Pla
   return lines;
 }
 
-type Change = (part: KeyingPart, code: string, to: Value, why: KeyLine['why'], key?: string) => void;
+type Change = (
+  part: KeyingPart,
+  code: string,
+  to: Value,
+  why: KeyLine['why'],
+  key?: string,
+) => void;
 
-function keyInputs(profile: Profile, now: Record<string, Value>, planned: PlannedSettings, codes: readonly string[], change: Change): void {
+function keyInputs(
+  profile: Profile,
+  now: Record<string, Value>,
+  planned: PlannedSettings,
+  codes: readonly string[],
+  change: Change,
+): void {
   const tasks = new Set(Object.values(profile.taskSettings));
   const none = taskCode(profile, 'none');
-  for (const code of codes.filter((c) => !tasks.has(c))) change('inputs', code, planned[code].value, planned[code].why);
+  for (const code of codes.filter((c) => !tasks.has(c)))
+    change('inputs', code, planned[code].value, planned[code].why);
   const inputs = codes.filter((c) => tasks.has(c));
-  const holder = (task: Value, but: string): string | undefined => (task === none ? undefined : inputs.find((code) => code !== but && now[code] === task));
+  const holder = (task: Value, but: string): string | undefined =>
+    task === none ? undefined : inputs.find((code) => code !== but && now[code] === task);
   let open = [...inputs]
     .sort((x, y) => pairRank(profile, planned[x].value) - pairRank(profile, planned[y].value))
     .filter((code) => now[code] !== planned[code].value);
@@ -104,18 +206,26 @@ function keyInputs(profile: Profile, now: Record<string, Value>, planned: Planne
 function pairRank(profile: Profile, value: Value): number {
   const task = Object.values(profile.inputTasks).find((t) => t.code === value);
   if (!task || task.meaning === 'none') return 0;
-  return task.needs || ['start', 'stop', 'startForward', 'startReverse'].includes(task.meaning) ? 1 : 2;
+  return task.needs || ['start', 'stop', 'startForward', 'startReverse'].includes(task.meaning)
+    ? 1
+    : 2;
 }
 
 /** What is wrong with an order of lines; empty for one in which nothing can move before hand-over. */
-export function keyingFaults(profile: Profile, found: SettingValues, lines: readonly KeyLine[]): { rule: string; line: string }[] {
+export function keyingFaults(
+  profile: Profile,
+  found: SettingValues,
+  lines: readonly KeyLine[],
+): { rule: string; line: string }[] {
   const faults: { rule: string; line: string }[] = [];
   const now: Record<string, Value> = { ...found };
   const command = roleSetting(profile, 'commandSource');
   const none = taskCode(profile, 'none');
   let part = 0;
   let held = false;
-  const taskCodes = Object.entries(profile.taskSettings).filter(([id]) => profile.terminals[id]?.kind === 'digitalInput').map(([, code]) => code); // prettier-ignore
+  const taskCodes = Object.entries(profile.taskSettings)
+    .filter(([id]) => profile.terminals[id]?.kind === 'digitalInput')
+    .map(([, code]) => code);
   lines.forEach((line, i) => {
     const at = keyingParts.indexOf(line.part);
     if (at < part) faults.push({ rule: 'keying.order', line: line.key });
@@ -123,15 +233,26 @@ export function keyingFaults(profile: Profile, found: SettingValues, lines: read
     if (line.hold === 'openRunContacts') held = true;
     if (line.code === undefined || line.to === undefined) return;
     if (!held) faults.push({ rule: 'keying.contactsNotOpen', line: line.key });
-    if (line.code !== command && roleValue(profile, now, 'commandSource') === 'terminals') faults.push({ rule: 'keying.terminalsCommand', line: line.key });
+    if (line.code !== command && roleValue(profile, now, 'commandSource') === 'terminals')
+      faults.push({ rule: 'keying.terminalsCommand', line: line.key });
     now[line.code] = line.to;
     if (line.code === command && roleValue(profile, now, 'commandSource') === 'terminals') {
-      if (lines.slice(i + 1).some((later) => later.code !== undefined)) faults.push({ rule: 'keying.handOverEarly', line: line.key });
+      if (lines.slice(i + 1).some((later) => later.code !== undefined))
+        faults.push({ rule: 'keying.handOverEarly', line: line.key });
     }
-    const twice = taskCodes.includes(line.code) && line.to !== none && taskCodes.some((code) => code !== line.code && now[code] === line.to);
-    if (twice && profile.duplicateTask !== 'accepted') faults.push({ rule: 'keying.taskStillHeld', line: line.key });
+    const twice =
+      taskCodes.includes(line.code) &&
+      line.to !== none &&
+      taskCodes.some((code) => code !== line.code && now[code] === line.to);
+    if (twice && profile.duplicateTask !== 'accepted')
+      faults.push({ rule: 'keying.taskStillHeld', line: line.key });
     const macro = profile.settings[line.code].wipes;
-    if (macro && lines.slice(0, i).some((earlier) => earlier.code !== undefined && macro.includes(earlier.code)))
+    if (
+      macro &&
+      lines
+        .slice(0, i)
+        .some((earlier) => earlier.code !== undefined && macro.includes(earlier.code))
+    )
       faults.push({ rule: 'keying.macroAfterMotor', line: line.key });
   });
   return faults;

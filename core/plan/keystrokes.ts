@@ -21,18 +21,30 @@ export function keyPresses(profile: Profile, code: string, from: Value, to: Valu
   const { keypad } = profile;
   const { enter, up, down, back } = keypad.keys;
   const setting = profile.settings[code];
-  if (keypad.style === 'dialsAndSwitches' || setting.type === 'dial' || setting.type === 'switch') return [];
+  if (keypad.style === 'dialsAndSwitches' || setting.type === 'dial' || setting.type === 'switch')
+    return [];
   const codes = sortedEntries(profile.settings).map(([key]) => key);
   const presses: KeyPress[] = [{ key: enter, times: keypad.openList }];
   if (keypad.style === 'digitByDigit') {
     const digits = code.replace(/\D/gu, '');
-    presses.push({ key: up, times: [...digits].reduce((sum, d) => sum + Number(d), 0) }, { key: enter, times: digits.length });
+    presses.push(
+      { key: up, times: [...digits].reduce((sum, d) => sum + Number(d), 0) },
+      { key: enter, times: digits.length },
+    );
   } else {
-    presses.push({ key: down, times: Math.min(codes.indexOf(code), MOST_STEPS) }, { key: enter, times: 1 });
+    presses.push(
+      { key: down, times: Math.min(codes.indexOf(code), MOST_STEPS) },
+      { key: enter, times: 1 },
+    );
   }
   const steps = Math.min(Math.abs(valueSteps(profile, code, from, to)), MOST_STEPS);
   presses.push({ key: valueSteps(profile, code, from, to) >= 0 ? up : down, times: steps });
-  presses.push(keypad.confirmHoldS ? { key: enter, times: 1, holdS: keypad.confirmHoldS } : { key: enter, times: 1 }, { key: back, times: keypad.openList });
+  presses.push(
+    keypad.confirmHoldS
+      ? { key: enter, times: 1, holdS: keypad.confirmHoldS }
+      : { key: enter, times: 1 },
+    { key: back, times: keypad.openList },
+  );
   return presses.filter((press) => press.times > 0);
 }
 
@@ -42,7 +54,9 @@ function valueSteps(profile: Profile, code: string, from: Value, to: Value): num
     const keys = Object.keys(setting.choices);
     return keys.indexOf(String(to)) - keys.indexOf(String(from));
   }
-  return typeof from === 'number' && typeof to === 'number' ? Math.round((to - from) / (setting.step ?? 1)) : 1;
+  return typeof from === 'number' && typeof to === 'number'
+    ? Math.round((to - from) / (setting.step ?? 1))
+    : 1;
 }
 
 /** How many keys are pressed in all. */

@@ -17,8 +17,14 @@ export interface Tool {
 }
 
 const text = (q: Quantity | undefined): string => (q ? formatQuantity(q) : '');
-const sizeOf = (size: Size | undefined): string => (!size ? '' : 'mm2' in size ? `${size.mm2} mm²` : `${size.awg} AWG`);
-const part = (code: string, args: Phrase['args'], quantity = 1, unit = '', tag = ''): Part => ({ what: { code: `part.${code}`, args }, tag, quantity, unit });
+const sizeOf = (size: Size | undefined): string =>
+  !size ? '' : 'mm2' in size ? `${size.mm2} mm²` : `${size.awg} AWG`;
+const part = (code: string, args: Phrase['args'], quantity = 1, unit = '', tag = ''): Part => ({
+  what: { code: `part.${code}`, args },
+  tag,
+  quantity,
+  unit,
+});
 
 /**
  * Everything that has to be there to build the job: device, blocks of the line, cables, station, wire, ferrules, markers.
@@ -39,13 +45,34 @@ export function partsList(job: Job, profile: Profile): Part[] {
 function lineParts({ plate }: Job): Part[] {
   const line = plate.line ?? {};
   const rated: Readonly<Record<string, string>> = {
-    isolator: text(line.isolator?.ratedA), protection: [line.protection?.kind ?? '', text(line.protection?.ratedA), text(line.protection?.breaking)].filter(Boolean).join(', '),
-    transformer: [text(line.transformer?.rating), text(line.transformer?.secondary)].filter(Boolean).join(', '), rcd: [line.rcd?.type ? `type ${line.rcd.type}` : '', text(line.rcd?.rated)].filter(Boolean).join(', '),
-    contactor: text(line.contactor?.ratedA), capacitor: '', inputFilter: text(line.inputFilter?.leakage), reactor: line.reactor?.pct ? `${line.reactor.pct} %` : '',
-    resistor: [text(line.resistor?.ohm), text(line.resistor?.power)].filter(Boolean).join(', '), outputFilter: [line.outputFilter?.kind ?? '', text(line.outputFilter?.ratedA)].filter(Boolean).join(', '),
-    motorIsolator: '', brake: text(line.brake?.torque),
-  }; // prettier-ignore
-  return Object.keys(rated).filter((block) => line[block as keyof typeof line]).map((block) => part(block, { rated: rated[block] })); // prettier-ignore
+    isolator: text(line.isolator?.ratedA),
+    protection: [
+      line.protection?.kind ?? '',
+      text(line.protection?.ratedA),
+      text(line.protection?.breaking),
+    ]
+      .filter(Boolean)
+      .join(', '),
+    transformer: [text(line.transformer?.rating), text(line.transformer?.secondary)]
+      .filter(Boolean)
+      .join(', '),
+    rcd: [line.rcd?.type ? `type ${line.rcd.type}` : '', text(line.rcd?.rated)]
+      .filter(Boolean)
+      .join(', '),
+    contactor: text(line.contactor?.ratedA),
+    capacitor: '',
+    inputFilter: text(line.inputFilter?.leakage),
+    reactor: line.reactor?.pct ? `${line.reactor.pct} %` : '',
+    resistor: [text(line.resistor?.ohm), text(line.resistor?.power)].filter(Boolean).join(', '),
+    outputFilter: [line.outputFilter?.kind ?? '', text(line.outputFilter?.ratedA)]
+      .filter(Boolean)
+      .join(', '),
+    motorIsolator: '',
+    brake: text(line.brake?.torque),
+  };
+  return Object.keys(rated)
+    .filter((block) => line[block as keyof typeof line])
+    .map((block) => part(block, { rated: rated[block] }));
 }
 
 function cableParts({ plate }: Job): Part[] {
@@ -53,15 +80,32 @@ function cableParts({ plate }: Job): Part[] {
   const feed = plate.line?.protection;
   const metres = (q: Quantity): number => Math.ceil(toBase(q, 'length'));
   return [
-    ...(length && size ? [part('motorCable', { size: sizeOf(size), cores: cores ?? 4, screened: screened === true }, metres(length), 'm')] : []),
-    ...(feed?.feedLength && feed.feedSize ? [part('feedCable', { size: sizeOf(feed.feedSize) }, metres(feed.feedLength), 'm')] : []),
+    ...(length && size
+      ? [
+          part(
+            'motorCable',
+            { size: sizeOf(size), cores: cores ?? 4, screened: screened === true },
+            metres(length),
+            'm',
+          ),
+        ]
+      : []),
+    ...(feed?.feedLength && feed.feedSize
+      ? [part('feedCable', { size: sizeOf(feed.feedSize) }, metres(feed.feedLength), 'm')]
+      : []),
   ];
 }
 
 function controlParts({ plate }: Job): Part[] {
   const { transformer, supply24, secondary, fuse } = plate.control ?? {};
   return [
-    ...(transformer ? [part('controlTransformer', { rated: [text(transformer), text(secondary)].filter(Boolean).join(', ') })] : []),
+    ...(transformer
+      ? [
+          part('controlTransformer', {
+            rated: [text(transformer), text(secondary)].filter(Boolean).join(', '),
+          }),
+        ]
+      : []),
     ...(supply24 ? [part('supply24', { rated: text(supply24) })] : []),
     ...(fuse ? [part('controlFuse', { rated: text(fuse) })] : []),
   ];
@@ -80,7 +124,9 @@ function wireParts({ adopted }: Job): Part[] {
   const metres = new Map<string, { size: string; colour: string; m: number }>();
   const cables = new Map<string, { m: number; cores: number; size: string }>();
   const ferrules = new Map<string, number>();
-  const motorCables = new Set(wires.flatMap((w) => (w.class === 'motor' && w.cable ? [w.cable] : [])));
+  const motorCables = new Set(
+    wires.flatMap((w) => (w.class === 'motor' && w.cable ? [w.cable] : [])),
+  );
   for (const w of wires) {
     const size = sizeOf(w.size);
     ferrules.set(size, (ferrules.get(size) ?? 0) + 2);
@@ -94,8 +140,12 @@ function wireParts({ adopted }: Job): Part[] {
     }
   }
   return [
-    ...[...cables].map(([id, c]) => part('controlCable', { size: c.size, cores: c.cores }, Math.ceil(c.m), 'm', id)),
-    ...[...metres.values()].map((w) => part('wire', { size: w.size, colour: w.colour }, Math.ceil(w.m), 'm')),
+    ...[...cables].map(([id, c]) =>
+      part('controlCable', { size: c.size, cores: c.cores }, Math.ceil(c.m), 'm', id),
+    ),
+    ...[...metres.values()].map((w) =>
+      part('wire', { size: w.size, colour: w.colour }, Math.ceil(w.m), 'm'),
+    ),
     ...[...ferrules].map(([size, n]) => part('ferrules', { size }, n)),
     part('markers', {}, wires.length * 2),
   ];
@@ -103,9 +153,18 @@ function wireParts({ adopted }: Job): Part[] {
 
 /** What to bring: by the supply, the terminals that are used, and what the tests of this job measure. */
 export function toolsList(job: Job, profile: Profile): Tool[] {
-  const tool = (code: string, args: Phrase['args'] = {}): Tool => ({ what: { code: `tool.${code}`, args }, why: { code: `tool.${code}.why`, args } });
-  const torques = Object.values(profile.terminals).flatMap((t) => (t.torqueNm === undefined ? [] : [t.torqueNm]));
-  const strips = [...new Set(Object.values(profile.terminals).flatMap((t) => (t.stripMm === undefined ? [] : [t.stripMm])))].sort((x, y) => x - y);
+  const tool = (code: string, args: Phrase['args'] = {}): Tool => ({
+    what: { code: `tool.${code}`, args },
+    why: { code: `tool.${code}.why`, args },
+  });
+  const torques = Object.values(profile.terminals).flatMap((t) =>
+    t.torqueNm === undefined ? [] : [t.torqueNm],
+  );
+  const strips = [
+    ...new Set(
+      Object.values(profile.terminals).flatMap((t) => (t.stripMm === undefined ? [] : [t.stripMm])),
+    ),
+  ].sort((x, y) => x - y);
   const { phases, volts } = job.plate.supply;
   return [
     tool('lockout'),
@@ -115,10 +174,14 @@ export function toolsList(job: Job, profile: Profile): Tool[] {
     tool('clamp'),
     tool('insulation'),
     tool('lowOhm'),
-    ...(torques.length ? [tool('torque', { from: Math.min(...torques), to: Math.max(...torques) })] : []),
+    ...(torques.length
+      ? [tool('torque', { from: Math.min(...torques), to: Math.max(...torques) })]
+      : []),
     ...(strips.length ? [tool('strip', { lengths: strips.join(', ') })] : []),
     tool('tachometer'),
-    ...(job.scheme.speed === 'current' || job.scheme.speed === 'voltage' ? [tool('calibrator')] : []),
+    ...(job.scheme.speed === 'current' || job.scheme.speed === 'voltage'
+      ? [tool('calibrator')]
+      : []),
     tool('stopwatch'),
   ];
 }

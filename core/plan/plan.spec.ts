@@ -13,12 +13,27 @@ import { factorySettings } from './settings.js';
 function strangeProfile(): Profile {
   const p = JSON.parse(JSON.stringify(marrowick())) as Profile & Record<string, never>;
   const terminals: Record<string, unknown> = {};
-  for (const id of ['L1', 'L2', 'L3', 'PE', 'U', 'V', 'W', 'PEM', 'P24', 'P0', 'P10', 'AI']) terminals[id] = { ...p.terminals[id], conductors: 1 };
+  for (const id of ['L1', 'L2', 'L3', 'PE', 'U', 'V', 'W', 'PEM', 'P24', 'P0', 'P10', 'AI'])
+    terminals[id] = { ...p.terminals[id], conductors: 1 };
   const taskSettings: Record<string, string> = {};
   const settings: Record<string, unknown> = { ...p.settings };
   for (let i = 1; i <= 5; i++) {
-    terminals[`Q${i}`] = { kind: 'digitalInput', ohm: 3300, onV: 15, offV: 5, tasks: 'any', pullUpTo: 'P24', row: 'only', conductors: 1 };
-    settings[`t${i}`] = { ...p.settings['311'], name: `Task of Q${i}`, factory: 0, terminal: `Q${i}` };
+    terminals[`Q${i}`] = {
+      kind: 'digitalInput',
+      ohm: 3300,
+      onV: 15,
+      offV: 5,
+      tasks: 'any',
+      pullUpTo: 'P24',
+      row: 'only',
+      conductors: 1,
+    };
+    settings[`t${i}`] = {
+      ...p.settings['311'],
+      name: `Task of Q${i}`,
+      factory: 0,
+      terminal: `Q${i}`,
+    };
     taskSettings[`Q${i}`] = `t${i}`;
   }
   return v.parse(profileSchema, {
@@ -46,7 +61,8 @@ describe('planJob', () => {
     expect(planned(bareJob({ directionBy: 'twoContacts' }, profile), profile).findings).toEqual([]);
     const counts = new Map<string, number>();
     for (const w of Object.values(job.adopted?.wires ?? {}))
-      for (const end of [w.from, w.to]) if (end.startsWith('drive:')) counts.set(end, (counts.get(end) ?? 0) + 1);
+      for (const end of [w.from, w.to])
+        if (end.startsWith('drive:')) counts.set(end, (counts.get(end) ?? 0) + 1);
     expect(Math.max(...counts.values())).toBe(1);
     const installation = install(job, profile);
     for (const [fn, { at }] of Object.entries(job.adopted?.assignments ?? {})) {
@@ -69,7 +85,19 @@ describe('planJob', () => {
   it('names the wishes that do not fit together', () => {
     const profile = strangeProfile();
     for (let i = 2; i <= 5; i++) profile.taskSettings[`Q${i}`] = '';
-    const plan = planJob(bareJob({}, profile), { ...profile, taskSettings: { Q1: 't1' }, terminals: Object.fromEntries(Object.entries(profile.terminals).filter(([id]) => !/^Q[2-5]$/u.test(id))) , rows: [{ ...profile.rows[0], terminals: profile.rows[0].terminals.filter((id) => !/^Q[2-5]$/u.test(id)) }] } as Profile); // prettier-ignore
+    const plan = planJob(bareJob({}, profile), {
+      ...profile,
+      taskSettings: { Q1: 't1' },
+      terminals: Object.fromEntries(
+        Object.entries(profile.terminals).filter(([id]) => !/^Q[2-5]$/u.test(id)),
+      ),
+      rows: [
+        {
+          ...profile.rows[0],
+          terminals: profile.rows[0].terminals.filter((id) => !/^Q[2-5]$/u.test(id)),
+        },
+      ],
+    } as Profile);
     expect(plan.ok).toBeFalse();
     expect(!plan.ok && [plan.why, plan.wishes]).toEqual(['conflict', ['startStop']]);
   });
@@ -96,20 +124,36 @@ describe('planJob', () => {
         {},
       ).ok;
     expect(fits(wishes)).toBeFalse();
-    for (const wish of wishes) expect(fits(wishes.filter((w) => w !== wish))).withContext(wish).toBeTrue(); // prettier-ignore
+    for (const wish of wishes)
+      expect(fits(wishes.filter((w) => w !== wish)))
+        .withContext(wish)
+        .toBeTrue();
   });
 
   it('keeps a pin through every re-plan and moves the task with the wire', () => {
-    const job = { ...bareJob(), decisions: { ...bareJob().decisions, pins: { 'run.forward': { at: 'drive:IN5', why: 'core already there' } } } };
+    const job = {
+      ...bareJob(),
+      decisions: {
+        ...bareJob().decisions,
+        pins: { 'run.forward': { at: 'drive:IN5', why: 'core already there' } },
+      },
+    };
     const plan = planned(job);
-    expect(plan.wiring.assignments['run.forward']).toEqual({ at: 'drive:IN5', task: 'forward', origin: 'person' });
+    expect(plan.wiring.assignments['run.forward']).toEqual({
+      at: 'drive:IN5',
+      task: 'forward',
+      origin: 'person',
+    });
     expect(plan.wiring.settings['315'].value).toBe(1);
     const again = planned({ ...adopted(job), scheme: { ...job.scheme, accelS: 9 } });
     expect(again.wiring.assignments['run.forward'].at).toBe('drive:IN5');
   });
 
   it('reports a decision it can no longer meet and never drops it', () => {
-    const job = { ...bareJob(), decisions: { ...bareJob().decisions, pins: { 'run.forward': { at: 'drive:IN9', why: 'x' } } } };
+    const job = {
+      ...bareJob(),
+      decisions: { ...bareJob().decisions, pins: { 'run.forward': { at: 'drive:IN9', why: 'x' } } },
+    };
     expect(planned(job).findings.map((f) => f.key)).toEqual(['decision.unmet:pin.run.forward']);
   });
 
@@ -117,11 +161,15 @@ describe('planJob', () => {
     const job = adopted(bareJob());
     const before = job.adopted?.wires ?? {};
     const plan = planned({ ...job, scheme: { ...job.scheme, directionBy: 'twoContacts' } });
-    for (const [id, wire] of Object.entries(plan.wiring.wires)) if (before[id]) expect(wire.number).toBe(before[id].number);
+    for (const [id, wire] of Object.entries(plan.wiring.wires))
+      if (before[id]) expect(wire.number).toBe(before[id].number);
     const gone = Object.keys(before).filter((id) => !plan.wiring.wires[id]);
     expect(gone.length).toBeGreaterThan(0);
     for (const id of gone) expect(plan.wiring.retired[id].number).toBe(before[id].number);
-    const numbers = [...Object.values(plan.wiring.wires), ...Object.values(plan.wiring.retired)].map((w) => w.number);
+    const numbers = [
+      ...Object.values(plan.wiring.wires),
+      ...Object.values(plan.wiring.retired),
+    ].map((w) => w.number);
     expect(new Set(numbers).size).toBe(numbers.length);
   });
 
@@ -167,7 +215,11 @@ describe('keying', () => {
     for (const line of plan.keying.filter((l) => l.code)) {
       now[line.code as string] = line.to as number;
       handedOver = line.part === 'handOver';
-      const t = rehearse(install(job, profile, { from: 'snapshot', id: 'x', values: now }), held, 12_000);
+      const t = rehearse(
+        install(job, profile, { from: 'snapshot', id: 'x', values: now }),
+        held,
+        12_000,
+      );
       if (!handedOver)
         expect(signalAt(t, 'drive.hz', 11_900_000))
           .withContext(line.key)
@@ -180,7 +232,9 @@ describe('keying', () => {
   it('frees a task before it is given to another input, also in a ring', () => {
     const plan = lines(swapped);
     expect(keyingFaults(profile, swapped, plan)).toEqual([]);
-    const tasks = plan.filter((l) => l.code === '311' || l.code === '312').map((l) => [l.code, l.to]);
+    const tasks = plan
+      .filter((l) => l.code === '311' || l.code === '312')
+      .map((l) => [l.code, l.to]);
     expect(tasks.length).toBe(3);
     expect(tasks.at(-1)?.[1]).not.toBe(0);
   });
@@ -188,7 +242,8 @@ describe('keying', () => {
   it('ends with the planned value in every setting', () => {
     const now: Record<string, unknown> = { ...swapped };
     for (const line of lines(swapped)) if (line.code) now[line.code] = line.to;
-    for (const [code, { value }] of Object.entries(planned(bareJob()).wiring.settings)) expect(now[code]).withContext(code).toBe(value);
+    for (const [code, { value }] of Object.entries(planned(bareJob()).wiring.settings))
+      expect(now[code]).withContext(code).toBe(value);
   });
 
   /** Ten orders that could move the motor or lose a setting; each is caught by name. */
@@ -205,21 +260,110 @@ describe('keying', () => {
     return p;
   };
   const errors: readonly [string, string, () => { rule: string }[]][] = [
-    ['hand-over first', 'keying.order', () => keyingFaults(profile, swapped, moved((l) => l.part === 'handOver' && l.code === command, 0))],
-    ['hand-over before the input tasks', 'keying.handOverEarly', () => keyingFaults(profile, swapped, moved((l) => l.part === 'handOver' && l.code === command, 8))],
-    ['keypad never takes command', 'keying.terminalsCommand', () => keyingFaults(profile, swapped, lines(swapped).filter((l) => l.key !== `${command}.makeSafe`))],
-    ['keypad takes command late', 'keying.terminalsCommand', () => keyingFaults(profile, swapped, moved((l) => l.key === `${command}.makeSafe`, 6))],
-    ['run contacts not opened', 'keying.contactsNotOpen', () => keyingFaults(profile, swapped, lines(swapped).slice(1))],
-    ['run contacts opened last', 'keying.contactsNotOpen', () => keyingFaults(profile, swapped, moved((l) => l.hold === 'openRunContacts', -1))],
-    ['task given while another input holds it', 'keying.taskStillHeld', () => keyingFaults(profile, swapped, lines(swapped).filter((l) => !l.key.endsWith('.free')))],
-    ['motor plate after the input tasks', 'keying.order', () => keyingFaults(profile, swapped, moved((l) => l.part === 'motor', 12))],
-    ['restart behaviour before the plate', 'keying.order', () => keyingFaults(profile, swapped, moved((l) => l.part === 'protection', 3))],
-    ['a macro after the motor data it wipes', 'keying.macroAfterMotor', () => {
-      const list = [...lines(swapped)];
-      const at = list.findIndex((l) => l.part === 'limits');
-      list.splice(at, 0, { key: '217', part: 'limits', code: '217', from: 0, to: 1, presses: [], why: { code: 'wish', args: {} } });
-      return keyingFaults(macro(), swapped, list);
-    }],
-  ]; // prettier-ignore
-  for (const [name, rule, faults] of errors) it(`catches: ${name}`, () => expect(faults().map((f) => f.rule)).toContain(rule));
+    [
+      'hand-over first',
+      'keying.order',
+      () =>
+        keyingFaults(
+          profile,
+          swapped,
+          moved((l) => l.part === 'handOver' && l.code === command, 0),
+        ),
+    ],
+    [
+      'hand-over before the input tasks',
+      'keying.handOverEarly',
+      () =>
+        keyingFaults(
+          profile,
+          swapped,
+          moved((l) => l.part === 'handOver' && l.code === command, 8),
+        ),
+    ],
+    [
+      'keypad never takes command',
+      'keying.terminalsCommand',
+      () =>
+        keyingFaults(
+          profile,
+          swapped,
+          lines(swapped).filter((l) => l.key !== `${command}.makeSafe`),
+        ),
+    ],
+    [
+      'keypad takes command late',
+      'keying.terminalsCommand',
+      () =>
+        keyingFaults(
+          profile,
+          swapped,
+          moved((l) => l.key === `${command}.makeSafe`, 6),
+        ),
+    ],
+    [
+      'run contacts not opened',
+      'keying.contactsNotOpen',
+      () => keyingFaults(profile, swapped, lines(swapped).slice(1)),
+    ],
+    [
+      'run contacts opened last',
+      'keying.contactsNotOpen',
+      () =>
+        keyingFaults(
+          profile,
+          swapped,
+          moved((l) => l.hold === 'openRunContacts', -1),
+        ),
+    ],
+    [
+      'task given while another input holds it',
+      'keying.taskStillHeld',
+      () =>
+        keyingFaults(
+          profile,
+          swapped,
+          lines(swapped).filter((l) => !l.key.endsWith('.free')),
+        ),
+    ],
+    [
+      'motor plate after the input tasks',
+      'keying.order',
+      () =>
+        keyingFaults(
+          profile,
+          swapped,
+          moved((l) => l.part === 'motor', 12),
+        ),
+    ],
+    [
+      'restart behaviour before the plate',
+      'keying.order',
+      () =>
+        keyingFaults(
+          profile,
+          swapped,
+          moved((l) => l.part === 'protection', 3),
+        ),
+    ],
+    [
+      'a macro after the motor data it wipes',
+      'keying.macroAfterMotor',
+      () => {
+        const list = [...lines(swapped)];
+        const at = list.findIndex((l) => l.part === 'limits');
+        list.splice(at, 0, {
+          key: '217',
+          part: 'limits',
+          code: '217',
+          from: 0,
+          to: 1,
+          presses: [],
+          why: { code: 'wish', args: {} },
+        });
+        return keyingFaults(macro(), swapped, list);
+      },
+    ],
+  ];
+  for (const [name, rule, faults] of errors)
+    it(`catches: ${name}`, () => expect(faults().map((f) => f.rule)).toContain(rule));
 });

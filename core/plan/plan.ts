@@ -1,5 +1,14 @@
 import { planningGaps, type Profile, type Value } from '../catalogue/index.js';
-import { CORE_VERSION, findingKey, hashOf, landingParts, sortedEntries, type Finding, type Job, type Wiring } from '../job/index.js';
+import {
+  CORE_VERSION,
+  findingKey,
+  hashOf,
+  landingParts,
+  sortedEntries,
+  type Finding,
+  type Job,
+  type Wiring,
+} from '../job/index.js';
 import { arrange, type Arrangement } from '../scheme/index.js';
 import { assignInputs, assignOutputs, taskCode, type AssignmentCost } from './assign.js';
 import { identifyWires } from './identity.js';
@@ -21,7 +30,10 @@ export interface PlanResult {
   readonly wiring: Wiring;
   readonly keying: readonly KeyLine[];
   readonly cost: PlanCost;
-  readonly alternatives: readonly { readonly at: Readonly<Record<string, string>>; readonly cost: AssignmentCost }[];
+  readonly alternatives: readonly {
+    readonly at: Readonly<Record<string, string>>;
+    readonly cost: AssignmentCost;
+  }[];
   /** Decisions and wishes that this device or wiring cannot meet; never dropped in silence. */
   readonly findings: readonly Finding[];
   readonly hash: string;
@@ -46,11 +58,16 @@ export interface NoPlan {
  * @returns a proposal, or why there is none
  * @example const plan = planJob(job, shippedProfile('marrowick-f')); if (plan.ok) plan.wiring.wires
  */
-export function planJob(job: Job, profile: Profile, found?: Readonly<Record<string, Value>>): PlanResult | NoPlan {
+export function planJob(
+  job: Job,
+  profile: Profile,
+  found?: Readonly<Record<string, Value>>,
+): PlanResult | NoPlan {
   const gap = planningGaps(profile)[0];
   if (gap) return { ok: false, why: 'profileIncomplete', path: `profile.${gap}`, what: gap };
   const model = profile.models.find((m) => m.name === job.profile.model);
-  if (!model) return { ok: false, why: 'unknownModel', path: 'profile.model', what: job.profile.model };
+  if (!model)
+    return { ok: false, why: 'unknownModel', path: 'profile.model', what: job.profile.model };
   const { logic, fixed } = logicOf(job, profile);
   const arrangement = arrangeFor(job, profile);
   const asFound = found ?? factorySettings(profile, model);
@@ -60,23 +77,38 @@ export function planJob(job: Job, profile: Profile, found?: Readonly<Record<stri
   if (clash) return clash;
   const pins = usablePins(job, profile, arrangement, findings);
   const assigned = assignInputs(profile, arrangement.inputs, pins, previousTerminals(job), asFound);
-  if (!assigned.ok) return conflict('inputs', assigned.wishes, `${assigned.functions.length}/${assigned.inputs}`);
+  if (!assigned.ok)
+    return conflict('inputs', assigned.wishes, `${assigned.functions.length}/${assigned.inputs}`);
   const { at } = assigned.best;
   const outputs = assignOutputs(profile, arrangement.outputs);
   if (!outputs.ok) return conflict('outputs', outputs.wishes, outputs.task);
-  const routing = routeWires(job, profile, model, arrangement, logic, { inputs: at, outputs: outputs.relays });
-  if (routing.missing.length) return conflict('terminal', routing.missing.map(wishOfSymbol), routing.missing[0]);
-  for (const landing of routing.crowded) findings.push(planFinding('plan.tooManyConductors', landing, { landing }, { kind: 'landing', id: landing }));
+  const routing = routeWires(job, profile, model, arrangement, logic, {
+    inputs: at,
+    outputs: outputs.relays,
+  });
+  if (routing.missing.length)
+    return conflict('terminal', routing.missing.map(wishOfSymbol), routing.missing[0]);
+  for (const landing of routing.crowded)
+    findings.push(
+      planFinding('plan.tooManyConductors', landing, { landing }, { kind: 'landing', id: landing }),
+    );
   const identified = identifyWires(routing.wires, job.adopted, job.id);
   const wires = applyWireDecisions(job, identified.wires, profile, findings);
   const { settings, unmet } = planSettings(job, profile, arrangement, at, outputs.relays);
-  for (const { role, wish } of unmet) findings.push(planFinding('plan.wishUnmet', role, { role, wish }));
+  for (const { role, wish } of unmet)
+    findings.push(planFinding('plan.wishUnmet', role, { role, wish }));
   const wiring: Wiring = {
     devices: plannedDevices(job, profile, arrangement),
     wires,
     retired: identified.retired,
     assignments: Object.fromEntries(
-      arrangement.inputs.map((f) => [f.id, { at: `drive:${at[f.id]}`, task: f.task, origin: pins[f.id] ? 'person' : 'plan' }] as const),
+      arrangement.inputs.map(
+        (f) =>
+          [
+            f.id,
+            { at: `drive:${at[f.id]}`, task: f.task, origin: pins[f.id] ? 'person' : 'plan' },
+          ] as const,
+      ),
     ),
     links: plannedLinks(profile, arrangement, logic.links),
     settings,
@@ -98,8 +130,21 @@ export function planJob(job: Job, profile: Profile, found?: Readonly<Record<stri
   };
 }
 
-function planFinding(rule: string, subject: string, args: Finding['args'], where?: Finding['where'][number]): Finding {
-  return { key: findingKey(rule, subject), rule, severity: 'warn', where: where ? [where] : [], args, source: 'plan', basis: hashOf([rule, subject, args]) };
+function planFinding(
+  rule: string,
+  subject: string,
+  args: Finding['args'],
+  where?: Finding['where'][number],
+): Finding {
+  return {
+    key: findingKey(rule, subject),
+    rule,
+    severity: 'warn',
+    where: where ? [where] : [],
+    args,
+    source: 'plan',
+    basis: hashOf([rule, subject, args]),
+  };
 }
 
 /** Pole that the contacts switch on this device: the wish where it can be, else the factory's. */
@@ -107,19 +152,31 @@ function logicOf(job: Job, profile: Profile): { logic: InputLogic; fixed?: strin
   const logics = inputLogics(profile);
   const { contactsSwitch } = job.scheme;
   const wished = logics.find((l) => l.contactsSwitch === contactsSwitch);
-  return contactsSwitch && !wished ? { logic: logics[0], fixed: contactsSwitch } : { logic: wished ?? logics[0] };
+  return contactsSwitch && !wished
+    ? { logic: logics[0], fixed: contactsSwitch }
+    : { logic: wished ?? logics[0] };
 }
 
 /** The arrangement of a job with what its device fixes: the pole its contacts switch, and how it codes presets. */
 export function arrangeFor(job: Job, profile: Profile): Arrangement {
   const coding = profile.policies['presetCoding'];
-  const presetCoding = typeof coding === 'object' && 'fixed' in coding && coding.fixed === 'priority' ? 'priority' : 'binary';
+  const presetCoding =
+    typeof coding === 'object' && 'fixed' in coding && coding.fixed === 'priority'
+      ? 'priority'
+      : 'binary';
   const { contactsSwitch } = logicOf(job, profile).logic;
   return arrange(job, { contactsSwitch, presetCoding });
 }
 
 function conflict(code: string, wishes: readonly string[], what: string): NoPlan {
-  return { ok: false, why: 'conflict', path: `scheme.${wishes[0] ?? ''}`, what, code, wishes: [...new Set(wishes)] };
+  return {
+    ok: false,
+    why: 'conflict',
+    path: `scheme.${wishes[0] ?? ''}`,
+    what,
+    code,
+    wishes: [...new Set(wishes)],
+  };
 }
 
 /** Wishes that exclude each other, or that this family cannot carry at all. */
@@ -128,7 +185,11 @@ function wishConflict(job: Job, profile: Profile, arrangement: Arrangement): NoP
   if (first) return conflict(first.code, first.wishes, first.code);
   for (const role of ['startMethod', 'referenceSource', 'ai1.mode'] as const) {
     const meant = arrangement.meanings.find((m) => m.role === role);
-    if (meant && job.scheme[meant.wish as keyof Job['scheme']] !== undefined && !meaningIsMet(profile, role, meant.value))
+    if (
+      meant &&
+      job.scheme[meant.wish as keyof Job['scheme']] !== undefined &&
+      !meaningIsMet(profile, role, meant.value)
+    )
       return conflict('noSetting', [meant.wish], String(meant.value));
   }
   const noTask = arrangement.inputs.find((f) => taskCode(profile, f.task) === undefined);
@@ -140,34 +201,65 @@ function wishConflict(job: Job, profile: Profile, arrangement: Arrangement): NoP
 
 /** Wish behind a symbol of the arrangement that found no terminal. */
 function wishOfSymbol(symbol: string): string {
-  return symbol.startsWith('@enable') ? 'estop' : symbol === '@aout' ? 'status' : symbol === '@ai1' || symbol === '@reference10' ? 'speed' : 'startStop';
+  return symbol.startsWith('@enable')
+    ? 'estop'
+    : symbol === '@aout'
+      ? 'status'
+      : symbol === '@ai1' || symbol === '@reference10'
+        ? 'speed'
+        : 'startStop';
 }
 
-function usablePins(job: Job, profile: Profile, arrangement: Arrangement, findings: Finding[]): Record<string, string> {
+function usablePins(
+  job: Job,
+  profile: Profile,
+  arrangement: Arrangement,
+  findings: Finding[],
+): Record<string, string> {
   const pins: Record<string, string> = {};
   for (const [id, { at }] of sortedEntries(job.decisions.pins)) {
     const f = arrangement.inputs.find((input) => input.id === id);
     const { device, terminal } = landingParts(at);
     const clash = Object.values(pins).includes(terminal);
-    if (f && device === 'drive' && profile.terminals[terminal]?.kind === 'digitalInput' && !clash) pins[id] = terminal;
-    else findings.push(planFinding('decision.unmet', `pin.${id}`, { what: id, at }, { kind: 'landing', id: at }));
+    if (f && device === 'drive' && profile.terminals[terminal]?.kind === 'digitalInput' && !clash)
+      pins[id] = terminal;
+    else
+      findings.push(
+        planFinding('decision.unmet', `pin.${id}`, { what: id, at }, { kind: 'landing', id: at }),
+      );
   }
   return pins;
 }
 
 function previousTerminals(job: Job): Record<string, string> {
-  return Object.fromEntries(Object.entries(job.adopted?.assignments ?? {}).map(([id, { at }]) => [id, landingParts(at).terminal]));
+  return Object.fromEntries(
+    Object.entries(job.adopted?.assignments ?? {}).map(([id, { at }]) => [
+      id,
+      landingParts(at).terminal,
+    ]),
+  );
 }
 
-function applyWireDecisions(job: Job, wires: Wiring['wires'], profile: Profile, findings: Finding[]): Wiring['wires'] {
+function applyWireDecisions(
+  job: Job,
+  wires: Wiring['wires'],
+  profile: Profile,
+  findings: Finding[],
+): Wiring['wires'] {
   const result: Wiring['wires'] = { ...wires };
   for (const [id, decision] of sortedEntries(job.decisions.wires)) {
     const { why: _why, ...change } = decision;
     const lands = [change.from, change.to].every(
-      (end) => end === undefined || !end.startsWith('drive:') || profile.terminals[landingParts(end).terminal] !== undefined,
+      (end) =>
+        end === undefined ||
+        !end.startsWith('drive:') ||
+        profile.terminals[landingParts(end).terminal] !== undefined,
     );
     if (result[id] && lands) result[id] = { ...result[id], ...change, origin: 'person' };
-    else findings.push(planFinding('decision.unmet', `wire.${id}`, { what: id }, { kind: 'wire', id }));
+    else
+      findings.push(
+        planFinding('decision.unmet', `wire.${id}`, { what: id }, { kind: 'wire', id }),
+      );
   }
   return result;
 }
@@ -175,25 +267,49 @@ function applyWireDecisions(job: Job, wires: Wiring['wires'], profile: Profile, 
 function plannedDevices(job: Job, profile: Profile, arrangement: Arrangement): Wiring['devices'] {
   const single = feedPhases(profile).length === 2;
   const devices: Wiring['devices'] = {
-    supply: { kind: single ? 'supplySinglePhase' : 'supplyThreePhase', role: 'supply', tag: 'X0', params: {} },
-    breaker: { kind: single ? 'breakerTwoPole' : 'breakerThreePole', role: 'breaker', tag: 'Q1', params: {} },
+    supply: {
+      kind: single ? 'supplySinglePhase' : 'supplyThreePhase',
+      role: 'supply',
+      tag: 'X0',
+      params: {},
+    },
+    breaker: {
+      kind: single ? 'breakerTwoPole' : 'breakerThreePole',
+      role: 'breaker',
+      tag: 'Q1',
+      params: {},
+    },
     drive: { kind: 'drive', role: 'drive', tag: 'T1', params: {} },
     motor: { kind: 'motor', role: 'motor', tag: 'M1', params: {} },
   };
-  for (const { id, kind, tag, place, params } of arrangement.devices) devices[id] = { kind, role: id, tag, params: { ...params, place } };
-  for (const [id, { kind, tag, params }] of Object.entries(job.decisions.devices)) devices[id] = { kind, role: id, tag, params };
+  for (const { id, kind, tag, place, params } of arrangement.devices)
+    devices[id] = { kind, role: id, tag, params: { ...params, place } };
+  for (const [id, { kind, tag, params }] of Object.entries(job.decisions.devices))
+    devices[id] = { kind, role: id, tag, params };
   return devices;
 }
 
 /** Positions of links and switches: the input logic's, the signal's kind, else as delivered. */
-function plannedLinks(profile: Profile, arrangement: Arrangement, chosen: Readonly<Record<string, string>>): Wiring['links'] {
+function plannedLinks(
+  profile: Profile,
+  arrangement: Arrangement,
+  chosen: Readonly<Record<string, string>>,
+): Wiring['links'] {
   const meant = arrangement.meanings.find((m) => m.role === 'ai1.mode')?.value;
   const mode = meant === undefined ? undefined : meant === '0-10V' ? 'voltage' : 'current';
   const ai1 = firstOfKind(profile, 'analogueInput');
   return Object.fromEntries(
     Object.entries(profile.links).map(([id, link]) => {
-      const signal = sortedEntries(link.positions).find(([, p]) => p.analogueMode?.terminal === ai1 && p.analogueMode?.mode === mode)?.[0];
-      return [id, { position: chosen[id] ?? (mode && signal ? signal : link.factory), origin: 'plan' as const }];
+      const signal = sortedEntries(link.positions).find(
+        ([, p]) => p.analogueMode?.terminal === ai1 && p.analogueMode?.mode === mode,
+      )?.[0];
+      return [
+        id,
+        {
+          position: chosen[id] ?? (mode && signal ? signal : link.factory),
+          origin: 'plan' as const,
+        },
+      ];
     }),
   );
 }

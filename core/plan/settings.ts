@@ -1,6 +1,13 @@
-import { factoryValue, roleSetting, settingForRole, type Model, type Profile, type Value } from '../catalogue/index.js';
+import {
+  factoryValue,
+  roleSetting,
+  settingForRole,
+  type Model,
+  type Profile,
+  type Value,
+} from '../catalogue/index.js';
 import type { Job, Wiring } from '../job/index.js';
-import { plateNumbers } from '../power/index.js';
+import { plateNumbers } from '../line/index.js';
 import type { Arrangement } from '../scheme/index.js';
 import { taskCode } from './assign.js';
 import { presentTerminals } from './terminals.js';
@@ -12,7 +19,9 @@ export type PlannedSettings = Wiring['settings'];
 
 /** All settings as the device leaves the factory. */
 export function factorySettings(profile: Profile, model: Model): Record<string, Value> {
-  return Object.fromEntries(Object.keys(profile.settings).map((code) => [code, factoryValue(profile, model, code)]));
+  return Object.fromEntries(
+    Object.keys(profile.settings).map((code) => [code, factoryValue(profile, model, code)]),
+  );
 }
 
 /**
@@ -35,16 +44,25 @@ export function planSettings(
     void (settings[code] = { value, origin: 'plan', why: { code: why, args } });
   for (const [role, value] of Object.entries(plateMeanings(job))) {
     const target = settingForRole(profile, role, value);
-    if (target) put(target.code, clampToSetting(profile, target.code, target.value), 'plate', { role });
+    if (target)
+      put(target.code, clampToSetting(profile, target.code, target.value), 'plate', { role });
   }
   for (const { role, value, wish } of arrangement.meanings) {
     const target = settingForRole(profile, role, value);
-    if (target) put(target.code, clampToSetting(profile, target.code, target.value), role === 'commandSource' ? 'handOver' : 'wish', { wish, role });
-    else if (!fixedTo(profile, role, value) && !judgedByRun.includes(role)) unmet.push({ role, wish });
+    if (target)
+      put(
+        target.code,
+        clampToSetting(profile, target.code, target.value),
+        role === 'commandSource' ? 'handOver' : 'wish',
+        { wish, role },
+      );
+    else if (!fixedTo(profile, role, value) && !judgedByRun.includes(role))
+      unmet.push({ role, wish });
   }
   for (const { task, wish } of arrangement.outputs) {
     const target = relays[task] && settingForRole(profile, `relay.${relays[task].id}.task`, task);
-    if (target) put(target.code, target.value, 'wish', { wish, role: `relay.${relays[task].id}.task` });
+    if (target)
+      put(target.code, target.value, 'wish', { wish, role: `relay.${relays[task].id}.task` });
   }
   for (const id of presentTerminals(profile)) {
     const code = profile.taskSettings[id];
@@ -55,7 +73,8 @@ export function planSettings(
     put(code, task, f ? 'wiring' : 'unused', f ? { terminal: id, task: f.task } : { terminal: id });
   }
   for (const [code, { value, why }] of Object.entries(job.decisions.settings)) {
-    if (profile.settings[code]) settings[code] = { value, origin: 'person', why: { code: 'person', args: { why } } };
+    if (profile.settings[code])
+      settings[code] = { value, origin: 'person', why: { code: 'person', args: { why } } };
   }
   return { settings, unmet };
 }
@@ -72,7 +91,11 @@ function plateMeanings(job: Job): Record<string, Value> {
     motorPowerFactor: n.powerFactor,
     overloadA: n.rated?.amps,
   };
-  return motor.power ? (Object.fromEntries(Object.entries(known).filter(([, value]) => value !== undefined)) as Record<string, Value>) : {};
+  return motor.power
+    ? (Object.fromEntries(
+        Object.entries(known).filter(([, value]) => value !== undefined),
+      ) as Record<string, Value>)
+    : {};
 }
 
 /** Whether a setting or the device itself brings a meaning about. */
@@ -81,7 +104,11 @@ export const meaningIsMet = (profile: Profile, role: string, value: Value): bool
 
 function fixedTo(profile: Profile, role: string, value: Value): boolean {
   const policy = profile.policies[role] ?? profile.roles[role];
-  if (policy === undefined) return roleSetting(profile, role) === undefined && (value === false || value === 0 || role.startsWith('ai1.'));
+  if (policy === undefined)
+    return (
+      roleSetting(profile, role) === undefined &&
+      (value === false || value === 0 || role.startsWith('ai1.'))
+    );
   return typeof policy === 'object' && 'fixed' in policy && policy.fixed === value;
 }
 
@@ -94,6 +121,13 @@ function clampToSetting(profile: Profile, code: string, value: Value): Value {
 }
 
 /** Settings in force: the factory's, overlaid with what is planned. */
-export function settingsInForce(profile: Profile, model: Model, planned: PlannedSettings): Record<string, Value> {
-  return { ...factorySettings(profile, model), ...Object.fromEntries(Object.entries(planned).map(([code, { value }]) => [code, value])) };
+export function settingsInForce(
+  profile: Profile,
+  model: Model,
+  planned: PlannedSettings,
+): Record<string, Value> {
+  return {
+    ...factorySettings(profile, model),
+    ...Object.fromEntries(Object.entries(planned).map(([code, { value }]) => [code, value])),
+  };
 }

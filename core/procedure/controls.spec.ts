@@ -14,16 +14,25 @@ const careful: Partial<Scheme> = {
   accelS: 2,
   decelS: 2,
 };
-const jobOf = (scheme: Partial<Scheme>, profile: Profile = n): Job => adopted(bareJob({ ...careful, ...scheme }, profile, profile.family === 'ondulet-n' ? 'N0220' : 'F02'), profile); // prettier-ignore
+const jobOf = (scheme: Partial<Scheme>, profile: Profile = n): Job =>
+  adopted(
+    bareJob({ ...careful, ...scheme }, profile, profile.family === 'ondulet-n' ? 'N0220' : 'F02'),
+    profile,
+  );
 const steps = (scheme: Partial<Scheme>, profile: Profile = n): Record<string, ProcedureStep> =>
   Object.fromEntries(liveSteps(jobOf(scheme, profile), profile).map((s) => [s.key, s]));
-const state = (s: ProcedureStep | undefined): string | undefined => (s?.expect?.kind === 'state' ? s.expect.is : undefined);
-const nominal = (s: ProcedureStep | undefined): number | undefined => (s?.expect?.kind === 'range' ? s.expect.nominal : undefined);
+const state = (s: ProcedureStep | undefined): string | undefined =>
+  s?.expect?.kind === 'state' ? s.expect.is : undefined;
+const nominal = (s: ProcedureStep | undefined): number | undefined =>
+  s?.expect?.kind === 'range' ? s.expect.nominal : undefined;
 
 describe('live tests of the controls', () => {
   it('an emergency stop stops, and what twisting it out does is what this job does', () => {
     const latch = steps({ estop: 'safeTorqueOff' });
-    expect([state(latch['estop.stops']), state(latch['estop.returns'])]).toEqual(['stopped', 'staysStopped']);
+    expect([state(latch['estop.stops']), state(latch['estop.returns'])]).toEqual([
+      'stopped',
+      'staysStopped',
+    ]);
     const level = steps(
       { startStop: 'twoWire', startBy: 'selector', estop: 'safeTorqueOff' },
       { ...n, policies: { ...n.policies, onEnableReturn: { fixed: 'followLevel' } } },
@@ -33,8 +42,13 @@ describe('live tests of the controls', () => {
   });
 
   it('with a contactor the step says which button gives power again', () => {
-    const s = steps({ startStop: 'twoWire', startBy: 'selector', estop: 'contactorInhibit' }, marrowick());
-    expect(say(s['estop.returns'].do)).toBe('S4 still given where it can be: stand clear, twist S1 out and press S3.');
+    const s = steps(
+      { startStop: 'twoWire', startBy: 'selector', estop: 'contactorInhibit' },
+      marrowick(),
+    );
+    expect(say(s['estop.returns'].do)).toBe(
+      'S4 still given where it can be: stand clear, twist S1 out and press S3.',
+    );
     expect(say(s['supply.on'].do)).toContain('close Q1, then press S3');
   });
 
@@ -43,7 +57,11 @@ describe('live tests of the controls', () => {
     const latch = steps({ interlocks });
     const level = steps({ startStop: 'twoWire', startBy: 'selector', interlocks });
     for (const id of ['interlock.guard', 'interlock.thermostat']) {
-      expect([state(latch[`${id}.stops`]), state(latch[`${id}.returns`]), state(level[`${id}.returns`])])
+      expect([
+        state(latch[`${id}.stops`]),
+        state(latch[`${id}.returns`]),
+        state(level[`${id}.returns`]),
+      ])
         .withContext(id)
         .toEqual(['stopped', 'staysStopped', 'startsByItself']);
     }
@@ -51,12 +69,20 @@ describe('live tests of the controls', () => {
 
   it('every further station starts and stops; one whose stop is not wired does not', () => {
     const job = jobOf({ stations: 2 });
-    expect(liveSteps(job, n).find((s) => s.key === 'station.2')?.expect).toEqual({ kind: 'state', is: 'worked' });
+    expect(liveSteps(job, n).find((s) => s.key === 'station.2')?.expect).toEqual({
+      kind: 'state',
+      is: 'worked',
+    });
     const wires = Object.fromEntries(
-      Object.entries(job.adopted?.wires ?? {}).filter(([, w]) => w.from !== 'button.start.2:14' && w.to !== 'button.start.2:14'),
+      Object.entries(job.adopted?.wires ?? {}).filter(
+        ([, w]) => w.from !== 'button.start.2:14' && w.to !== 'button.start.2:14',
+      ),
     );
     const cut = { ...job, adopted: { ...(job.adopted as NonNullable<Job['adopted']>), wires } };
-    expect(liveSteps(cut, n).find((s) => s.key === 'station.2')?.expect).toEqual({ kind: 'state', is: 'didNotWork' });
+    expect(liveSteps(cut, n).find((s) => s.key === 'station.2')?.expect).toEqual({
+      kind: 'state',
+      is: 'didNotWork',
+    });
   });
 
   it('jog runs at its frequency, each way as wished', () => {
@@ -67,7 +93,10 @@ describe('live tests of the controls', () => {
   });
 
   it('every preset is read, and moves when its value is changed: the others stay', () => {
-    const presets = (presetsHz: number[]): ProcedureStep[] => Object.values(steps({ presetsHz, speed: 'presets' })).filter((s) => s.key.startsWith('preset.'));
+    const presets = (presetsHz: number[]): ProcedureStep[] =>
+      Object.values(steps({ presetsHz, speed: 'presets' })).filter((s) =>
+        s.key.startsWith('preset.'),
+      );
     const [before, after] = [presets([12, 24, 36]), presets([12, 30, 36])];
     expect(before.map(nominal)).toEqual([12, 24, 36]);
     expect(after.map(nominal)).toEqual([12, 30, 36]);
@@ -81,11 +110,18 @@ describe('live tests of the controls', () => {
   });
 
   it('warns that the motor turns where an input alone starts it, and not where the speed is at zero', () => {
-    const cautions = (scheme: Partial<Scheme>, key: string): readonly string[] => steps({ startStop: 'twoWire', startBy: 'selector', ...scheme })[key].cautions;
+    const cautions = (scheme: Partial<Scheme>, key: string): readonly string[] =>
+      steps({ startStop: 'twoWire', startBy: 'selector', ...scheme })[key].cautions;
     expect(cautions({}, 'input.run.forward')).toEqual(['cannotRun']);
     expect(cautions({ minHz: 10 }, 'input.run.forward')).toEqual(['turns', 'freeToTurn']);
-    expect(cautions({ speed: 'presets', presetsHz: [20, 30] }, 'input.run.forward')).toEqual(['turns', 'freeToTurn']);
-    expect(cautions({ jog: 'forward', jogHz: 5 }, 'input.jogForward')).toEqual(['turns', 'freeToTurn']);
+    expect(cautions({ speed: 'presets', presetsHz: [20, 30] }, 'input.run.forward')).toEqual([
+      'turns',
+      'freeToTurn',
+    ]);
+    expect(cautions({ jog: 'forward', jogHz: 5 }, 'input.jogForward')).toEqual([
+      'turns',
+      'freeToTurn',
+    ]);
     expect(cautions({ secondRamp: true }, 'input.rampSelect')).toEqual(['cannotRun']);
   });
 
@@ -99,7 +135,9 @@ describe('live tests of the controls', () => {
     ];
     for (const scheme of schemes)
       for (const s of Object.values(steps(scheme))) {
-        expect(`${say(s.do)} ${say(s.must)}`).withContext(s.key).not.toMatch(/undefined|NaN|^\w+\.\w+/u); // prettier-ignore
+        expect(`${say(s.do)} ${say(s.must)}`)
+          .withContext(s.key)
+          .not.toMatch(/undefined|NaN|^\w+\.\w+/u);
       }
   });
 });

@@ -1,17 +1,54 @@
 import type { Profile } from '../catalogue/index.js';
-import { isMomentary } from '../devices/index.js';
+import { isMomentary } from '../parts/index.js';
 import type { Job, ProcedureStep } from '../job/index.js';
 import { install, keypadSetting, type InstalledDrive } from '../installation/index.js';
 import { shaftSpeed } from '../motor/index.js';
 import { arrangeFor } from '../plan/index.js';
-import { dcLinkVoltage, plateNumbers } from '../power/index.js';
+import { dcLinkVoltage, plateNumbers } from '../line/index.js';
 import { rehearse, signalAt, stateAt, voltsAt } from '../rehearsal/index.js';
-import { actsOf, directionsOf, give, powerUp, READY_MS, startActs, stopActs, take, type Arrangement, type Direction } from '../scheme/index.js';
 import {
-  atSpeed, directionAt, inputKey, inputMs, kindOf, operationOf, phrase, positionOf, rampMs, range, simulated, speedArgs, starterOf, stateTimes, step, tagOf, terminalOf, TRAVEL_MARGIN_MS, workerOf,
-  type Bench, type Worked,
-} from './bench.js'; // prettier-ignore
-import { conditionSteps, estopSteps, jogSteps, presetSteps, stationSteps, warningStep } from './controls.js';
+  actsOf,
+  directionsOf,
+  give,
+  powerUp,
+  READY_MS,
+  startActs,
+  stopActs,
+  take,
+  type Arrangement,
+  type Direction,
+} from '../scheme/index.js';
+import {
+  atSpeed,
+  directionAt,
+  inputKey,
+  inputMs,
+  kindOf,
+  operationOf,
+  phrase,
+  positionOf,
+  rampMs,
+  range,
+  simulated,
+  speedArgs,
+  starterOf,
+  stateTimes,
+  step,
+  tagOf,
+  terminalOf,
+  TRAVEL_MARGIN_MS,
+  workerOf,
+  type Bench,
+  type Worked,
+} from './bench.js';
+import {
+  conditionSteps,
+  estopSteps,
+  jogSteps,
+  presetSteps,
+  stationSteps,
+  warningStep,
+} from './controls.js';
 import { tolerances } from './tolerances.js';
 
 /**
@@ -58,10 +95,51 @@ function supplySteps(bench: Bench): ProcedureStep[] {
   const state = stateAt(trace, 'drive.state', READY_MS * 1000);
   const common = { needs: [], cautions: ['liveWork', 'category'] };
   return [
-    step(bench, { key: 'supply.volts', do: phrase('supply.volts'), must: phrase('volts', { volts: supplyV }), instrument: 'voltmeter', expect: range(supplyV, supplyV * tolerances.supplyShare, 'V'), from: { kind: 'standard', name: 'IEC 60038, ±10 %' }, ...common }, ['supply']),
-    step(bench, { key: 'supply.on', do: phrase('supply.on', { device: tagOf(bench, 'breaker'), power: powerButton(bench), ...speedArgs(bench, 0) }), must: phrase('state', { state }), expect: { kind: 'state', is: state }, from: simulated('supply.on', READY_MS), needs: ['supply.volts'], cautions: ['contactsOpen'] }, ['supply']),
-    step(bench, { key: 'link.volts', do: phrase('link.volts'), must: phrase('volts', { volts: unloadedV }), instrument: 'voltmeter', expect: range(unloadedV, unloadedV * tolerances.linkShare, 'V'), from: { kind: 'formula', name: 'dcLinkVoltage' }, needs: ['supply.on'], cautions: ['liveWork', 'category'] }, ['supply']),
-  ]; // prettier-ignore
+    step(
+      bench,
+      {
+        key: 'supply.volts',
+        do: phrase('supply.volts'),
+        must: phrase('volts', { volts: supplyV }),
+        instrument: 'voltmeter',
+        expect: range(supplyV, supplyV * tolerances.supplyShare, 'V'),
+        from: { kind: 'standard', name: 'IEC 60038, ±10 %' },
+        ...common,
+      },
+      ['supply'],
+    ),
+    step(
+      bench,
+      {
+        key: 'supply.on',
+        do: phrase('supply.on', {
+          device: tagOf(bench, 'breaker'),
+          power: powerButton(bench),
+          ...speedArgs(bench, 0),
+        }),
+        must: phrase('state', { state }),
+        expect: { kind: 'state', is: state },
+        from: simulated('supply.on', READY_MS),
+        needs: ['supply.volts'],
+        cautions: ['contactsOpen'],
+      },
+      ['supply'],
+    ),
+    step(
+      bench,
+      {
+        key: 'link.volts',
+        do: phrase('link.volts'),
+        must: phrase('volts', { volts: unloadedV }),
+        instrument: 'voltmeter',
+        expect: range(unloadedV, unloadedV * tolerances.linkShare, 'V'),
+        from: { kind: 'formula', name: 'dcLinkVoltage' },
+        needs: ['supply.on'],
+        cautions: ['liveWork', 'category'],
+      },
+      ['supply'],
+    ),
+  ];
 }
 
 /** Button that closes a line contactor; empty where there is none. */
@@ -81,20 +159,58 @@ function inputSteps(bench: Bench): ProcedureStep[] {
     const worker = workerOf(bench, f, terminal);
     if (!worker) return [];
     const at = inputMs(bench);
-    const trace = rehearse(atSpeed(bench, 0), actsOf(...powerUp(bench.arrangement, 0), give(bench.arrangement, worker.id, READY_MS)), at);
+    const trace = rehearse(
+      atSpeed(bench, 0),
+      actsOf(...powerUp(bench.arrangement, 0), give(bench.arrangement, worker.id, READY_MS)),
+      at,
+    );
     const volts = Math.abs(voltsAt(trace, input.plus, input.minus, at * 1000)?.dc ?? 0);
     const on = signalAt(trace, `drive.${terminal}`, at * 1000) === 1;
     const before = signalAt(trace, `drive.${terminal}`, (READY_MS - 100) * 1000) === 1;
     // A lowest frequency, a preset or a jog turns the motor although the speed is set to nothing.
-    const cautions = Math.abs(signalAt(trace, 'drive.hz', at * 1000)) > STANDSTILL_HZ ? ['turns', 'freeToTurn'] : ['cannotRun'];
+    const cautions =
+      Math.abs(signalAt(trace, 'drive.hz', at * 1000)) > STANDSTILL_HZ
+        ? ['turns', 'freeToTurn']
+        : ['cannotRun'];
     const button = isMomentary(kindOf(bench, worker) ?? '');
     const must = phrase(on ? 'input.on' : before ? 'input.goesOff' : 'input.off', { terminal });
-    const args = { function: f.task, device: tagOf(bench, worker.device), terminal, position: positionOf(bench, worker), ...speedArgs(bench, 0) };
+    const args = {
+      function: f.task,
+      device: tagOf(bench, worker.device),
+      terminal,
+      position: positionOf(bench, worker),
+      ...speedArgs(bench, 0),
+    };
     const needs = ['supply.on'];
     return [
-      step(bench, { key: `input.${f.id}`, do: phrase(button ? 'input.press' : 'input.work', args), must, expect: { kind: 'state', is: on ? 'on' : 'off' }, from: simulated(`input.${f.id}`, at), needs, cautions }, [f]),
-      step(bench, { key: `input.${f.id}.volts`, do: phrase(button ? 'input.pressVolts' : 'input.volts', args), must: phrase('volts', { volts }), instrument: 'voltmeter', expect: range(volts, Math.max(0.5, volts * tolerances.controlShare), 'V'), from: simulated(`input.${f.id}`, at), needs: [`input.${f.id}`], cautions }, [f]),
-    ]; // prettier-ignore
+      step(
+        bench,
+        {
+          key: `input.${f.id}`,
+          do: phrase(button ? 'input.press' : 'input.work', args),
+          must,
+          expect: { kind: 'state', is: on ? 'on' : 'off' },
+          from: simulated(`input.${f.id}`, at),
+          needs,
+          cautions,
+        },
+        [f],
+      ),
+      step(
+        bench,
+        {
+          key: `input.${f.id}.volts`,
+          do: phrase(button ? 'input.pressVolts' : 'input.volts', args),
+          must: phrase('volts', { volts }),
+          instrument: 'voltmeter',
+          expect: range(volts, Math.max(0.5, volts * tolerances.controlShare), 'V'),
+          from: simulated(`input.${f.id}`, at),
+          needs: [`input.${f.id}`],
+          cautions,
+        },
+        [f],
+      ),
+    ];
   });
 }
 
@@ -106,14 +222,43 @@ function dialSteps(bench: Bench): ProcedureStep[] {
   return [0, 0.25, 0.5, 0.75, 1].flatMap((dial) => {
     const pct = dial * 100;
     const settled = READY_MS + rampMs(bench) + TRAVEL_MARGIN_MS;
-    const trace = rehearse(installation, actsOf(...powerUp(arrangement, dial), ...startActs(arrangement, 'forward', READY_MS)), settled);
+    const trace = rehearse(
+      installation,
+      actsOf(...powerUp(arrangement, dial), ...startActs(arrangement, 'forward', READY_MS)),
+      settled,
+    );
     const volts = voltsAt(trace, plus, minus, settled * 1000)?.dc ?? 0;
     const hz = Math.abs(signalAt(trace, 'drive.hz', settled * 1000));
     const args = { pct, device: tagOf(bench, arrangement.dial as string), terminal };
     return [
-      step(bench, { key: `dial.${pct}.volts`, do: phrase('dial.volts', args), must: phrase('volts', { volts }), instrument: 'voltmeter', expect: range(volts, 10 * tolerances.analogueSpan, 'V'), from: simulated(`dial.${pct}`, settled), needs: ['supply.on'], cautions: [] }, ['dial']),
-      step(bench, { key: `dial.${pct}.hz`, do: phrase('dial.hz', args), must: phrase('hz', { hz }), expect: range(hz, Math.max(tolerances.hz, maxHz * tolerances.hzShare), 'Hz'), from: simulated(`dial.${pct}`, settled), needs: [inputKey(bench, forward)], cautions: ['turns'] }, ['dial']),
-    ]; // prettier-ignore
+      step(
+        bench,
+        {
+          key: `dial.${pct}.volts`,
+          do: phrase('dial.volts', args),
+          must: phrase('volts', { volts }),
+          instrument: 'voltmeter',
+          expect: range(volts, 10 * tolerances.analogueSpan, 'V'),
+          from: simulated(`dial.${pct}`, settled),
+          needs: ['supply.on'],
+          cautions: [],
+        },
+        ['dial'],
+      ),
+      step(
+        bench,
+        {
+          key: `dial.${pct}.hz`,
+          do: phrase('dial.hz', args),
+          must: phrase('hz', { hz }),
+          expect: range(hz, Math.max(tolerances.hz, maxHz * tolerances.hzShare), 'Hz'),
+          from: simulated(`dial.${pct}`, settled),
+          needs: [inputKey(bench, forward)],
+          cautions: ['turns'],
+        },
+        ['dial'],
+      ),
+    ];
   });
 }
 
@@ -126,7 +271,11 @@ function directionSteps(bench: Bench): ProcedureStep[] {
   const settled = READY_MS + rampMs(bench) + TRAVEL_MARGIN_MS;
   const steps = directionsOf(arrangement).flatMap((direction) => {
     const f = starterOf(bench, direction) as Worked;
-    const trace = rehearse(atSpeed(bench, 0.2), actsOf(...powerUp(arrangement, 0.2), ...startActs(arrangement, direction, READY_MS)), settled);
+    const trace = rehearse(
+      atSpeed(bench, 0.2),
+      actsOf(...powerUp(arrangement, 0.2), ...startActs(arrangement, direction, READY_MS)),
+      settled,
+    );
     const is = directionAt(trace, settled);
     const turned = operationOf(bench, arrangement.direction);
     const selector = turned ? tagOf(bench, turned.device) : '';
@@ -138,9 +287,27 @@ function directionSteps(bench: Bench): ProcedureStep[] {
       direction,
       ...speedArgs(bench, 0.2),
     };
-    const code = turned ? 'direction.bumpTurned' : arrangement.givenBy === 'pulse' ? 'direction.bumpPulse' : 'direction.bump';
+    const code = turned
+      ? 'direction.bumpTurned'
+      : arrangement.givenBy === 'pulse'
+        ? 'direction.bumpPulse'
+        : 'direction.bump';
     const functions = turned ? [f, turned] : [f];
-    return [step(bench, { key: directionKey(arrangement, direction), do: phrase(code, args), must: phrase(`turns.${is}`, args), expect: { kind: 'state', is }, from: simulated(`direction.${f.id}`, settled), needs: functions.map((worked) => inputKey(bench, worked)), cautions: ['turns', 'freeToTurn'] }, functions)]; // prettier-ignore
+    return [
+      step(
+        bench,
+        {
+          key: directionKey(arrangement, direction),
+          do: phrase(code, args),
+          must: phrase(`turns.${is}`, args),
+          expect: { kind: 'state', is },
+          from: simulated(`direction.${f.id}`, settled),
+          needs: functions.map((worked) => inputKey(bench, worked)),
+          cautions: ['turns', 'freeToTurn'],
+        },
+        functions,
+      ),
+    ];
   });
   return [...steps, ...speedStep(bench, settled), ...bothTogether(bench, settled)];
 }
@@ -151,27 +318,78 @@ function speedStep(bench: Bench, settled: number): ProcedureStep[] {
   const forward = starterOf(bench);
   const poles = bench.drive.polePairs && bench.drive.polePairs * 2;
   if (!ratedHz || !rpm || !poles || !forward) return [];
-  const trace = rehearse(atSpeed(bench, 1), actsOf(...powerUp(arrangement, 1), ...startActs(arrangement, 'forward', READY_MS)), settled);
+  const trace = rehearse(
+    atSpeed(bench, 1),
+    actsOf(...powerUp(arrangement, 1), ...startActs(arrangement, 'forward', READY_MS)),
+    settled,
+  );
   const hz = Math.abs(signalAt(trace, 'drive.hz', settled * 1000));
   const torque = job.plate.load.torquePct ?? 0;
-  const { shaftRpm, slipRpm } = shaftSpeed.run({ hz, poles, ratedHz, ratedRpm: rpm, loadTorquePct: torque });
+  const { shaftRpm, slipRpm } = shaftSpeed.run({
+    hz,
+    poles,
+    ratedHz,
+    ratedRpm: rpm,
+    loadTorquePct: torque,
+  });
   const expect = range(shaftRpm, Math.max(slipRpm, shaftRpm * 0.01), 'rpm');
-  return [step(bench, { key: 'speed.full', do: phrase('speed.measure', { device: tagOf(bench, forward.device), ...speedArgs(bench, 1) }), must: phrase('rpm', { rpm: shaftRpm, torque }), instrument: 'tachometer', expect, from: simulated('dial.100', settled), needs: [directionKey(arrangement, 'forward')], cautions: ['turns'] }, [])]; // prettier-ignore
+  return [
+    step(
+      bench,
+      {
+        key: 'speed.full',
+        do: phrase('speed.measure', {
+          device: tagOf(bench, forward.device),
+          ...speedArgs(bench, 1),
+        }),
+        must: phrase('rpm', { rpm: shaftRpm, torque }),
+        instrument: 'tachometer',
+        expect,
+        from: simulated('dial.100', settled),
+        needs: [directionKey(arrangement, 'forward')],
+        cautions: ['turns'],
+      },
+      [],
+    ),
+  ];
 }
 
 function bothTogether(bench: Bench, settled: number): ProcedureStep[] {
   const { arrangement } = bench;
   const [forward, reverse] = [starterOf(bench), starterOf(bench, 'reverse')];
-  if (arrangement.givenBy === 'pulse' || !forward || !reverse || forward.device === reverse.device) return [];
+  if (arrangement.givenBy === 'pulse' || !forward || !reverse || forward.device === reverse.device)
+    return [];
   const end = settled + rampMs(bench) * 2 + TRAVEL_MARGIN_MS;
   const trace = rehearse(
     atSpeed(bench, 0.5),
-    actsOf(...powerUp(arrangement, 0.5), give(arrangement, forward.id, READY_MS), give(arrangement, reverse.id, settled)),
+    actsOf(
+      ...powerUp(arrangement, 0.5),
+      give(arrangement, forward.id, READY_MS),
+      give(arrangement, reverse.id, settled),
+    ),
     end,
   );
   const is = directionAt(trace, end);
-  const args = { forward: tagOf(bench, forward.device), reverse: tagOf(bench, reverse.device), ...speedArgs(bench, 0.5) };
-  return [step(bench, { key: 'direction.both', do: phrase('direction.both', args), must: phrase(`turns.${is}`, { machine: '' }), expect: { kind: 'state', is }, from: simulated('directions.together', end), needs: [directionKey(arrangement, 'reverse')], cautions: ['turns', 'releasedToOne'] }, [forward, reverse])]; // prettier-ignore
+  const args = {
+    forward: tagOf(bench, forward.device),
+    reverse: tagOf(bench, reverse.device),
+    ...speedArgs(bench, 0.5),
+  };
+  return [
+    step(
+      bench,
+      {
+        key: 'direction.both',
+        do: phrase('direction.both', args),
+        must: phrase(`turns.${is}`, { machine: '' }),
+        expect: { kind: 'state', is },
+        from: simulated('directions.together', end),
+        needs: [directionKey(arrangement, 'reverse')],
+        cautions: ['turns', 'releasedToOne'],
+      },
+      [forward, reverse],
+    ),
+  ];
 }
 
 function rampSteps(bench: Bench): ProcedureStep[] {
@@ -182,7 +400,11 @@ function rampSteps(bench: Bench): ProcedureStep[] {
   const end = stopAt + rampMs(bench) + TRAVEL_MARGIN_MS;
   const trace = rehearse(
     atSpeed(bench, 1),
-    actsOf(...powerUp(arrangement, 1), ...startActs(arrangement, 'forward', READY_MS), ...stopActs(arrangement, 'forward', stopAt)),
+    actsOf(
+      ...powerUp(arrangement, 1),
+      ...startActs(arrangement, 'forward', READY_MS),
+      ...stopActs(arrangement, 'forward', stopAt),
+    ),
     end,
   );
   const times = stateTimes(trace);
@@ -196,10 +418,31 @@ function rampSteps(bench: Bench): ProcedureStep[] {
   const timed = (key: string, code: string, from: number, to: number): void => {
     const s = (to - from) / 1e6;
     const device = tagOf(bench, (key === 'ramp.up' ? forward : stop).device);
-    steps.push(step(bench, { key, do: phrase(code, { device, hz, ...speedArgs(bench, 1) }), must: phrase('seconds', { s, hz }), instrument: 'stopwatch', expect: range(s, Math.max(tolerances.rampS, s * tolerances.rampShare), 's'), from: simulated('ramps', to / 1000), needs: [directionKey(arrangement, 'forward')], cautions: ['turns'] }, [])); // prettier-ignore
+    steps.push(
+      step(
+        bench,
+        {
+          key,
+          do: phrase(code, { device, hz, ...speedArgs(bench, 1) }),
+          must: phrase('seconds', { s, hz }),
+          instrument: 'stopwatch',
+          expect: range(s, Math.max(tolerances.rampS, s * tolerances.rampShare), 's'),
+          from: simulated('ramps', to / 1000),
+          needs: [directionKey(arrangement, 'forward')],
+          cautions: ['turns'],
+        },
+        [],
+      ),
+    );
   };
   if (began && reached) timed('ramp.up', 'ramp.up', began.t, reached.t);
-  if (slowing && stopped) timed('ramp.down', slowing.state === 'coasting' ? 'coast.down' : 'ramp.down', slowing.t, stopped.t);
+  if (slowing && stopped)
+    timed(
+      'ramp.down',
+      slowing.state === 'coasting' ? 'coast.down' : 'ramp.down',
+      slowing.t,
+      stopped.t,
+    );
   return steps;
 }
 
@@ -211,14 +454,38 @@ function powerReturnSteps(bench: Bench): ProcedureStep[] {
   const on = off + 120_000;
   const trace = rehearse(
     atSpeed(bench, 0.5),
-    actsOf(...powerUp(arrangement, 0.5), ...startActs(arrangement, 'forward', READY_MS), { do: 'supplyOff', atMs: off }, { do: 'supplyOn', atMs: on }),
+    actsOf(
+      ...powerUp(arrangement, 0.5),
+      ...startActs(arrangement, 'forward', READY_MS),
+      { do: 'supplyOff', atMs: off },
+      { do: 'supplyOn', atMs: on },
+    ),
     on + 8000,
   );
   const restarts = Math.abs(signalAt(trace, 'drive.hz', (on + 7900) * 1000)) > 0;
   const is = restarts ? 'startsByItself' : 'staysStopped';
   const pulse = arrangement.givenBy === 'pulse' ? 'Pulse' : '';
-  const args = { device: tagOf(bench, forward.device), breaker: tagOf(bench, 'breaker'), position: positionOf(bench, forward), ...speedArgs(bench, 0.5) };
-  return [step(bench, { key: 'power.return', do: phrase(`power.return${pulse}`, args), must: phrase(`power.${is}${pulse}`, args), expect: { kind: 'state', is }, from: simulated('power.return', on + 7900), needs: [directionKey(arrangement, 'forward')], cautions: restarts ? ['turns', 'automaticRestart'] : ['turns'] }, [forward])]; // prettier-ignore
+  const args = {
+    device: tagOf(bench, forward.device),
+    breaker: tagOf(bench, 'breaker'),
+    position: positionOf(bench, forward),
+    ...speedArgs(bench, 0.5),
+  };
+  return [
+    step(
+      bench,
+      {
+        key: 'power.return',
+        do: phrase(`power.return${pulse}`, args),
+        must: phrase(`power.${is}${pulse}`, args),
+        expect: { kind: 'state', is },
+        from: simulated('power.return', on + 7900),
+        needs: [directionKey(arrangement, 'forward')],
+        cautions: restarts ? ['turns', 'automaticRestart'] : ['turns'],
+      },
+      [forward],
+    ),
+  ];
 }
 
 /** A stop must win over a start that is held, and letting go of it must not start the motor: as this station and device do it. */
@@ -236,12 +503,38 @@ function stopSteps(bench: Bench): ProcedureStep[] {
     take(arrangement, stop.id, released),
   );
   const trace = rehearse(atSpeed(bench, 0.5), acts, end);
-  const args = { start: tagOf(bench, start.device), stop: tagOf(bench, stop.device), ...speedArgs(bench, 0.5) };
+  const args = {
+    start: tagOf(bench, start.device),
+    stop: tagOf(bench, stop.device),
+    ...speedArgs(bench, 0.5),
+  };
   const wins = directionAt(trace, released - 100);
   const after = directionAt(trace, end) === 'stopped' ? 'staysStopped' : 'startsByItself';
   const common = { needs: [directionKey(arrangement, 'forward')], cautions: ['turns'] };
   return [
-    step(bench, { key: 'stop.wins', do: phrase('stop.wins', args), must: phrase(`turns.${wins}`, { machine: '' }), expect: { kind: 'state', is: wins }, from: simulated('stop.release', released - 100), ...common }, [start, stop]),
-    step(bench, { key: 'stop.released', do: phrase('stop.released', args), must: phrase(`stop.${after}`, args), expect: { kind: 'state', is: after }, from: simulated('stop.release', end), ...common }, [start, stop]),
-  ]; // prettier-ignore
+    step(
+      bench,
+      {
+        key: 'stop.wins',
+        do: phrase('stop.wins', args),
+        must: phrase(`turns.${wins}`, { machine: '' }),
+        expect: { kind: 'state', is: wins },
+        from: simulated('stop.release', released - 100),
+        ...common,
+      },
+      [start, stop],
+    ),
+    step(
+      bench,
+      {
+        key: 'stop.released',
+        do: phrase('stop.released', args),
+        must: phrase(`stop.${after}`, args),
+        expect: { kind: 'state', is: after },
+        from: simulated('stop.release', end),
+        ...common,
+      },
+      [start, stop],
+    ),
+  ];
 }

@@ -24,36 +24,96 @@ const RAMP_S = 2;
 const SETTLED_MS = 4000;
 
 /** Families with a model for the matrix, and what each cannot carry: wish and reason, found by hand from its terminals, tasks and settings. */
-const families: Readonly<Record<string, { model: string; cannot: Readonly<Record<string, readonly [code: string, wish: string]>> }>> = {
+const families: Readonly<
+  Record<
+    string,
+    { model: string; cannot: Readonly<Record<string, readonly [code: string, wish: string]>> }
+  >
+> = {
   'ondulet-n': { model: 'N0220', cannot: { panelDial: ['noSetting', 'speed'] } },
   'marrowick-f': {
     model: 'F02',
     cannot: {
       panelDial: ['noSetting', 'speed'],
-      estopTorqueOff: ['terminal', 'estop'], estopTorqueOffOneContact: ['terminal', 'estop'], estopTorqueOffAndFeed: ['terminal', 'estop'],
-    }, // prettier-ignore
+      estopTorqueOff: ['terminal', 'estop'],
+      estopTorqueOffOneContact: ['terminal', 'estop'],
+      estopTorqueOffAndFeed: ['terminal', 'estop'],
+    },
   },
-  'quernstone-t': { model: 'T05', cannot: { runAndDirection: ['noSetting', 'startStop'], panelDial: ['noSetting', 'speed'] } },
+  'quernstone-t': {
+    model: 'T05',
+    cannot: { runAndDirection: ['noSetting', 'startStop'], panelDial: ['noSetting', 'speed'] },
+  },
   'ondulet-micro': {
     model: 'u15',
     cannot: {
       runAndDirection: ['noSetting', 'startStop'],
       // No start and stop tasks: a latch has to stand beside the device.
       ...Object.fromEntries(
-        ['threeWireSeparate', 'threeWireChained', 'threeWireDirection', 'threeWireTwoStarts', 'severalStations', 'estopTorqueOff', 'estopTorqueOffOneContact', 'estopTorqueOffAndFeed', 'footStopBrake', 'interlocks', 'brakeRelease', 'lamps', 'jogBothWays', 'localRemote'].map((id) => [id, ['noSetting', 'startStop'] as const]),
+        [
+          'threeWireSeparate',
+          'threeWireChained',
+          'threeWireDirection',
+          'threeWireTwoStarts',
+          'severalStations',
+          'estopTorqueOff',
+          'estopTorqueOffOneContact',
+          'estopTorqueOffAndFeed',
+          'footStopBrake',
+          'interlocks',
+          'brakeRelease',
+          'lamps',
+          'jogBothWays',
+          'localRemote',
+        ].map((id) => [id, ['noSetting', 'startStop'] as const]),
       ),
       upDown: ['noSetting', 'startStop'],
       secondRamp: ['noTask', 'secondRamp'],
-    }, // prettier-ignore
+    },
   },
 };
 
-function jobFor(scheme: Scheme, profile: Profile, model: string, contactsSwitch?: Scheme['contactsSwitch']): Job {
-  const job = bareJob({ ...scheme, accelS: RAMP_S, decelS: RAMP_S, maxHz: 50, ...(contactsSwitch ? { contactsSwitch } : {}) }, profile, model);
-  const clean: Job = { ...job, scheme: Object.fromEntries(Object.entries(job.scheme).filter(([wish]) => wish in scheme || wish === 'contactsSwitch' || ['accelS', 'decelS', 'maxHz'].includes(wish))) }; // prettier-ignore
+function jobFor(
+  scheme: Scheme,
+  profile: Profile,
+  model: string,
+  contactsSwitch?: Scheme['contactsSwitch'],
+): Job {
+  const job = bareJob(
+    {
+      ...scheme,
+      accelS: RAMP_S,
+      decelS: RAMP_S,
+      maxHz: 50,
+      ...(contactsSwitch ? { contactsSwitch } : {}),
+    },
+    profile,
+    model,
+  );
+  const clean: Job = {
+    ...job,
+    scheme: Object.fromEntries(
+      Object.entries(job.scheme).filter(
+        ([wish]) =>
+          wish in scheme ||
+          wish === 'contactsSwitch' ||
+          ['accelS', 'decelS', 'maxHz'].includes(wish),
+      ),
+    ),
+  };
   const supply =
-    profile.supply.phases === 1 ? { phases: 1, volts: { v: 230, u: 'V' } } : profile.family === 'quernstone-t' ? { phases: 3, volts: { v: 480, u: 'V' } } : {};
-  return { ...clean, plate: { ...clean.plate, supply: { ...clean.plate.supply, ...supply } as Job['plate']['supply'] } };
+    profile.supply.phases === 1
+      ? { phases: 1, volts: { v: 230, u: 'V' } }
+      : profile.family === 'quernstone-t'
+        ? { phases: 3, volts: { v: 480, u: 'V' } }
+        : {};
+  return {
+    ...clean,
+    plate: {
+      ...clean.plate,
+      supply: { ...clean.plate.supply, ...supply } as Job['plate']['supply'],
+    },
+  };
 }
 
 /** A run of the station: what the motor does at the moments asked. */
@@ -69,7 +129,12 @@ class Run {
   level = (id: string, ms: number): number => signalAt(this.trace, id, ms * 1000);
 }
 
-const topHz = (job: Job): number => (job.scheme.speed === 'presets' ? (job.scheme.presetsHz?.[0] ?? 0) : job.scheme.speed === 'upDown' ? 0 : 50);
+const topHz = (job: Job): number =>
+  job.scheme.speed === 'presets'
+    ? (job.scheme.presetsHz?.[0] ?? 0)
+    : job.scheme.speed === 'upDown'
+      ? 0
+      : 50;
 
 describe('arrangement on family', () => {
   for (const [family, { model, cannot }] of Object.entries(families)) {
@@ -80,8 +145,13 @@ describe('arrangement on family', () => {
       if (refused) {
         it(`${family} cannot carry ${id}, and names the wish`, () => {
           const plan = planJob(jobFor(scheme, profile, model), profile);
-          expect(plan).toEqual(jasmine.objectContaining({ ok: false, code: refused[0], wishes: [refused[1]] }));
-          if (!plan.ok) expect(sayConflict(plan.code ?? '', plan.wishes ?? [], plan.what)).toMatch(/^[A-Z].+: .+\.$/u);
+          expect(plan).toEqual(
+            jasmine.objectContaining({ ok: false, code: refused[0], wishes: [refused[1]] }),
+          );
+          if (!plan.ok)
+            expect(sayConflict(plan.code ?? '', plan.wishes ?? [], plan.what)).toMatch(
+              /^[A-Z].+: .+\.$/u,
+            );
         });
         continue;
       }
@@ -93,7 +163,16 @@ describe('arrangement on family', () => {
           for (const direction of directionsOf(a)) {
             const runAt = READY_MS + a.warningMs + SETTLED_MS;
             const last = Math.max(0, a.stops.length - 1);
-            const run = new Run(job, profile, [...powerUp(a, 1), ...startActs(a, direction, READY_MS), ...stopActs(a, direction, runAt, last)], runAt + 10_000);
+            const run = new Run(
+              job,
+              profile,
+              [
+                ...powerUp(a, 1),
+                ...startActs(a, direction, READY_MS),
+                ...stopActs(a, direction, runAt, last),
+              ],
+              runAt + 10_000,
+            );
             expect([run.hz(READY_MS - 200), run.hz(runAt + 9900)])
               .withContext(direction)
               .toEqual([0, 0]);
@@ -115,16 +194,36 @@ function powerReturn(job: Job, profile: Profile, a: Arrangement): void {
   const at = READY_MS + a.warningMs + SETTLED_MS;
   const on = at + 60_000;
   const end = on + 5000 + a.warningMs + SETTLED_MS;
-  const run = new Run(job, profile, [...powerUp(a, 1), ...startActs(a, 'forward', READY_MS), { do: 'supplyOff', atMs: at }, { do: 'supplyOn', atMs: on }], end);
+  const run = new Run(
+    job,
+    profile,
+    [
+      ...powerUp(a, 1),
+      ...startActs(a, 'forward', READY_MS),
+      { do: 'supplyOff', atMs: at },
+      { do: 'supplyOn', atMs: on },
+    ],
+    end,
+  );
   const restarts = job.scheme.powerReturn === 'restart';
-  expect([run.state(on - 100), Math.abs(run.hz(end - 100)) > 0]).toEqual(['off', restarts && topHz(job) > 0]);
+  expect([run.state(on - 100), Math.abs(run.hz(end - 100)) > 0]).toEqual([
+    'off',
+    restarts && topHz(job) > 0,
+  ]);
 }
 
-const planned = (family: string, id: string, more: Partial<Scheme> = {}): { job: Job; profile: Profile; a: Arrangement } => {
+const planned = (
+  family: string,
+  id: string,
+  more: Partial<Scheme> = {},
+): { job: Job; profile: Profile; a: Arrangement } => {
   const profile = shippedProfile(family);
   const found = shippedArrangements.find((s) => s.id === id);
   if (!found) throw new Error(id);
-  const job = adopted(jobFor({ ...found.scheme, ...more }, profile, families[family].model), profile);
+  const job = adopted(
+    jobFor({ ...found.scheme, ...more }, profile, families[family].model),
+    profile,
+  );
   return { job, profile, a: arrangeFor(job, profile) };
 };
 
@@ -139,7 +238,12 @@ describe('what is special about an arrangement', () => {
         const run = new Run(
           job,
           profile,
-          [...powerUp(a, 1), give(a, start, READY_MS), take(a, start, READY_MS + 300), ...stopActs(a, 'forward', at, i)],
+          [
+            ...powerUp(a, 1),
+            give(a, start, READY_MS),
+            take(a, start, READY_MS + 300),
+            ...stopActs(a, 'forward', at, i),
+          ],
           at + 4000,
         );
         expect([Math.round(run.hz(at - 100)), run.hz(at + 3900)]).toEqual([49, 0]);
@@ -152,8 +256,17 @@ describe('what is special about an arrangement', () => {
       ['estopContactorInhibit', false],
     ] as const) {
       const { job, profile, a } = planned('marrowick-f', id);
-      const run = new Run(job, profile, [...powerUp(a, 1), ...startActs(a, 'forward', READY_MS), give(a, 'estop', at)], at + 2000);
-      expect([Math.round(run.hz(at - 50)), run.level('contactor.line.on', at + 100), run.state(at + 200) === 'faulted']).toEqual([49, 0, fault]);
+      const run = new Run(
+        job,
+        profile,
+        [...powerUp(a, 1), ...startActs(a, 'forward', READY_MS), give(a, 'estop', at)],
+        at + 2000,
+      );
+      expect([
+        Math.round(run.hz(at - 50)),
+        run.level('contactor.line.on', at + 100),
+        run.state(at + 200) === 'faulted',
+      ]).toEqual([49, 0, fault]);
       expect(checkJob(job, profile).some((f) => f.rule === 'estop.undervoltage')).toBe(fault);
     }
   });
@@ -163,19 +276,35 @@ describe('what is special about an arrangement', () => {
     const run = new Run(
       job,
       profile,
-      [...powerUp(a, 1), ...startActs(a, 'forward', READY_MS), give(a, 'estop', at), take(a, 'estop', at + 20_000)],
+      [
+        ...powerUp(a, 1),
+        ...startActs(a, 'forward', READY_MS),
+        give(a, 'estop', at),
+        take(a, 'estop', at + 20_000),
+      ],
       at + 25_000,
     );
-    expect([run.level('drive.SA', at - 50), run.level('drive.SB', at - 50), run.level('drive.SA', at + 50), run.level('drive.SB', at + 50)]).toEqual([
-      1, 1, 0, 0,
-    ]);
-    expect([run.state(at + 50), run.hz(at + 50), run.state(at + 24_000), run.hz(at + 24_000)]).toEqual(['enableOpen', 0, 'ready', 0]);
+    expect([
+      run.level('drive.SA', at - 50),
+      run.level('drive.SB', at - 50),
+      run.level('drive.SA', at + 50),
+      run.level('drive.SB', at + 50),
+    ]).toEqual([1, 1, 0, 0]);
+    expect([
+      run.state(at + 50),
+      run.hz(at + 50),
+      run.state(at + 24_000),
+      run.hz(at + 24_000),
+    ]).toEqual(['enableOpen', 0, 'ready', 0]);
   });
 
   it('without such an e-stop the enables are bridged by wires, and the sweep and the meter find them', () => {
     const { job } = planned('ondulet-n', 'twoWire');
     const wires = Object.values(job.adopted?.wires ?? {}).filter((w) => w.class === 'safety');
-    expect(wires.map((w) => [w.from, w.to])).toEqual([['drive:24E', 'drive:SA'], ['drive:SA', 'drive:SB']]); // prettier-ignore
+    expect(wires.map((w) => [w.from, w.to])).toEqual([
+      ['drive:24E', 'drive:SA'],
+      ['drive:SA', 'drive:SB'],
+    ]);
   });
 
   it('a level run starts by itself when its e-stop is twisted out on a device that follows the level', () => {
@@ -195,14 +324,28 @@ describe('what is special about an arrangement', () => {
 
   it('the warning horn sounds for its time, then the motor starts', () => {
     const { job, profile, a } = planned('marrowick-f', 'startWarning');
-    const run = new Run(job, profile, [...powerUp(a, 1), ...startActs(a, 'forward', READY_MS)], READY_MS + 9000);
-    expect([run.lit('horn', READY_MS - 100), run.lit('horn', READY_MS + 2500), run.lit('horn', READY_MS + 5500)]).toEqual([false, true, false]);
+    const run = new Run(
+      job,
+      profile,
+      [...powerUp(a, 1), ...startActs(a, 'forward', READY_MS)],
+      READY_MS + 9000,
+    );
+    expect([
+      run.lit('horn', READY_MS - 100),
+      run.lit('horn', READY_MS + 2500),
+      run.lit('horn', READY_MS + 5500),
+    ]).toEqual([false, true, false]);
     expect([run.hz(READY_MS + 4900), run.hz(READY_MS + 8500) > 0]).toEqual([0, true]);
   });
 
   it('the brake opens when the motor carries the load and closes before it stands', () => {
     const { job, profile, a } = planned('ondulet-n', 'brakeRelease');
-    const run = new Run(job, profile, [...powerUp(a, 1), ...startActs(a, 'forward', READY_MS), ...stopActs(a, 'forward', at)], at + 6000);
+    const run = new Run(
+      job,
+      profile,
+      [...powerUp(a, 1), ...startActs(a, 'forward', READY_MS), ...stopActs(a, 'forward', at)],
+      at + 6000,
+    );
     const open = (ms: number): boolean => run.level('brake.on', ms) === 1;
     expect([open(READY_MS), open(at - 100), open(at + 5900)]).toEqual([false, true, false]);
     // Released at 1.5 Hz of a 25 Hz/s ramp, then relay and brake need their times: 15 ms and 80 ms.
@@ -214,12 +357,22 @@ describe('what is special about an arrangement', () => {
 
   it('each condition stops and does not start a three-wire station again', () => {
     const { job, profile, a } = planned('marrowick-f', 'interlocks');
-    expect(a.interlocks).toEqual(['interlock.level', 'interlock.pressure', 'interlock.guard', 'interlock.thermostat']);
+    expect(a.interlocks).toEqual([
+      'interlock.level',
+      'interlock.pressure',
+      'interlock.guard',
+      'interlock.thermostat',
+    ]);
     for (const condition of a.interlocks) {
       const run = new Run(
         job,
         profile,
-        [...powerUp(a, 1), ...startActs(a, 'forward', READY_MS), give(a, condition, at), take(a, condition, at + 5000)],
+        [
+          ...powerUp(a, 1),
+          ...startActs(a, 'forward', READY_MS),
+          give(a, condition, at),
+          take(a, condition, at + 5000),
+        ],
         at + 9000,
       );
       expect([run.hz(at - 50), run.hz(at + 4900), run.hz(at + 8900)].map(Math.floor))
@@ -230,8 +383,18 @@ describe('what is special about an arrangement', () => {
 
   it('the foot stop with its brake coasts, and the plan says why', () => {
     const { job, profile, a } = planned('ondulet-n', 'footStopBrake');
-    expect(job.adopted?.settings['R/09']).toEqual(jasmine.objectContaining({ value: 1, why: { code: 'wish', args: { wish: 'footStop', role: 'stopMode' } } }));
-    const run = new Run(job, profile, [...powerUp(a, 1), ...startActs(a, 'forward', READY_MS), give(a, 'foot', at)], at + 3000);
+    expect(job.adopted?.settings['R/09']).toEqual(
+      jasmine.objectContaining({
+        value: 1,
+        why: { code: 'wish', args: { wish: 'footStop', role: 'stopMode' } },
+      }),
+    );
+    const run = new Run(
+      job,
+      profile,
+      [...powerUp(a, 1), ...startActs(a, 'forward', READY_MS), give(a, 'foot', at)],
+      at + 3000,
+    );
     expect([Math.round(run.hz(at - 50)), run.hz(at + 50)]).toEqual([49, 0]);
   });
 
@@ -241,9 +404,14 @@ describe('what is special about an arrangement', () => {
     const adoptedJob = job.adopted as NonNullable<Job['adopted']>;
     const leaking = {
       ...adoptedJob.devices,
-      'controller.run': { ...adoptedJob.devices['controller.run'], params: { leakageMA: 2, dropV: 0.5, place: 'machine' } },
+      'controller.run': {
+        ...adoptedJob.devices['controller.run'],
+        params: { leakageMA: 2, dropV: 0.5, place: 'machine' },
+      },
     };
-    const found = checkJob({ ...job, adopted: { ...adoptedJob, devices: leaking } }, profile).find((f) => f.rule === 'input.uncertain');
+    const found = checkJob({ ...job, adopted: { ...adoptedJob, devices: leaking } }, profile).find(
+      (f) => f.rule === 'input.uncertain',
+    );
     // 2 mA through 4.4 kΩ.
     expect(found?.args['volts']).toBeCloseTo(8.8, 1);
   });
@@ -257,34 +425,67 @@ describe('what is special about an arrangement', () => {
     ];
     const run = new Run(job, profile, acts, READY_MS + 5000);
     // At 0 V the drive is at its lowest speed: a run contact that counts zero speed as running would be dishonest.
-    expect([run.lit('controller.runs', READY_MS - 100), run.lit('controller.runs', READY_MS + 4000), Math.round(run.hz(READY_MS + 4000))]).toEqual([
-      false,
-      true,
-      25,
-    ]);
+    expect([
+      run.lit('controller.runs', READY_MS - 100),
+      run.lit('controller.runs', READY_MS + 4000),
+      Math.round(run.hz(READY_MS + 4000)),
+    ]).toEqual([false, true, 25]);
   });
 
   it('presets come one by one, coded as the device codes them', () => {
     for (const family of ['ondulet-n', 'ondulet-micro']) {
       const { job, profile, a } = planned(family, 'presets');
-      const acts = [...powerUp(a, 1), ...startActs(a, 'forward', READY_MS), ...a.presets.map((p, i) => give(a, p, READY_MS + (i + 1) * 5000))];
+      const acts = [
+        ...powerUp(a, 1),
+        ...startActs(a, 'forward', READY_MS),
+        ...a.presets.map((p, i) => give(a, p, READY_MS + (i + 1) * 5000)),
+      ];
       const run = new Run(job, profile, acts, READY_MS + 20_000);
-      expect(a.presets.map((_, i) => Math.round(run.hz(READY_MS + (i + 1) * 5000 + 4800)))).withContext(family).toEqual([15, 30, 45]); // prettier-ignore
+      expect(a.presets.map((_, i) => Math.round(run.hz(READY_MS + (i + 1) * 5000 + 4800))))
+        .withContext(family)
+        .toEqual([15, 30, 45]);
     }
   });
 
   it('work light and fan lie on their sides of the contactor', () => {
     const { job, profile, a } = planned('marrowick-f', 'lightAndFan');
     const run = new Run(job, profile, [...powerUp(a, 0), give(a, 'estop', at)], at + 500);
-    expect(['light.work', 'fan.panel', 'lamp.contactorClosed'].map((id) => [run.lit(id, at - 50), run.lit(id, at + 400)])).toEqual([[true, true], [true, false], [true, false]]); // prettier-ignore
+    expect(
+      ['light.work', 'fan.panel', 'lamp.contactorClosed'].map((id) => [
+        run.lit(id, at - 50),
+        run.lit(id, at + 400),
+      ]),
+    ).toEqual([
+      [true, true],
+      [true, false],
+      [true, false],
+    ]);
     const switched = adopted({ ...job, scheme: { ...job.scheme, workLight: 'goes' } }, profile);
-    expect(checkJob({ ...switched, scheme: { ...switched.scheme, workLight: 'stays' } }, profile).map((f) => f.rule)).toContain('load.wrongSide');
+    expect(
+      checkJob({ ...switched, scheme: { ...switched.scheme, workLight: 'stays' } }, profile).map(
+        (f) => f.rule,
+      ),
+    ).toContain('load.wrongSide');
   });
 
   it('the lamp behind the stop is lit while nothing runs, the running lamp is not', () => {
     const { job, profile, a } = planned('ondulet-n', 'lamps');
-    const run = new Run(job, profile, [...powerUp(a, 1), ...startActs(a, 'forward', READY_MS), give(a, 'stop', at)], at + 4000);
-    expect([READY_MS - 50, at - 50, at + 3900].map((ms) => [run.lit('lamp.stopReleased', ms), run.lit('lamp.running', ms)])).toEqual([[true, false], [true, true], [false, false]]); // prettier-ignore
+    const run = new Run(
+      job,
+      profile,
+      [...powerUp(a, 1), ...startActs(a, 'forward', READY_MS), give(a, 'stop', at)],
+      at + 4000,
+    );
+    expect(
+      [READY_MS - 50, at - 50, at + 3900].map((ms) => [
+        run.lit('lamp.stopReleased', ms),
+        run.lit('lamp.running', ms),
+      ]),
+    ).toEqual([
+      [true, false],
+      [true, true],
+      [false, false],
+    ]);
   });
 
   it('up and down move the reference at its rate, held where it is let go', () => {
@@ -304,7 +505,10 @@ describe('what is special about an arrangement', () => {
   });
 
   it('the key to local makes the station’s stop dead on a device that ignores it, and says so', () => {
-    const rules = (family: string): string[] => { const { job, profile } = planned(family, 'localRemote'); return checkJob(job, profile).map((f) => f.rule); }; // prettier-ignore
+    const rules = (family: string): string[] => {
+      const { job, profile } = planned(family, 'localRemote');
+      return checkJob(job, profile).map((f) => f.rule);
+    };
     expect(rules('quernstone-t')).toContain('place.stopIgnored');
     expect(rules('ondulet-n')).not.toContain('place.stopIgnored');
   });
@@ -312,7 +516,14 @@ describe('what is special about an arrangement', () => {
   it('power is only given when the contactor’s button is pressed again', () => {
     const { job, profile, a } = planned('marrowick-f', 'lineContactor');
     const on = at + 60_000;
-    const acts: (Act | undefined)[] = [...powerUp(a, 1), ...startActs(a, 'forward', READY_MS), ...stopActs(a, 'forward', at), { do: 'supplyOff', atMs: at + 5000 }, { do: 'supplyOn', atMs: on }, ...powerOnActs(a, on + 5000)]; // prettier-ignore
+    const acts: (Act | undefined)[] = [
+      ...powerUp(a, 1),
+      ...startActs(a, 'forward', READY_MS),
+      ...stopActs(a, 'forward', at),
+      { do: 'supplyOff', atMs: at + 5000 },
+      { do: 'supplyOn', atMs: on },
+      ...powerOnActs(a, on + 5000),
+    ];
     const run = new Run(job, profile, acts, on + 9000);
     expect([run.state(on + 4900), run.state(on + 8900)]).toEqual(['off', 'ready']);
   });
@@ -323,7 +534,13 @@ describe('what is special about an arrangement', () => {
       for (const { id, scheme } of shippedArrangements.filter((s) => !cannot[s.id])) {
         for (const finding of checkJob(adopted(jobFor(scheme, profile, model), profile), profile)) {
           const said = Object.values(sayFinding(finding));
-          expect(said.every((text) => text.length > 10 && !/undefined|NaN|\bsafe\b(?! torque)/u.test(text))).withContext(`${family} ${id} ${finding.key}: ${said.join(' | ')}`).toBeTrue(); // prettier-ignore
+          expect(
+            said.every(
+              (text) => text.length > 10 && !/undefined|NaN|\bsafe\b(?! torque)/u.test(text),
+            ),
+          )
+            .withContext(`${family} ${id} ${finding.key}: ${said.join(' | ')}`)
+            .toBeTrue();
         }
       }
     }

@@ -29,11 +29,21 @@ export function handOverBlocks(
   for (const state of ['fail', 'stale', 'open'] as const) {
     const these = steps.filter((s) => s.state === state);
     if (these.length)
-      blocks.push({ key: `steps.${state}`, stage: 'live', code: `block.steps.${state}`, args: { count: these.length, first: these[0].step.key } });
+      blocks.push({
+        key: `steps.${state}`,
+        stage: 'live',
+        code: `block.steps.${state}`,
+        args: { count: these.length, first: these[0].step.key },
+      });
   }
   const differs = rows.filter((row) => row.state === 'differs');
   if (differs.length)
-    blocks.push({ key: 'settings.differ', stage: 'key', code: 'block.settingsDiffer', args: { count: differs.length, first: differs[0].code } });
+    blocks.push({
+      key: 'settings.differ',
+      stage: 'key',
+      code: 'block.settingsDiffer',
+      args: { count: differs.length, first: differs[0].code },
+    });
   if (!evidence.some((e) => e.kind === 'snapshot' && e.body.which === 'asLeft'))
     blocks.push({ key: 'settings.left', stage: 'key', code: 'block.noAsLeft', args: {} });
   return blocks;

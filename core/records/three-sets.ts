@@ -14,8 +14,13 @@ export interface SettingRow {
 }
 
 /** The newest snapshot of a kind. */
-export function snapshotOf(evidence: readonly Evidence[], which: 'asFound' | 'asLeft'): EvidenceOf<'snapshot'> | undefined {
-  return evidence.findLast((e): e is EvidenceOf<'snapshot'> => e.kind === 'snapshot' && e.body.which === which);
+export function snapshotOf(
+  evidence: readonly Evidence[],
+  which: 'asFound' | 'asLeft',
+): EvidenceOf<'snapshot'> | undefined {
+  return evidence.findLast(
+    (e): e is EvidenceOf<'snapshot'> => e.kind === 'snapshot' && e.body.which === which,
+  );
 }
 
 /** Values marked as keyed, the newest mark of each setting; undone marks are left out. */
@@ -30,7 +35,12 @@ export function keyedValues(evidence: readonly Evidence[]): Record<string, Value
 }
 
 /** Compares the three sets, setting by setting. */
-export function settingRows(job: Job, profile: Profile, factory: Readonly<Record<string, Value>>, evidence: readonly Evidence[]): SettingRow[] {
+export function settingRows(
+  job: Job,
+  profile: Profile,
+  factory: Readonly<Record<string, Value>>,
+  evidence: readonly Evidence[],
+): SettingRow[] {
   const found = snapshotOf(evidence, 'asFound')?.body.values ?? {};
   const left = snapshotOf(evidence, 'asLeft')?.body.values;
   const planned = job.adopted?.settings ?? {};
@@ -38,7 +48,25 @@ export function settingRows(job: Job, profile: Profile, factory: Readonly<Record
     const f = found[code] ?? factory[code];
     const p = planned[code]?.value ?? f;
     const l = left?.[code];
-    const state = l !== undefined ? (l === p ? (p === factory[code] ? 'same' : 'asPlanned') : 'differs') : p === f ? 'same' : 'toKey';
-    return { code, name: setting.name, unit: setting.unit, factory: factory[code], found: f, planned: p, left: l, state };
+    const state =
+      l !== undefined
+        ? l === p
+          ? p === factory[code]
+            ? 'same'
+            : 'asPlanned'
+          : 'differs'
+        : p === f
+          ? 'same'
+          : 'toKey';
+    return {
+      code,
+      name: setting.name,
+      unit: setting.unit,
+      factory: factory[code],
+      found: f,
+      planned: p,
+      left: l,
+      state,
+    };
   });
 }

@@ -5,7 +5,13 @@ import type { Board, Device, Probe } from './device.js';
 import { electricalKey, isZero, sameArray, sameList, sameVolts } from './boards.js';
 import { modelOf } from './models/index.js';
 import { wiresModel } from './models/passive.js';
-import { appendStretch, type LandingVolts, type SignalTrace, type Trace, type TraceEvent } from './trace.js';
+import {
+  appendStretch,
+  type LandingVolts,
+  type SignalTrace,
+  type Trace,
+  type TraceEvent,
+} from './trace.js';
 
 /** Rounds at one instant after which the circuit is taken to be chasing itself. */
 const MOST_ROUNDS = 50;
@@ -68,18 +74,32 @@ export class Engine {
   /** Devices of which anything is recorded. */
   private readonly watched: readonly boolean[];
   private readonly board: Board;
-  private readonly lastBoard: { g: Float64Array; emf: Float64Array; slope: Float64Array; re: Float64Array; im: Float64Array };
+  private readonly lastBoard: {
+    g: Float64Array;
+    emf: Float64Array;
+    slope: Float64Array;
+    re: Float64Array;
+    im: Float64Array;
+  };
   private readonly noVolts: Float64Array;
   private fresh = true;
   private readonly stamped: unknown[] = [];
   private seen: unknown[] = [];
 
   constructor(installation: Installation, options: EngineOptions = {}) {
-    const devices = [wiresModel(installation.wires), ...installation.devices.map(modelOf)] as Device<unknown>[];
+    const devices = [
+      wiresModel(installation.wires),
+      ...installation.devices.map(modelOf),
+    ] as Device<unknown>[];
     this.options = options;
-    this.shown = installation.devices.flatMap((d) => (d.kind === 'drive' && d.output ? [d.output.edge] : []));
+    this.shown = installation.devices.flatMap((d) =>
+      d.kind === 'drive' && d.output ? [d.output.edge] : [],
+    );
     this.devices = options.order ? options.order.map((i) => devices[i]) : devices;
-    this.circuit = new Circuit({ nodeCount: installation.landings.length, ...installation }, { cached: options.cached });
+    this.circuit = new Circuit(
+      { nodeCount: installation.landings.length, ...installation },
+      { cached: options.cached },
+    );
     const n = installation.edgeA.length;
     const zeros = (): Float64Array => new Float64Array(n);
     this.noVolts = new Float64Array(installation.landings.length);
@@ -88,7 +108,15 @@ export class Engine {
     this.watched = this.devices.map((d) => d.signals.some((s) => this.recorded(s.id)));
     const signals = this.devices.flatMap((d) => d.signals);
     const segments: SignalTrace[] = signals.map(() => ({ t: [], y: [], dy: [], ddy: [] }));
-    this.trace = { installation: installation.hash, endUs: 0, signals, segments, instants: { t: [], solution: [] }, solutions: [], events: [] };
+    this.trace = {
+      installation: installation.hash,
+      endUs: 0,
+      signals,
+      segments,
+      instants: { t: [], solution: [] },
+      solutions: [],
+      events: [],
+    };
     this.state = {
       t: 0,
       states: this.devices.map((d) => d.init()),
@@ -141,7 +169,12 @@ export class Engine {
   isLive(): boolean {
     this.solve(this.state.t);
     const { emf, acRe, acIm, modal } = this.board;
-    return !isZero(emf) || !isZero(acRe) || !isZero(acIm) || modal.some((m) => m.volts !== 0 && m.amps !== 0);
+    return (
+      !isZero(emf) ||
+      !isZero(acRe) ||
+      !isZero(acIm) ||
+      modal.some((m) => m.volts !== 0 && m.amps !== 0)
+    );
   }
 
   snapshot(): EngineState {
@@ -151,7 +184,8 @@ export class Engine {
   restore(s: EngineState): void {
     const { segments, instants, events, solutions } = this.trace;
     segments.forEach((segment, i) => {
-      for (const list of [segment.t, segment.y, segment.dy, segment.ddy]) list.length = s.lengths.segments[i];
+      for (const list of [segment.t, segment.y, segment.dy, segment.ddy])
+        list.length = s.lengths.segments[i];
     });
     instants.t.length = instants.solution.length = s.lengths.instants;
     events.length = s.lengths.events;
@@ -185,18 +219,33 @@ export class Engine {
    * @param acts what is otherwise here: a wire broken, a contact closed
    */
   sensesLike(solved: SolvedMoment, acts: readonly Act[]): boolean {
-    const states = this.devices.map((d, i) => acts.reduce<unknown>((s, act) => d.act(s, act), i < solved.states.length ? solved.states[i] : d.init()));
-    this.trace.solutions.length = this.trace.instants.t.length = this.trace.instants.solution.length = 0;
+    const states = this.devices.map((d, i) =>
+      acts.reduce<unknown>(
+        (s, act) => d.act(s, act),
+        i < solved.states.length ? solved.states[i] : d.init(),
+      ),
+    );
+    this.trace.solutions.length =
+      this.trace.instants.t.length =
+      this.trace.instants.solution.length =
+        0;
     this.state = { ...this.state, t: solved.t, states, modes: solved.modes, solution: -1 };
     this.fresh = true;
     this.solve(solved.t);
     const probe = this.probe();
-    return solved.senses.every((before, i) => sameList(this.devices[i].sense(states[i], probe), before));
+    return solved.senses.every((before, i) =>
+      sameList(this.devices[i].sense(states[i], probe), before),
+    );
   }
 
   private lengths(): EngineState['lengths'] {
     const { segments, instants, events, solutions } = this.trace;
-    return { segments: segments.map((s) => s.t.length), instants: instants.t.length, events: events.length, solutions: solutions.length };
+    return {
+      segments: segments.map((s) => s.t.length),
+      instants: instants.t.length,
+      events: events.length,
+      solutions: solutions.length,
+    };
   }
 
   private settle(t: number, acts: readonly Act[]): void {
@@ -241,7 +290,13 @@ export class Engine {
       stepped[i] = this.devices[i].step(states[i], sensed[i], t);
       if (!same || stepped[i] !== states[i]) changed = true;
     }
-    this.options.onSolved?.({ t, key: electricalKey(this.board, this.shown), states, senses: sensed, modes: this.state.modes });
+    this.options.onSolved?.({
+      t,
+      key: electricalKey(this.board, this.shown),
+      states,
+      senses: sensed,
+      modes: this.state.modes,
+    });
     if (changed) this.state = { ...this.state, states: stepped, senses: sensed };
     return changed;
   }
@@ -254,7 +309,9 @@ export class Engine {
       const now = this.state.states[i];
       if (this.watched[i] && (d.moves || this.seen[i] !== now)) {
         const stretches = d.observe(now, t);
-        for (let k = 0; k < stretches.length; k++) if (this.recorded(d.signals[k].id)) appendStretch(this.trace.segments[signal + k], stretches[k], t);
+        for (let k = 0; k < stretches.length; k++)
+          if (this.recorded(d.signals[k].id))
+            appendStretch(this.trace.segments[signal + k], stretches[k], t);
       }
       this.seen[i] = now;
       signal += d.signals.length;
@@ -269,20 +326,28 @@ export class Engine {
     const { board, lastBoard } = this;
     for (let i = 0; i < this.devices.length; i++) {
       const now = this.state.states[i];
-      if (this.fresh || this.stamped[i] !== now || this.devices[i].moves) this.devices[i].stamp(now, t, board);
+      if (this.fresh || this.stamped[i] !== now || this.devices[i].moves)
+        this.devices[i].stamp(now, t, board);
       this.stamped[i] = now;
     }
     const last = this.state.solution >= 0 ? this.trace.solutions[this.state.solution] : undefined;
     const before = this.fresh ? undefined : last;
-    const sameSources = before !== undefined && this.modalUnchanged() && sameArray(board.emf, lastBoard.emf);
+    const sameSources =
+      before !== undefined && this.modalUnchanged() && sameArray(board.emf, lastBoard.emf);
     const sameSlope = before !== undefined && sameArray(board.emfSlope, lastBoard.slope);
-    const sameAlternating = before !== undefined && sameArray(board.acRe, lastBoard.re) && sameArray(board.acIm, lastBoard.im);
+    const sameAlternating =
+      before !== undefined &&
+      sameArray(board.acRe, lastBoard.re) &&
+      sameArray(board.acIm, lastBoard.im);
     if (sameSources && sameSlope && sameAlternating && sameArray(board.g, lastBoard.g)) return;
     const solution = this.circuit.solve(board, this.state.modes);
     const sameNetwork = before !== undefined && sameArray(board.g, lastBoard.g);
     const none = this.noVolts;
-    const respond = (sources: Float64Array, slot: number, kept: Float64Array | undefined): Float64Array =>
-      kept ?? (isZero(sources) ? none : this.circuit.respond(sources, slot));
+    const respond = (
+      sources: Float64Array,
+      slot: number,
+      kept: Float64Array | undefined,
+    ): Float64Array => kept ?? (isZero(sources) ? none : this.circuit.respond(sources, slot));
     const landing: LandingVolts = {
       volts: solution.volts,
       slope: respond(board.emfSlope, 0, sameNetwork && sameSlope ? before.slope : undefined),
@@ -290,7 +355,8 @@ export class Engine {
       acIm: respond(board.acIm, 2, sameNetwork && sameAlternating ? before.acIm : undefined),
       island: solution.island,
     };
-    if (!solution.settled) this.trace.events.push({ t, of: { kind: 'device', id: 'wires' }, what: 'unsettled' });
+    if (!solution.settled)
+      this.trace.events.push({ t, of: { kind: 'device', id: 'wires' }, what: 'unsettled' });
     lastBoard.g.set(board.g);
     lastBoard.emf.set(board.emf);
     lastBoard.slope.set(board.emfSlope);
@@ -318,7 +384,8 @@ export class Engine {
     const last = solutions[this.state.solution];
     if (last && sameVolts(last, landing) && !landing.slope.some((x) => x !== 0)) return;
     const index = solutions.push(landing) - 1;
-    if (instants.t[instants.t.length - 1] === t) instants.solution[instants.solution.length - 1] = index;
+    if (instants.t[instants.t.length - 1] === t)
+      instants.solution[instants.solution.length - 1] = index;
     else {
       instants.t.push(t);
       instants.solution.push(index);
@@ -331,7 +398,10 @@ export class Engine {
     const joined = (plus: number, minus: number): boolean => s.island[plus] === s.island[minus];
     return {
       volts: (plus, minus) => (joined(plus, minus) ? s.volts[plus] - s.volts[minus] : null),
-      acVolts: (plus, minus) => (joined(plus, minus) ? Math.hypot(s.acRe[plus] - s.acRe[minus], s.acIm[plus] - s.acIm[minus]) : null),
+      acVolts: (plus, minus) =>
+        joined(plus, minus)
+          ? Math.hypot(s.acRe[plus] - s.acRe[minus], s.acIm[plus] - s.acIm[minus])
+          : null,
     };
   }
 
@@ -357,5 +427,13 @@ export class Engine {
 function ownerOf(act: Act): TraceEvent['of'] {
   if (act.do === 'breakWire' || act.do === 'mendWire') return { kind: 'wire', id: act.wire };
   if (act.do === 'hook') return { kind: 'landing', id: act.a };
-  return { kind: 'device', id: 'device' in act && act.device ? act.device : act.do === 'key' || act.do === 'link' ? 'drive' : 'supply' };
+  return {
+    kind: 'device',
+    id:
+      'device' in act && act.device
+        ? act.device
+        : act.do === 'key' || act.do === 'link'
+          ? 'drive'
+          : 'supply',
+  };
 }

@@ -1,9 +1,24 @@
-export { Engine, type EngineOptions, type EngineState, type SolvedMoment, type TimedAct } from './engine.js';
+export {
+  Engine,
+  type EngineOptions,
+  type EngineState,
+  type SolvedMoment,
+  type TimedAct,
+} from './engine.js';
 export { driveStates } from './models/drive.js';
 export { rehearse, timedActs } from './script.js';
 export { ohmsBetween, type OhmReading } from './ohms.js';
 export { Session } from './session.js';
-export { pieceAt, signalAt, stateAt, voltsAt, type LandingVolts, type SignalTrace, type Trace, type TraceEvent } from './trace.js';
+export {
+  pieceAt,
+  signalAt,
+  stateAt,
+  voltsAt,
+  type LandingVolts,
+  type SignalTrace,
+  type Trace,
+  type TraceEvent,
+} from './trace.js';
 export { whyNotRunning, type Condition, type Why } from './why.js';
 export { type OpenPlace } from './ways.js';
 export { type SignalSpec } from './device.js';

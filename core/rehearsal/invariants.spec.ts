@@ -9,14 +9,55 @@ import { Engine, rehearse, signalAt, timedActs, type Trace } from './index.js';
 
 const n = shippedProfile('ondulet-n');
 const jobOf = (scheme: Partial<Scheme>): Job =>
-  adopted(bareJob({ accelS: 2, decelS: 2, directionBy: undefined, startBy: undefined, ...scheme }, n, 'N0220'), n);
+  adopted(
+    bareJob(
+      { accelS: 2, decelS: 2, directionBy: undefined, startBy: undefined, ...scheme },
+      n,
+      'N0220',
+    ),
+    n,
+  );
 const rich: readonly Partial<Scheme>[] = [
-  { startStop: 'threeWire', stationFeed: 'chained', direction: 'forwardReverse', estop: 'safeTorqueOff', jog: 'bothWays', brakeRelease: true, lamps: ['running', 'stopReleased'] },
-  { startStop: 'sealInRelay', latchSupply: 'own24', direction: 'forwardReverse', interlocks: ['guard'], estop: 'safeTorqueOffOneContact' },
-  { startStop: 'threeWireTwoStarts', stationFeed: 'separate', direction: 'forwardReverse', estop: 'contactorInhibit', workLight: 'stays', lamps: ['contactorClosed'] },
-  { startStop: 'twoWire', directionBy: 'twoContacts', startBy: 'maintainedButton', direction: 'forwardReverse', startWarningS: 1, presetsHz: [10, 25, 40] },
-  { startStop: 'controller', controllerOutput: 'transistor', direction: 'forwardReverse', speed: 'voltage', handshake: true },
-]; // prettier-ignore
+  {
+    startStop: 'threeWire',
+    stationFeed: 'chained',
+    direction: 'forwardReverse',
+    estop: 'safeTorqueOff',
+    jog: 'bothWays',
+    brakeRelease: true,
+    lamps: ['running', 'stopReleased'],
+  },
+  {
+    startStop: 'sealInRelay',
+    latchSupply: 'own24',
+    direction: 'forwardReverse',
+    interlocks: ['guard'],
+    estop: 'safeTorqueOffOneContact',
+  },
+  {
+    startStop: 'threeWireTwoStarts',
+    stationFeed: 'separate',
+    direction: 'forwardReverse',
+    estop: 'contactorInhibit',
+    workLight: 'stays',
+    lamps: ['contactorClosed'],
+  },
+  {
+    startStop: 'twoWire',
+    directionBy: 'twoContacts',
+    startBy: 'maintainedButton',
+    direction: 'forwardReverse',
+    startWarningS: 1,
+    presetsHz: [10, 25, 40],
+  },
+  {
+    startStop: 'controller',
+    controllerOutput: 'transistor',
+    direction: 'forwardReverse',
+    speed: 'voltage',
+    handshake: true,
+  },
+];
 const benches = rich.map((scheme) => {
   const job = jobOf(scheme);
   return { scheme, job, arrangement: arrangeFor(job, n), installation: installAtSpeed(job, n, 1) };
@@ -29,15 +70,37 @@ const script = (b: Bench): fc.Arbitrary<Act[]> => {
   const wires = b.installation.wires.map((w) => w.id);
   const at = fc.integer({ min: READY_MS, max: READY_MS + 8000 });
   const act = fc.oneof(
-    { weight: 8, arbitrary: fc.tuple(at, fc.nat(operations.length - 1), fc.boolean()).map(([t, i, down]) => (down ? give : take)(b.arrangement, operations[i], t)) },
-    { weight: 1, arbitrary: fc.tuple(at, fc.boolean()).map(([atMs, on]): Act => ({ do: on ? 'supplyOn' : 'supplyOff', atMs })) },
-    { weight: 1, arbitrary: fc.tuple(at, fc.nat(wires.length - 1), fc.boolean()).map(([atMs, i, mend]): Act => ({ do: mend ? 'mendWire' : 'breakWire', atMs, wire: wires[i] })) },
+    {
+      weight: 8,
+      arbitrary: fc
+        .tuple(at, fc.nat(operations.length - 1), fc.boolean())
+        .map(([t, i, down]) => (down ? give : take)(b.arrangement, operations[i], t)),
+    },
+    {
+      weight: 1,
+      arbitrary: fc
+        .tuple(at, fc.boolean())
+        .map(([atMs, on]): Act => ({ do: on ? 'supplyOn' : 'supplyOff', atMs })),
+    },
+    {
+      weight: 1,
+      arbitrary: fc
+        .tuple(at, fc.nat(wires.length - 1), fc.boolean())
+        .map(([atMs, i, mend]): Act => ({
+          do: mend ? 'mendWire' : 'breakWire',
+          atMs,
+          wire: wires[i],
+        })),
+    },
   );
-  return fc.array(act, { minLength: 3, maxLength: 14 }).map((acts) => timeOrder([...powerUp(b.arrangement, 1), ...actsOf(...acts)]));
-}; // prettier-ignore
+  return fc
+    .array(act, { minLength: 3, maxLength: 14 })
+    .map((acts) => timeOrder([...powerUp(b.arrangement, 1), ...actsOf(...acts)]));
+};
 const END_MS = READY_MS + 10_000;
 const anyRun = fc.constantFrom(...benches).chain((b) => fc.tuple(fc.constant(b), script(b)));
-const bits = (t: Trace): string => JSON.stringify([t.segments, t.events, t.instants.t, t.solutions.map((s) => Array.from(s.volts))]);
+const bits = (t: Trace): string =>
+  JSON.stringify([t.segments, t.events, t.instants.t, t.solutions.map((s) => Array.from(s.volts))]);
 
 describe('whatever is pressed, cut or broken', () => {
   it('the same script gives the same trace, also with devices in another order and without the cache', () => {
@@ -46,10 +109,14 @@ describe('whatever is pressed, cut or broken', () => {
         const first = rehearse(b.installation, acts, END_MS);
         expect(bits(rehearse(b.installation, acts, END_MS))).toBe(bits(first));
         const count = b.installation.devices.length + 1;
-        const order = Array.from({ length: count }, (_, i) => i).sort((x, y) => ((x * 7919 + seed) % 101) - ((y * 7919 + seed) % 101));
+        const order = Array.from({ length: count }, (_, i) => i).sort(
+          (x, y) => ((x * 7919 + seed) % 101) - ((y * 7919 + seed) % 101),
+        );
         const shuffled = rehearse(b.installation, acts, END_MS, { order, cached: false });
         for (const signal of first.signals) {
-          const [x, y] = [first, shuffled].map((t) => t.segments[t.signals.findIndex((s) => s.id === signal.id)]);
+          const [x, y] = [first, shuffled].map(
+            (t) => t.segments[t.signals.findIndex((s) => s.id === signal.id)],
+          );
           expect(y).withContext(signal.id).toEqual(x);
         }
       }),
@@ -64,11 +131,17 @@ describe('whatever is pressed, cut or broken', () => {
         const whole = new Engine(b.installation);
         whole.runTo(END_MS * 1000, timed);
         const engine = new Engine(b.installation);
-        engine.runTo(cutMs * 1000, timed.filter((a) => a.t <= cutMs * 1000)); // prettier-ignore
+        engine.runTo(
+          cutMs * 1000,
+          timed.filter((a) => a.t <= cutMs * 1000),
+        );
         const kept = engine.snapshot();
         engine.runTo(END_MS * 1000, []);
         engine.restore(kept);
-        engine.runTo(END_MS * 1000, timed.filter((a) => a.t > cutMs * 1000)); // prettier-ignore
+        engine.runTo(
+          END_MS * 1000,
+          timed.filter((a) => a.t > cutMs * 1000),
+        );
         expect(bits(engine.trace)).toBe(bits(whole.trace));
       }),
       { numRuns: 60 },
@@ -79,7 +152,8 @@ describe('whatever is pressed, cut or broken', () => {
     fc.assert(
       fc.property(anyRun, ([b, acts]) => {
         const trace = rehearse(b.installation, acts, END_MS);
-        const { t, y, dy, ddy } = trace.segments[trace.signals.findIndex((s) => s.id === 'drive.hz')];
+        const { t, y, dy, ddy } =
+          trace.segments[trace.signals.findIndex((s) => s.id === 'drive.hz')];
         for (let k = 1; k < t.length; k++) {
           const tau = (t[k] - t[k - 1]) / 1e6;
           const before = y[k - 1] + (dy[k - 1] + (ddy[k - 1] * tau) / 2) * tau;
@@ -102,13 +176,17 @@ describe('whatever is pressed, cut or broken', () => {
           .find((a) => a.task === 'stop')
           ?.at.split(':')[1];
         for (let ms = READY_MS; ms < END_MS; ms += 50) {
-          const at = (signal: string, back = 0): number => signalAt(trace, signal, (ms - back) * 1000);
+          const at = (signal: string, back = 0): number =>
+            signalAt(trace, signal, (ms - back) * 1000);
           const open = ['drive.SA', 'drive.SB'].some((s) => at(s) === 0 && at(s, filterMs) === 0);
           if (open) expect(at('drive.hz')).withContext(`enable open at ${ms}`).toBe(0);
           if (!stop) continue;
           // Stop open: never speeding up; the ramp down may still be running.
           const opened = [0, 20, 40].every((back) => at(`drive.${stop}`, back) === 0);
-          if (opened) expect(Math.abs(at('drive.hz'))).toBeLessThanOrEqual(Math.abs(at('drive.hz', 30)) + 1e-9);
+          if (opened)
+            expect(Math.abs(at('drive.hz'))).toBeLessThanOrEqual(
+              Math.abs(at('drive.hz', 30)) + 1e-9,
+            );
         }
       }),
       { numRuns: 80 },
@@ -117,7 +195,12 @@ describe('whatever is pressed, cut or broken', () => {
 
   it('jog needs the stop circuit healthy and never latches', () => {
     const b = benches[0];
-    const run = (acts: (Act | undefined)[]): Trace => rehearse(b.installation, timeOrder([...powerUp(b.arrangement, 1), ...actsOf(...acts)]), END_MS);
+    const run = (acts: (Act | undefined)[]): Trace =>
+      rehearse(
+        b.installation,
+        timeOrder([...powerUp(b.arrangement, 1), ...actsOf(...acts)]),
+        END_MS,
+      );
     const hz = (t: Trace, ms: number): number => signalAt(t, 'drive.hz', ms * 1000);
     const a: Arrangement = b.arrangement;
     const jog = a.jogs.forward as string;
@@ -130,10 +213,18 @@ describe('whatever is pressed, cut or broken', () => {
   });
 
   it('a press shorter than the filter does nothing, one longer starts', () => {
-    const job = jobOf({ startStop: 'threeWire', stationFeed: 'separate', direction: 'forwardOnly' });
+    const job = jobOf({
+      startStop: 'threeWire',
+      stationFeed: 'separate',
+      direction: 'forwardOnly',
+    });
     const a = arrangeFor(job, n);
     const hz = (heldMs: number): number => {
-      const acts = actsOf(...powerUp(a, 1), give(a, 'start', READY_MS), take(a, 'start', READY_MS + heldMs));
+      const acts = actsOf(
+        ...powerUp(a, 1),
+        give(a, 'start', READY_MS),
+        take(a, 'start', READY_MS + heldMs),
+      );
       return signalAt(rehearse(install(job, n), acts, END_MS), 'drive.hz', END_MS * 1000);
     };
     expect([hz(3), hz(3.9), hz(4.5) > 0]).toEqual([0, 0, true]);

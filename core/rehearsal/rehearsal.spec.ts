@@ -8,26 +8,60 @@ import { signalAt, stateAt, voltsAt, type Trace } from './trace.js';
 
 const job = adopted(bareJob());
 const installation = install(job, marrowick());
-const turn = (atMs: number, position: string): Act => ({ do: 'turn', atMs, device: 'select.direction', position });
-const on: Act[] = [{ do: 'supplyOn', atMs: 0 }, { do: 'dial', atMs: 100, device: 'dial.speed', to: 1 }]; // prettier-ignore
+const turn = (atMs: number, position: string): Act => ({
+  do: 'turn',
+  atMs,
+  device: 'select.direction',
+  position,
+});
+const on: Act[] = [
+  { do: 'supplyOn', atMs: 0 },
+  { do: 'dial', atMs: 100, device: 'dial.speed', to: 1 },
+];
 const hz = (t: Trace, ms: number): number => signalAt(t, 'drive.hz', ms * 1000);
 
 /** Everything a trace says, without the shared arrays: equal text means the same bits. */
 function bits(t: Trace, endUs = Infinity): string {
-  const cut = t.segments.map((s) => s.t.flatMap((at, i) => (at <= endUs ? [[at, s.y[i], s.dy[i], s.ddy[i]]] : [])));
-  const byId = t.signals.map((s, i) => [s.id, cut[i]] as const).sort(([x], [y]) => (x < y ? -1 : 1));
-  return JSON.stringify([byId, t.instants.t.flatMap((at, i) => (at <= endUs ? [[at, Array.from(t.solutions[t.instants.solution[i]].volts)]] : []))]);
+  const cut = t.segments.map((s) =>
+    s.t.flatMap((at, i) => (at <= endUs ? [[at, s.y[i], s.dy[i], s.ddy[i]]] : [])),
+  );
+  const byId = t.signals
+    .map((s, i) => [s.id, cut[i]] as const)
+    .sort(([x], [y]) => (x < y ? -1 : 1));
+  return JSON.stringify([
+    byId,
+    t.instants.t.flatMap((at, i) =>
+      at <= endUs ? [[at, Array.from(t.solutions[t.instants.solution[i]].volts)]] : [],
+    ),
+  ]);
 }
 
 const randomActs = fc.array(
   fc.oneof(
-    fc.record({ do: fc.constant('turn' as const), atMs: fc.nat(20_000), device: fc.constant('select.direction'), position: fc.constantFrom('forward', 'off', 'reverse') }),
-    fc.record({ do: fc.constant('dial' as const), atMs: fc.nat(20_000), device: fc.constant('dial.speed'), to: fc.integer({ min: 0, max: 20 }).map((x) => x / 20) }),
-    fc.record({ do: fc.constantFrom('supplyOn' as const, 'supplyOff' as const), atMs: fc.nat(20_000) }),
-    fc.record({ do: fc.constantFrom('breakWire' as const, 'mendWire' as const), atMs: fc.nat(20_000), wire: fc.constantFrom('12', '14', '16', '17', '18') }),
+    fc.record({
+      do: fc.constant('turn' as const),
+      atMs: fc.nat(20_000),
+      device: fc.constant('select.direction'),
+      position: fc.constantFrom('forward', 'off', 'reverse'),
+    }),
+    fc.record({
+      do: fc.constant('dial' as const),
+      atMs: fc.nat(20_000),
+      device: fc.constant('dial.speed'),
+      to: fc.integer({ min: 0, max: 20 }).map((x) => x / 20),
+    }),
+    fc.record({
+      do: fc.constantFrom('supplyOn' as const, 'supplyOff' as const),
+      atMs: fc.nat(20_000),
+    }),
+    fc.record({
+      do: fc.constantFrom('breakWire' as const, 'mendWire' as const),
+      atMs: fc.nat(20_000),
+      wire: fc.constantFrom('12', '14', '16', '17', '18'),
+    }),
   ),
   { maxLength: 12 },
-); // prettier-ignore
+);
 
 describe('rehearse', () => {
   it('switches the input by its voltage after the filter and follows the ramp', () => {
@@ -45,7 +79,15 @@ describe('rehearse', () => {
     // 5 kΩ on 10 V behind 47 Ω into 30 kΩ at 3/4: hand calculation with the wires left out
     const below = 1 / (1 / 3750 + 1 / 30_000);
     const volts = (10 * below) / (47 + 1250 + below);
-    const t = rehearse(installation, [{ do: 'supplyOn', atMs: 0 }, { do: 'dial', atMs: 100, device: 'dial.speed', to: 0.75 }, turn(3000, 'forward')], 15_000);
+    const t = rehearse(
+      installation,
+      [
+        { do: 'supplyOn', atMs: 0 },
+        { do: 'dial', atMs: 100, device: 'dial.speed', to: 0.75 },
+        turn(3000, 'forward'),
+      ],
+      15_000,
+    );
     expect(hz(t, 14_000)).toBeCloseTo(volts * 5, 1);
   });
 
@@ -57,8 +99,15 @@ describe('rehearse', () => {
 
   it('is faulted by a cut supply sooner the more the motor draws, and the display dies later', () => {
     const at = (torquePct: number): number => {
-      const loaded: Job = { ...job, plate: { ...job.plate, load: { ...job.plate.load, torquePct } } };
-      const t = rehearse(install(loaded, marrowick()), [...on, turn(3000, 'forward'), { do: 'supplyOff', atMs: 12_000 }], 20_000);
+      const loaded: Job = {
+        ...job,
+        plate: { ...job.plate, load: { ...job.plate.load, torquePct } },
+      };
+      const t = rehearse(
+        install(loaded, marrowick()),
+        [...on, turn(3000, 'forward'), { do: 'supplyOff', atMs: 12_000 }],
+        20_000,
+      );
       const states = t.signals.findIndex((s) => s.id === 'drive.state');
       const names = t.signals[states].states ?? [];
       const k = t.segments[states].y.findIndex((y) => names[y] === 'faulted');
@@ -74,16 +123,28 @@ describe('rehearse', () => {
   });
 
   it('stops when the feed of the station breaks, and no input works without the common link', () => {
-    const broken = rehearse(installation, [...on, turn(3000, 'forward'), { do: 'breakWire', atMs: 9000, wire: '12' }], 20_000);
+    const broken = rehearse(
+      installation,
+      [...on, turn(3000, 'forward'), { do: 'breakWire', atMs: 9000, wire: '12' }],
+      20_000,
+    );
     expect(hz(broken, 8900)).toBeGreaterThan(49);
     expect(hz(broken, 19_000)).toBe(0);
-    const out = rehearse(installation, [...on, { do: 'link', atMs: 200, link: 'IL', position: 'out' }, turn(3000, 'forward')], 9000);
+    const out = rehearse(
+      installation,
+      [...on, { do: 'link', atMs: 200, link: 'IL', position: 'out' }, turn(3000, 'forward')],
+      9000,
+    );
     expect(stateAt(out, 'drive.state', 8_900_000)).toBe('ready');
     expect(signalAt(out, 'drive.IN1', 8_900_000)).toBe(0);
   });
 
   it('trips on a missing phase and shows it in the voltages', () => {
-    const t = rehearse(installation, [...on, turn(3000, 'forward'), { do: 'breakWire', atMs: 9000, wire: '2' }], 11_000);
+    const t = rehearse(
+      installation,
+      [...on, turn(3000, 'forward'), { do: 'breakWire', atMs: 9000, wire: '2' }],
+      11_000,
+    );
     expect(stateAt(t, 'drive.state', 9_100_000)).toBe('faulted');
     const [l1, l2, l3] = ['L1', 'L2', 'L3'].map((x) => installation.landings.indexOf(`drive:${x}`));
     expect(voltsAt(t, l2, l3, 9_100_000)?.ac).toBeCloseTo(400, 0);
@@ -93,12 +154,18 @@ describe('rehearse', () => {
   it('gives the same trace bit for bit: again, without the cache, and with devices in any order', () => {
     const count = installation.devices.length + 1;
     fc.assert(
-      fc.property(randomActs, fc.shuffledSubarray([...Array(count).keys()], { minLength: count }), (acts, order) => {
-        const first = bits(rehearse(installation, [...on, ...acts], 25_000));
-        expect(bits(rehearse(installation, [...on, ...acts], 25_000))).toBe(first);
-        expect(bits(rehearse(installation, [...on, ...acts], 25_000, { cached: false }))).toBe(first);
-        expect(bits(rehearse(installation, [...on, ...acts], 25_000, { order }))).toBe(first);
-      }),
+      fc.property(
+        randomActs,
+        fc.shuffledSubarray([...Array(count).keys()], { minLength: count }),
+        (acts, order) => {
+          const first = bits(rehearse(installation, [...on, ...acts], 25_000));
+          expect(bits(rehearse(installation, [...on, ...acts], 25_000))).toBe(first);
+          expect(bits(rehearse(installation, [...on, ...acts], 25_000, { cached: false }))).toBe(
+            first,
+          );
+          expect(bits(rehearse(installation, [...on, ...acts], 25_000, { order }))).toBe(first);
+        },
+      ),
       { numRuns: 25, seed: 3 },
     );
   });
@@ -106,7 +173,10 @@ describe('rehearse', () => {
   it('gives the same trace when acts are given live, one by one, also after going back', () => {
     fc.assert(
       fc.property(randomActs, fc.nat(15_000), (acts, back) => {
-        const all = [...on, ...acts].map((act, i) => ({ act, i })).sort((x, y) => x.act.atMs - y.act.atMs || x.i - y.i).map(({ act }) => act); // prettier-ignore
+        const all = [...on, ...acts]
+          .map((act, i) => ({ act, i }))
+          .sort((x, y) => x.act.atMs - y.act.atMs || x.i - y.i)
+          .map(({ act }) => act);
         const session = new Session(installation);
         session.act(back * 1000, [turn(back, 'reverse')]);
         for (const act of all) session.act(act.atMs * 1000, [act]);
@@ -125,8 +195,10 @@ describe('rehearse', () => {
         const t = rehearse(installation, [...on, ...acts], 26_000);
         for (let ms = 10; ms <= 26_000; ms += 10) {
           const [before, now] = [hz(t, ms - 10), hz(t, ms)];
-          if (Math.sign(before) * Math.sign(now) < 0) expect(Math.abs(before) + Math.abs(now)).toBeLessThan(0.13);
-          if (Math.abs(now) > Math.abs(before)) expect(Math.abs(now) - Math.abs(before)).toBeLessThan(0.11);
+          if (Math.sign(before) * Math.sign(now) < 0)
+            expect(Math.abs(before) + Math.abs(now)).toBeLessThan(0.13);
+          if (Math.abs(now) > Math.abs(before))
+            expect(Math.abs(now) - Math.abs(before)).toBeLessThan(0.11);
         }
       }),
       { numRuns: 20, seed: 12 },

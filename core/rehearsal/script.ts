@@ -5,7 +5,9 @@ import type { Trace } from './trace.js';
 
 /** Acts in order of time, in integer microseconds; acts of the same moment keep their order. */
 export function timedActs(acts: readonly Act[]): TimedAct[] {
-  return acts.map((act, i) => ({ t: Math.round(act.atMs * 1000), act, i })).sort((x, y) => x.t - y.t || x.i - y.i);
+  return acts
+    .map((act, i) => ({ t: Math.round(act.atMs * 1000), act, i }))
+    .sort((x, y) => x.t - y.t || x.i - y.i);
 }
 
 /**
@@ -15,10 +17,18 @@ export function timedActs(acts: readonly Act[]): TimedAct[] {
  * @returns the trace; the same every time
  * @example rehearse(install(job, profile), [{ atMs: 0, do: 'supplyOn' }, { atMs: 1500, do: 'press', device: 'contact.forward' }], 9000)
  */
-export function rehearse(installation: Installation, acts: readonly Act[], endMs?: number, options?: EngineOptions): Trace {
+export function rehearse(
+  installation: Installation,
+  acts: readonly Act[],
+  endMs?: number,
+  options?: EngineOptions,
+): Trace {
   const timed = timedActs(acts);
   const endUs = endMs === undefined ? (timed.at(-1)?.t ?? 0) + 2_000_000 : Math.round(endMs * 1000);
   const engine = new Engine(installation, options);
-  engine.runTo(endUs, timed.filter((act) => act.t <= endUs)); // prettier-ignore
+  engine.runTo(
+    endUs,
+    timed.filter((act) => act.t <= endUs),
+  );
   return engine.trace;
 }

@@ -54,16 +54,23 @@ export class Session {
   /** An engine of its own at t, for questions about that moment. */
   engineAt(t: number): Engine {
     const engine = new Engine(this.installation);
-    engine.runTo(t, this.acts.filter((act) => act.t <= t)); // prettier-ignore
+    engine.runTo(
+      t,
+      this.acts.filter((act) => act.t <= t),
+    );
     return engine;
   }
 
   private backTo(t: number): void {
-    while (this.snapshots.length > 1 && this.snapshots[this.snapshots.length - 1].t > t) this.snapshots.pop();
+    while (this.snapshots.length > 1 && this.snapshots[this.snapshots.length - 1].t > t)
+      this.snapshots.pop();
     const snapshot = this.snapshots[this.snapshots.length - 1];
     const later = this.acts.findIndex((act) => act.t > t);
     if (later >= 0) this.acts.length = later;
     this.engine.restore(snapshot);
-    this.engine.runTo(t, this.acts.filter((act) => act.t > snapshot.t)); // prettier-ignore
+    this.engine.runTo(
+      t,
+      this.acts.filter((act) => act.t > snapshot.t),
+    );
   }
 }

@@ -53,7 +53,11 @@ export function pieceAt(times: ArrayLike<number>, t: number): number {
 }
 
 /** Value of a signal at t. */
-export function signalAt(trace: Pick<Trace, 'signals' | 'segments'>, id: string, t: number): number {
+export function signalAt(
+  trace: Pick<Trace, 'signals' | 'segments'>,
+  id: string,
+  t: number,
+): number {
   const index = trace.signals.findIndex((s) => s.id === id);
   if (index < 0) throw new RangeError(`the trace has no signal "${id}"`);
   const s = trace.segments[index];
@@ -70,7 +74,12 @@ export function stateAt(trace: Pick<Trace, 'signals' | 'segments'>, id: string, 
 }
 
 /** Direct and alternating voltage between two landings at t; null where nothing joins them. */
-export function voltsAt(trace: Pick<Trace, 'instants' | 'solutions'>, plus: number, minus: number, t: number): { dc: number; ac: number } | null {
+export function voltsAt(
+  trace: Pick<Trace, 'instants' | 'solutions'>,
+  plus: number,
+  minus: number,
+  t: number,
+): { dc: number; ac: number } | null {
   const k = pieceAt(trace.instants.t, t);
   if (k < 0) return null;
   const s = trace.solutions[trace.instants.solution[k]];

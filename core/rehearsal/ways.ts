@@ -22,24 +22,43 @@ export class Ways {
 
   constructor(private readonly installation: Installation) {
     this.ends = installation.edgeA.map((a, e) => [a, installation.edgeB[e]] as const);
-    for (const w of installation.wires) this.add(w.edge, { code: 'wire', args: { number: w.number }, where: { kind: 'wire', id: w.id } });
+    for (const w of installation.wires)
+      this.add(w.edge, {
+        code: 'wire',
+        args: { number: w.number },
+        where: { kind: 'wire', id: w.id },
+      });
     for (const d of installation.devices) {
       if (d.kind === 'contacts') for (const c of d.contacts) this.contact(c.edge, d.id, d.tag);
-      if (d.kind === 'coil') for (const edge of [...d.makes, ...d.breaks]) this.contact(edge, d.id, d.tag, d.id);
+      if (d.kind === 'coil')
+        for (const edge of [...d.makes, ...d.breaks]) this.contact(edge, d.id, d.tag, d.id);
       if (d.kind === 'fuse') this.contact(d.across.edge, d.id, d.tag);
       if (d.kind === 'transistor') this.contact(d.edge, d.id, d.tag);
       if (d.kind === 'drive') {
-        for (const edge of d.joined) this.add(edge, { code: 'missing', args: {}, where: { kind: 'device', id: d.id } });
-        for (const r of d.relays) for (const edge of [...r.no, ...r.nc]) this.contact(edge, d.id, 'T1');
+        for (const edge of d.joined)
+          this.add(edge, { code: 'missing', args: {}, where: { kind: 'device', id: d.id } });
+        for (const r of d.relays)
+          for (const edge of [...r.no, ...r.nc]) this.contact(edge, d.id, 'T1');
         for (const link of d.links)
-          for (const p of Object.values(link.positions)) for (const edge of p.edges) this.add(edge, { code: 'link', args: { device: link.id, position: link.position }, where: { kind: 'device', id: d.id } }); // prettier-ignore
+          for (const p of Object.values(link.positions))
+            for (const edge of p.edges)
+              this.add(edge, {
+                code: 'link',
+                args: { device: link.id, position: link.position },
+                where: { kind: 'device', id: d.id },
+              });
       }
     }
   }
 
   private contact(edge: number, id: string, tag: string, coil?: string): void {
     const [a, b] = this.ends[edge].map((i) => this.installation.landings[i].split(':')[1]);
-    this.add(edge, { code: 'contact', args: { device: tag, a, b }, where: { kind: 'device', id }, ...(coil ? { coil } : {}) });
+    this.add(edge, {
+      code: 'contact',
+      args: { device: tag, a, b },
+      where: { kind: 'device', id },
+      ...(coil ? { coil } : {}),
+    });
   }
 
   private add(edge: number, place: OpenPlace): void {
@@ -56,7 +75,11 @@ export class Ways {
    *
    * @param closed conductance of every edge
    */
-  openOnTheWay(from: number, targets: readonly number[], closed: Float64Array): readonly OpenPlace[] {
+  openOnTheWay(
+    from: number,
+    targets: readonly number[],
+    closed: Float64Array,
+  ): readonly OpenPlace[] {
     const cost = new Map<number, number>([[from, 0]]);
     const back = new Map<number, { node: number; step: Step }>();
     const queue: number[] = [from];
@@ -79,10 +102,21 @@ export class Ways {
         queue.push(next);
       }
     }
-    return [{ code: 'missing', args: {}, where: { kind: 'landing', id: this.installation.landings[from] } }];
+    return [
+      {
+        code: 'missing',
+        args: {},
+        where: { kind: 'landing', id: this.installation.landings[from] },
+      },
+    ];
   }
 
-  private placesBack(node: number, from: number, back: ReadonlyMap<number, { node: number; step: Step }>, closed: Float64Array): OpenPlace[] {
+  private placesBack(
+    node: number,
+    from: number,
+    back: ReadonlyMap<number, { node: number; step: Step }>,
+    closed: Float64Array,
+  ): OpenPlace[] {
     const places: OpenPlace[] = [];
     for (let at = node; at !== from;) {
       const { node: before, step } = back.get(at) as { node: number; step: Step };

@@ -3,7 +3,14 @@ import type { Arrangement, ContactsSwitch } from './arrangement.js';
 import { besideLoads, lineSide } from './line-side.js';
 import { Sketch } from './sketch.js';
 import { speedGiver, type PresetCoding } from './speed.js';
-import { controllerStation, levelStation, pulseStation, sealInStation, type Station, type StationContext } from './stations.js';
+import {
+  controllerStation,
+  levelStation,
+  pulseStation,
+  sealInStation,
+  type Station,
+  type StationContext,
+} from './stations.js';
 import { statusDevices } from './status.js';
 import { Supplies } from './supplies.js';
 
@@ -14,7 +21,11 @@ export interface DeviceFacts {
 }
 
 /** Start-stop schools in which a start is a pulse. */
-export const pulseSchools: readonly Scheme['startStop'][] = ['threeWire', 'threeWireTwoStarts', 'sealInRelay'];
+export const pulseSchools: readonly Scheme['startStop'][] = [
+  'threeWire',
+  'threeWireTwoStarts',
+  'sealInRelay',
+];
 
 /** Wishes that must be known before anything can be planned, and those still open. */
 export function schemeMissing(s: Scheme): { needed: number; missing: string[] } {
@@ -24,14 +35,20 @@ export function schemeMissing(s: Scheme): { needed: number; missing: string[] } 
   else if (s.startStop === 'sealInRelay') wishes.push('latchSupply');
   else if (s.startStop === 'controller') wishes.push('controllerOutput');
   else if (s.startStop !== 'keypad') wishes.push('startBy');
-  const level = s.startStop === undefined || s.startStop === 'twoWire' || s.startStop === 'lineContactor';
+  const level =
+    s.startStop === undefined || s.startStop === 'twoWire' || s.startStop === 'lineContactor';
   if (s.direction === 'forwardReverse' && level) wishes.push('directionBy');
   if (s.speed === 'dial') wishes.push('dialOhm');
   if (s.speed === 'presets') wishes.push('presetsHz');
   return { needed: wishes.length, missing: wishes.filter((wish) => s[wish] === undefined) };
 }
 
-const interlockKinds = { level: 'levelInterlock', pressure: 'pressureInterlock', guard: 'guardContact', thermostat: 'thermostat' } as const;
+const interlockKinds = {
+  level: 'levelInterlock',
+  pressure: 'pressureInterlock',
+  guard: 'guardContact',
+  thermostat: 'thermostat',
+} as const;
 
 /** Contacts that must be closed for a run: interlocks of the process, and a foot stop. */
 function conditionsOf(sketch: Sketch, s: Scheme): StationContext['conditions'] {
@@ -41,7 +58,11 @@ function conditionsOf(sketch: Sketch, s: Scheme): StationContext['conditions'] {
     return [device, '11', '12'] as const;
   });
   if (!s.footStop || s.footStop === 'none') return contacts;
-  const foot = sketch.device('foot.stop', s.footStop === 'withBrake' ? 'footBrake' : 'footSwitch', 'machine');
+  const foot = sketch.device(
+    'foot.stop',
+    s.footStop === 'withBrake' ? 'footBrake' : 'footSwitch',
+    'machine',
+  );
   sketch.operation('foot', foot);
   return [...contacts, [foot, '11', '12'] as const];
 }
@@ -73,8 +94,10 @@ function extraInputs(sketch: Sketch, s: Scheme): Arrangement['jogs'] {
   if (s.secondRamp) add('select.ramp', 'rampSelect', 'selectorOffOn', 'secondRamp');
   if (s.localRemote) add('select.local', 'local', 'selectorRemoteLocal', 'localRemote');
   const jogs: { forward?: string; reverse?: string } = {};
-  if (s.jog === 'forward' || s.jog === 'bothWays') jogs.forward = add('button.jogForward', 'jogForward', 'startButton', 'jog');
-  if (s.jog === 'bothWays') jogs.reverse = add('button.jogReverse', 'jogReverse', 'startButton', 'jog');
+  if (s.jog === 'forward' || s.jog === 'bothWays')
+    jogs.forward = add('button.jogForward', 'jogForward', 'startButton', 'jog');
+  if (s.jog === 'bothWays')
+    jogs.reverse = add('button.jogReverse', 'jogReverse', 'startButton', 'jog');
   return jogs;
 }
 
@@ -85,7 +108,10 @@ function extraInputs(sketch: Sketch, s: Scheme): Arrangement['jogs'] {
  * @param facts what the device fixes: which pole its contacts switch, how it codes presets
  * @example arrange({ practice: 'IEC', plate, scheme: { startStop: 'threeWire' } }).inputs.map((f) => f.task) // ['start', 'stop']
  */
-export function arrange(job: Pick<Job, 'scheme' | 'practice' | 'plate'>, facts?: Partial<DeviceFacts>): Arrangement {
+export function arrange(
+  job: Pick<Job, 'scheme' | 'practice' | 'plate'>,
+  facts?: Partial<DeviceFacts>,
+): Arrangement {
   const s = job.scheme;
   const contactsSwitch = facts?.contactsSwitch ?? s.contactsSwitch ?? 'plus24';
   const sketch = new Sketch();
@@ -94,19 +120,42 @@ export function arrange(job: Pick<Job, 'scheme' | 'practice' | 'plate'>, facts?:
   const both = s.direction === 'forwardReverse';
   const conditions = conditionsOf(sketch, s);
   const made = station({ sketch, supplies, scheme: s, contactsSwitch, conditions, both });
-  if (s.startStop === 'keypad' && conditions.length) sketch.conflict(['interlocks', 'startStop'], 'keypadHasNoCircuit');
+  if (s.startStop === 'keypad' && conditions.length)
+    sketch.conflict(['interlocks', 'startStop'], 'keypadHasNoCircuit');
   const jogs = extraInputs(sketch, s);
   const giver = speedGiver(sketch, s, facts?.presetCoding ?? 'binary');
-  const stopPotential = s.startStop === 'sealInRelay' ? 'latch.stop' : made.stops.length ? 'stop' : sketch.has('permit') ? 'permit' : undefined;
+  const stopPotential =
+    s.startStop === 'sealInRelay'
+      ? 'latch.stop'
+      : made.stops.length
+        ? 'stop'
+        : sketch.has('permit')
+          ? 'permit'
+          : undefined;
   statusDevices(sketch, supplies, s, stopPotential);
   besideLoads(sketch, supplies, s);
   wishMeanings(sketch, s, made.startMethod);
   return {
-    devices: sketch.devices, inputs: sketch.inputs, outputs: sketch.outputs, nets: sketch.nets(), operations: sketch.operations,
-    givenBy: made.givenBy, starts: made.starts, stops: made.stops, chained: made.chained, ...(made.direction ? { direction: made.direction } : {}),
-    ...line, jogs, interlocks: Object.keys(sketch.operations).filter((id) => id.startsWith('interlock.') || id === 'foot'), ...giver,
-    warningMs: (s.startWarningS ?? 0) * 1000, meanings: sketch.meanings, conflicts: sketch.conflicts,
-  }; // prettier-ignore
+    devices: sketch.devices,
+    inputs: sketch.inputs,
+    outputs: sketch.outputs,
+    nets: sketch.nets(),
+    operations: sketch.operations,
+    givenBy: made.givenBy,
+    starts: made.starts,
+    stops: made.stops,
+    chained: made.chained,
+    ...(made.direction ? { direction: made.direction } : {}),
+    ...line,
+    jogs,
+    interlocks: Object.keys(sketch.operations).filter(
+      (id) => id.startsWith('interlock.') || id === 'foot',
+    ),
+    ...giver,
+    warningMs: (s.startWarningS ?? 0) * 1000,
+    meanings: sketch.meanings,
+    conflicts: sketch.conflicts,
+  };
 }
 
 function wishMeanings(sketch: Sketch, s: Scheme, startMethod: string): void {
@@ -114,8 +163,16 @@ function wishMeanings(sketch: Sketch, s: Scheme, startMethod: string): void {
   sketch.mean('noReverse', s.direction !== 'forwardReverse' && s.jog !== 'bothWays', 'direction');
   sketch.mean('maxHz', s.maxHz ?? 50, 'maxHz');
   sketch.mean('minHz', s.minHz ?? 0, 'minHz');
-  sketch.mean('stopMode', s.footStop === 'withBrake' ? 'coast' : (s.stopMode ?? 'ramp'), s.footStop === 'withBrake' ? 'footStop' : 'stopMode');
-  sketch.mean('onPowerReturn', s.powerReturn === 'restart' ? 'followLevel' : 'needFreshEdge', 'powerReturn');
+  sketch.mean(
+    'stopMode',
+    s.footStop === 'withBrake' ? 'coast' : (s.stopMode ?? 'ramp'),
+    s.footStop === 'withBrake' ? 'footStop' : 'stopMode',
+  );
+  sketch.mean(
+    'onPowerReturn',
+    s.powerReturn === 'restart' ? 'followLevel' : 'needFreshEdge',
+    'powerReturn',
+  );
   sketch.mean('onFaultReset', 'needFreshEdge', 'powerReturn');
   sketch.mean('commandSource', s.startStop === 'keypad' ? 'keypad' : 'terminals', 'startStop');
   sketch.mean('accelS', s.accelS, 'accelS');

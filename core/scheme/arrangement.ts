@@ -92,6 +92,10 @@ export interface Arrangement {
   /** Drive's enable inputs are taken by the emergency stop. */
   readonly usesEnables: boolean;
   /** Meanings that settings must have, by role or policy, each with the wish it comes from. */
-  readonly meanings: readonly { readonly role: string; readonly value: number | string | boolean; readonly wish: string }[];
+  readonly meanings: readonly {
+    readonly role: string;
+    readonly value: number | string | boolean;
+    readonly wish: string;
+  }[];
   readonly conflicts: readonly WishConflict[];
 }

@@ -13,6 +13,18 @@ export type {
 } from './arrangement.js';
 export { shippedArrangements, startFrom, type ShippedArrangement } from './shipped.js';
 export {
-  actsOf, directionsOf, give, operationsOn, powerOnActs, powerUp, PULSE_MS, READY_MS, standardScript, startActs, stopActs, take,
-  type Moment, type StandardScript,
-} from './standard-scripts.js'; // prettier-ignore
+  actsOf,
+  directionsOf,
+  give,
+  operationsOn,
+  powerOnActs,
+  powerUp,
+  PULSE_MS,
+  READY_MS,
+  standardScript,
+  startActs,
+  stopActs,
+  take,
+  type Moment,
+  type StandardScript,
+} from './standard-scripts.js';

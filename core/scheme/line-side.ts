@@ -9,10 +9,15 @@ type LineSide = Pick<Arrangement, 'power' | 'estop' | 'contactor' | 'usesEnables
 const coilOhm = (volts: number): number => (volts * volts) / 8;
 
 /** Whether the wishes call for a line contactor. */
-export const wantsContactor = (s: Scheme): boolean => s.startStop === 'lineContactor' || s.estop === 'contactor' || s.estop === 'contactorInhibit';
+export const wantsContactor = (s: Scheme): boolean =>
+  s.startStop === 'lineContactor' || s.estop === 'contactor' || s.estop === 'contactorInhibit';
 
 /** Line contactor with its own latch: power on and off by buttons, dropped by the emergency stop. */
-function lineContactor(sketch: Sketch, supplies: Supplies, estop: boolean): NonNullable<Arrangement['power']> {
+function lineContactor(
+  sketch: Sketch,
+  supplies: Supplies,
+  estop: boolean,
+): NonNullable<Arrangement['power']> {
   const { line, neutral } = supplies.alternating();
   const coil = { volts: supplies.alternatingV, ac: true, ohm: coilOhm(supplies.alternatingV) };
   sketch.device('contactor.line', 'contactor', 'panel', coil);
@@ -45,7 +50,9 @@ export function lineSide(sketch: Sketch, supplies: Supplies, s: Scheme): LineSid
     sketch.series('source', [['estop', '31', '32']], 'feed', 'estop.feed');
   } else sketch.join('feed', '@feed', 'feed');
   if (s.estopInFeed && !head) sketch.conflict(['estopInFeed', 'estop'], 'feedContactNeedsHead');
-  const power = wantsContactor(s) ? lineContactor(sketch, supplies, kind === 'contactor' || kind === 'contactorInhibit') : undefined;
+  const power = wantsContactor(s)
+    ? lineContactor(sketch, supplies, kind === 'contactor' || kind === 'contactorInhibit')
+    : undefined;
   if (kind === 'contactorInhibit' || kind === 'outputInhibit') {
     const contact = kind === 'outputInhibit' ? ['11', '12'] : ['21', '22'];
     sketch.series('feed', [['estop', contact[0], contact[1]]], 'inhibit', 'inhibit');
@@ -61,22 +68,41 @@ export function lineSide(sketch: Sketch, supplies: Supplies, s: Scheme): LineSid
       sketch.join('enable.B', '@enableB', 'enable.B', 'safety');
     } else sketch.join('enable.A', '@enableB', 'enable.B', 'safety');
   }
-  return { power, usesEnables, ...(head ? { estop: 'estop' } : {}), ...(power ? { contactor: 'contactor.line' } : {}) };
+  return {
+    power,
+    usesEnables,
+    ...(head ? { estop: 'estop' } : {}),
+    ...(power ? { contactor: 'contactor.line' } : {}),
+  };
 }
 
 /** Loads beside the drive: what stays on when the contactor opens, and what goes with it. */
 export function besideLoads(sketch: Sketch, supplies: Supplies, s: Scheme): void {
-  for (const [wish, kind, device] of [['workLight', 'workLight', 'light.work'], ['panelFan', 'panelFan', 'fan.panel']] as const) {
+  for (const [wish, kind, device] of [
+    ['workLight', 'workLight', 'light.work'],
+    ['panelFan', 'panelFan', 'fan.panel'],
+  ] as const) {
     const side = s[wish] ?? 'none';
     if (side === 'none') continue;
     const { line, neutral } = supplies.alternating();
     const volts = supplies.alternatingV;
-    sketch.device(device, kind, kind === 'workLight' ? 'machine' : 'panel', { volts, ac: true, ohm: (volts * volts) / 20 });
+    sketch.device(device, kind, kind === 'workLight' ? 'machine' : 'panel', {
+      volts,
+      ac: true,
+      ohm: (volts * volts) / 20,
+    });
     if (side === 'goes' && !wantsContactor(s)) sketch.conflict([wish, 'estop'], 'nothingToGoWith');
     if (side === 'goes' && wantsContactor(s)) {
-      if (!sketch.has('switched.L')) sketch.series(line, [['contactor.line', '43', '44']], 'switched.L', 'switched', 'controlAc');
+      if (!sketch.has('switched.L'))
+        sketch.series(
+          line,
+          [['contactor.line', '43', '44']],
+          'switched.L',
+          'switched',
+          'controlAc',
+        );
       sketch.join('switched.L', `${device}:X1`, device, 'controlAc');
     } else sketch.join(line, `${device}:X1`, device, 'controlAc');
     sketch.join(neutral, `${device}:X2`, `${device}.return`, 'controlAc');
   }
-} // prettier-ignore
+}

@@ -7,17 +7,36 @@ export interface ShippedArrangement {
 }
 
 const dial: Scheme = { speed: 'dial', dialOhm: { v: 5, u: 'kΩ' } };
-const one: Scheme = { ...dial, direction: 'forwardOnly', powerReturn: 'stayStopped', exposed: 'atMachine' };
+const one: Scheme = {
+  ...dial,
+  direction: 'forwardOnly',
+  powerReturn: 'stayStopped',
+  exposed: 'atMachine',
+};
 const both: Scheme = { ...one, direction: 'forwardReverse' };
 const twoWire: Scheme = { ...one, startStop: 'twoWire', startBy: 'selector' };
 const threeWire: Scheme = { ...one, startStop: 'threeWire', stationFeed: 'separate' };
-const controller: Scheme = { ...one, startStop: 'controller', controllerOutput: 'relay', exposed: 'behindGuard' };
+const controller: Scheme = {
+  ...one,
+  startStop: 'controller',
+  controllerOutput: 'relay',
+  exposed: 'behindGuard',
+};
 
 const all: readonly (readonly [string, Scheme])[] = [
   ['twoWire', twoWire],
-  ['twoWireSelector', { ...both, startStop: 'twoWire', startBy: 'selector', directionBy: 'selector' }],
-  ['twoWireTwoContacts', { ...both, startStop: 'twoWire', startBy: 'maintainedButton', directionBy: 'twoContacts' }],
-  ['runAndDirection', { ...both, startStop: 'twoWire', startBy: 'selector', directionBy: 'runAndDirection' }],
+  [
+    'twoWireSelector',
+    { ...both, startStop: 'twoWire', startBy: 'selector', directionBy: 'selector' },
+  ],
+  [
+    'twoWireTwoContacts',
+    { ...both, startStop: 'twoWire', startBy: 'maintainedButton', directionBy: 'twoContacts' },
+  ],
+  [
+    'runAndDirection',
+    { ...both, startStop: 'twoWire', startBy: 'selector', directionBy: 'runAndDirection' },
+  ],
   ['threeWireSeparate', threeWire],
   ['threeWireChained', { ...threeWire, stationFeed: 'chained' }],
   ['threeWireDirection', { ...both, startStop: 'threeWire', stationFeed: 'separate' }],
@@ -33,7 +52,16 @@ const all: readonly (readonly [string, Scheme])[] = [
   ['estopTorqueOffAndFeed', { ...threeWire, estop: 'safeTorqueOff', estopInFeed: true }],
   ['footStopBrake', { ...threeWire, footStop: 'withBrake' }],
   ['interlocks', { ...threeWire, interlocks: ['level', 'pressure', 'guard', 'thermostat'] }],
-  ['startWarning', { ...twoWire, startBy: 'levelContact', startWarningS: 5, powerReturn: 'restart', exposed: 'behindGuard' }],
+  [
+    'startWarning',
+    {
+      ...twoWire,
+      startBy: 'levelContact',
+      startWarningS: 5,
+      powerReturn: 'restart',
+      exposed: 'behindGuard',
+    },
+  ],
   ['brakeRelease', { ...threeWire, brakeRelease: true }],
   ['controllerRelay', controller],
   ['controllerTransistor', { ...controller, controllerOutput: 'transistor' }],
@@ -41,9 +69,21 @@ const all: readonly (readonly [string, Scheme])[] = [
   ['controllerCurrent', { ...controller, speed: 'current' }],
   ['controllerHandshake', { ...controller, speed: 'voltage', handshake: true }],
   ['lamps', { ...threeWire, lamps: ['running', 'stopReleased'] }],
-  ['lightAndFan', { ...twoWire, estop: 'contactor', lamps: ['contactorClosed'], workLight: 'stays', panelFan: 'goes' }],
+  [
+    'lightAndFan',
+    {
+      ...twoWire,
+      estop: 'contactor',
+      lamps: ['contactorClosed'],
+      workLight: 'stays',
+      panelFan: 'goes',
+    },
+  ],
   ['presets', { ...twoWire, speed: 'presets', presetsHz: [15, 30, 45] }],
-  ['jogBothWays', { ...both, startStop: 'threeWire', stationFeed: 'separate', jog: 'bothWays', jogHz: 5 }],
+  [
+    'jogBothWays',
+    { ...both, startStop: 'threeWire', stationFeed: 'separate', jog: 'bothWays', jogHz: 5 },
+  ],
   ['upDown', { ...threeWire, speed: 'upDown' }],
   ['localRemote', { ...threeWire, localRemote: true }],
   ['secondRamp', { ...twoWire, secondRamp: true, accel2S: 8, decel2S: 8 }],
@@ -51,15 +91,36 @@ const all: readonly (readonly [string, Scheme])[] = [
 ];
 
 /** Every arrangement Tactron ships as a scheme; with `standardScript` each has its script. */
-export const shippedArrangements: readonly ShippedArrangement[] = all.map(([id, scheme]) => ({ id, scheme }));
+export const shippedArrangements: readonly ShippedArrangement[] = all.map(([id, scheme]) => ({
+  id,
+  scheme,
+}));
 
 /** Wishes that make one arrangement of start, direction and speed: one without the others would be another arrangement. */
 const together = [
-  'startStop', 'startBy', 'controllerOutput', 'handshake', 'direction', 'directionBy', 'stations', 'stationFeed', 'latchSupply', 'speed',
-] as const satisfies readonly (keyof Scheme)[]; // prettier-ignore
+  'startStop',
+  'startBy',
+  'controllerOutput',
+  'handshake',
+  'direction',
+  'directionBy',
+  'stations',
+  'stationFeed',
+  'latchSupply',
+  'speed',
+] as const satisfies readonly (keyof Scheme)[];
 
 /** Facts of the place and figures: the arrangement's are only a beginning, the job's own stay. */
-const own: readonly string[] = ['exposed', 'powerReturn', 'dialOhm', 'presetsHz', 'jogHz', 'startWarningS', 'accel2S', 'decel2S'];
+const own: readonly string[] = [
+  'exposed',
+  'powerReturn',
+  'dialOhm',
+  'presetsHz',
+  'jogHz',
+  'startWarningS',
+  'accel2S',
+  'decel2S',
+];
 
 /**
  * The wishes of a job that starts anew from a shipped arrangement: its start, direction and speed as a whole, and what else

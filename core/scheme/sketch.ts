@@ -1,9 +1,21 @@
 import type { WireSpec } from '../job/index.js';
-import type { ArrangedDevice, Arrangement, InputFunction, Net, Operation, OutputFunction, Place, WishConflict } from './arrangement.js';
+import type {
+  ArrangedDevice,
+  Arrangement,
+  InputFunction,
+  Net,
+  Operation,
+  OutputFunction,
+  Place,
+  WishConflict,
+} from './arrangement.js';
 
 /** Letter of a device's tag by what it is (IEC 81346-2 letters where the trade uses them). */
 const letters: readonly (readonly [RegExp, string])[] = [
-  [/^(levelContact|pressureContact|guardContact|thermostat|levelInterlock|pressureInterlock)$/u, 'B'],
+  [
+    /^(levelContact|pressureContact|guardContact|thermostat|levelInterlock|pressureInterlock)$/u,
+    'B',
+  ],
   [/^(relay|timerRelay|contactorRelay)/u, 'K'],
   [/^(contactor|breakerThreePole)/u, 'Q'],
   [/^(fuse|breakerTwoPole|breakerOnePole)/u, 'F'],
@@ -29,10 +41,18 @@ export class Sketch {
   readonly operations: Record<string, Operation> = {};
   readonly conflicts: WishConflict[] = [];
   readonly meanings: Arrangement['meanings'][number][] = [];
-  private readonly chains = new Map<string, { class: WireSpec['class']; points: { at: string; wire: string }[] }>();
+  private readonly chains = new Map<
+    string,
+    { class: WireSpec['class']; points: { at: string; wire: string }[] }
+  >();
   private readonly counts: Record<string, number> = { ...taken };
 
-  device(id: string, kind: string, place: Place = 'station', params: ArrangedDevice['params'] = {}): string {
+  device(
+    id: string,
+    kind: string,
+    place: Place = 'station',
+    params: ArrangedDevice['params'] = {},
+  ): string {
     const letter = letters.find(([pattern]) => pattern.test(kind))?.[1] ?? 'S';
     this.counts[letter] = (this.counts[letter] ?? 0) + 1;
     this.devices.push({ id, kind, tag: `${letter}${this.counts[letter]}`, place, params });
@@ -40,7 +60,12 @@ export class Sketch {
   }
 
   /** Adds a landing to a potential; a wire of that name reaches it from the landing before. */
-  join(potential: string, at: string, wire: string, wireClass: WireSpec['class'] = 'controlDc'): void {
+  join(
+    potential: string,
+    at: string,
+    wire: string,
+    wireClass: WireSpec['class'] = 'controlDc',
+  ): void {
     const chain = this.chains.get(potential) ?? { class: wireClass, points: [] };
     if (!chain.points.some((p) => p.at === at)) chain.points.push({ at, wire });
     this.chains.set(potential, chain);
@@ -51,17 +76,35 @@ export class Sketch {
   }
 
   /** Lays contacts in series from a potential on; the potential behind the last contact is `to`. */
-  series(from: string, contacts: readonly Contact[], to: string, wire: string, wireClass: WireSpec['class'] = 'controlDc'): void {
+  series(
+    from: string,
+    contacts: readonly Contact[],
+    to: string,
+    wire: string,
+    wireClass: WireSpec['class'] = 'controlDc',
+  ): void {
     let potential = from;
     contacts.forEach(([device, a, b], i) => {
-      this.join(potential, `${device}:${a}`, i === 0 ? `feed.${wire}` : `${wire}.link.${i}`, wireClass);
+      this.join(
+        potential,
+        `${device}:${a}`,
+        i === 0 ? `feed.${wire}` : `${wire}.link.${i}`,
+        wireClass,
+      );
       potential = i === contacts.length - 1 ? to : `${to}.${i + 1}`;
       this.join(potential, `${device}:${b}`, `${wire}.${i + 1}`, wireClass);
     });
   }
 
   /** An input function whose terminal ends the potential; the first ones are assigned to the first terminals. */
-  input(id: string, task: string, device: string, wish: string, potential: string, place: 'first' | 'last' = 'last'): void {
+  input(
+    id: string,
+    task: string,
+    device: string,
+    wish: string,
+    potential: string,
+    place: 'first' | 'last' = 'last',
+  ): void {
     this.inputs[place === 'first' ? 'unshift' : 'push']({ id, task, device, wish });
     this.join(potential, `@in:${id}`, id);
   }
@@ -90,6 +133,8 @@ export class Sketch {
 
   /** The potentials laid, those of a single landing left out: nothing would be wired. */
   nets(): Net[] {
-    return [...this.chains].map(([potential, { class: wireClass, points }]) => ({ potential, class: wireClass, points })).filter((n) => n.points.length > 1);
+    return [...this.chains]
+      .map(([potential, { class: wireClass, points }]) => ({ potential, class: wireClass, points }))
+      .filter((n) => n.points.length > 1);
   }
 }

@@ -9,7 +9,11 @@ export type PresetCoding = 'binary' | 'priority';
 const DIAL_OHM = 5000;
 
 /** What gives the reference, and the presets beside it. */
-export function speedGiver(sketch: Sketch, s: Scheme, coding: PresetCoding): Pick<Arrangement, 'dial' | 'presets'> {
+export function speedGiver(
+  sketch: Sketch,
+  s: Scheme,
+  coding: PresetCoding,
+): Pick<Arrangement, 'dial' | 'presets'> {
   const dial = baseReference(sketch, s);
   return { dial, presets: presetSelector(sketch, s, coding) };
 }
@@ -26,7 +30,9 @@ function baseReference(sketch: Sketch, s: Scheme): string | undefined {
   };
   switch (s.speed) {
     case 'dial': {
-      const dial = sketch.device('dial.speed', 'potentiometer', 'station', { ohm: s.dialOhm ? toBase(s.dialOhm, 'resistance') : DIAL_OHM });
+      const dial = sketch.device('dial.speed', 'potentiometer', 'station', {
+        ohm: s.dialOhm ? toBase(s.dialOhm, 'resistance') : DIAL_OHM,
+      });
       sketch.join('reference10', '@reference10', 'dial.high', 'analogue');
       sketch.join('reference10', `${dial}:3`, 'dial.high', 'analogue');
       sketch.join('wiper', `${dial}:2`, 'dial.wiper', 'analogue');
@@ -38,7 +44,11 @@ function baseReference(sketch: Sketch, s: Scheme): string | undefined {
     }
     case 'voltage':
     case 'current': {
-      const source = sketch.device('controller.speed', s.speed === 'voltage' ? 'voltageSource' : 'currentSource', 'machine');
+      const source = sketch.device(
+        'controller.speed',
+        s.speed === 'voltage' ? 'voltageSource' : 'currentSource',
+        'machine',
+      );
       sketch.join('signal', `${source}:+`, 'signal.plus', 'analogue');
       sketch.join('signal', '@ai1', 'signal.plus', 'analogue');
       sketch.join('analogueCommon', '@analogueCommon', 'signal.minus', 'analogue');
@@ -91,9 +101,16 @@ function presetSelector(sketch: Sketch, s: Scheme, coding: PresetCoding): string
   const base = s.speed === 'presets';
   const positions = presets.map((_, i) => String(i + 1));
   const choices = base ? positions : ['0', ...positions];
-  const bits = [0, 1, 2, 3, 4].filter((bit) => positions.some((p) => presetBits(Number(p), coding, base).includes(bit)));
-  const closed = bits.map((bit) => choices.filter((p) => p !== '0' && presetBits(Number(p), coding, base).includes(bit)).join(' '));
-  const device = sketch.device('select.preset', 'presetSelector', 'station', { positions: choices.join(' '), contacts: closed.join('|') });
+  const bits = [0, 1, 2, 3, 4].filter((bit) =>
+    positions.some((p) => presetBits(Number(p), coding, base).includes(bit)),
+  );
+  const closed = bits.map((bit) =>
+    choices.filter((p) => p !== '0' && presetBits(Number(p), coding, base).includes(bit)).join(' '),
+  );
+  const device = sketch.device('select.preset', 'presetSelector', 'station', {
+    positions: choices.join(' '),
+    contacts: closed.join('|'),
+  });
   bits.forEach((bit, i) => {
     const id = `preset.bit${bit}`;
     sketch.series('feed', [[device, `${i + 1}3`, `${i + 1}4`]], id, id);

@@ -5,7 +5,9 @@ import type { Arrangement, Direction } from './arrangement.js';
 export function give(arrangement: Arrangement, operation: string, atMs: number): Act | undefined {
   const { device, position } = arrangement.operations[operation] ?? {};
   if (!device) return undefined;
-  return position === undefined ? { do: 'press', atMs, device } : { do: 'turn', atMs, device, position };
+  return position === undefined
+    ? { do: 'press', atMs, device }
+    : { do: 'turn', atMs, device, position };
 }
 
 /** Act that takes a function away: the device goes back to its rest. */
@@ -18,9 +20,14 @@ export function take(arrangement: Arrangement, operation: string, atMs: number):
  * Operations that may give an input function, the likeliest first: its own, those of its device, else a start: a relay is
  * worked by the buttons at its coil.
  */
-export function operationsOn(arrangement: Arrangement, input: { readonly id: string; readonly device: string }): string[] {
+export function operationsOn(
+  arrangement: Arrangement,
+  input: { readonly id: string; readonly device: string },
+): string[] {
   const own = arrangement.operations[input.id] ? [input.id] : [];
-  const same = Object.keys(arrangement.operations).filter((id) => arrangement.operations[id].device === input.device);
+  const same = Object.keys(arrangement.operations).filter(
+    (id) => arrangement.operations[id].device === input.device,
+  );
   const starts = own.length + same.length === 0 ? Object.values(arrangement.starts) : [];
   return [...new Set([...own, ...same, ...starts])];
 }
@@ -32,13 +39,21 @@ export const PULSE_MS = 400;
 export function startActs(arrangement: Arrangement, direction: Direction, atMs: number): Act[] {
   const start = arrangement.starts[direction];
   if (!start) return [];
-  const turned = arrangement.direction ? (direction === 'reverse' ? give : take)(arrangement, arrangement.direction, atMs - 100) : undefined;
-  const pulse = arrangement.givenBy === 'pulse' ? take(arrangement, start, atMs + PULSE_MS) : undefined;
+  const turned = arrangement.direction
+    ? (direction === 'reverse' ? give : take)(arrangement, arrangement.direction, atMs - 100)
+    : undefined;
+  const pulse =
+    arrangement.givenBy === 'pulse' ? take(arrangement, start, atMs + PULSE_MS) : undefined;
   return actsOf(turned, give(arrangement, start, atMs), pulse);
 }
 
 /** Stop: what stays is let go, or the stop button of the first station is pressed for a moment. */
-export function stopActs(arrangement: Arrangement, direction: Direction, atMs: number, station = 0): Act[] {
+export function stopActs(
+  arrangement: Arrangement,
+  direction: Direction,
+  atMs: number,
+  station = 0,
+): Act[] {
   if (arrangement.givenBy === 'pulse' && arrangement.stops[station]) {
     const stop = arrangement.stops[station];
     return actsOf(give(arrangement, stop, atMs), take(arrangement, stop, atMs + PULSE_MS));
@@ -57,7 +72,9 @@ export const READY_MS = 3000;
 /** Acts that close a line contactor where there is one. */
 export function powerOnActs(arrangement: Arrangement, atMs: number): Act[] {
   const { power } = arrangement;
-  return power ? actsOf(give(arrangement, power.on, atMs), take(arrangement, power.on, atMs + 300)) : [];
+  return power
+    ? actsOf(give(arrangement, power.on, atMs), take(arrangement, power.on, atMs + 300))
+    : [];
 }
 
 /**
@@ -73,7 +90,8 @@ export function powerUp(arrangement: Arrangement, dial: number): Act[] {
 }
 
 /** The acts that are there; a function the station does not have gives none. */
-export const actsOf = (...acts: (Act | undefined)[]): Act[] => acts.filter((act) => act !== undefined);
+export const actsOf = (...acts: (Act | undefined)[]): Act[] =>
+  acts.filter((act) => act !== undefined);
 
 /** A moment of a standard script at which what the motor does is looked at. */
 export interface Moment {
@@ -137,7 +155,15 @@ export function standardScript(arrangement: Arrangement, travelMs: number): Stan
 
 type Part = (what: string, made: Act[], wait?: number) => void;
 
-function flipParts(a: Arrangement, first: Direction, second: Direction, part: Part, now: () => number, stop: (d: Direction) => void, longer: number): void {
+function flipParts(
+  a: Arrangement,
+  first: Direction,
+  second: Direction,
+  part: Part,
+  now: () => number,
+  stop: (d: Direction) => void,
+  longer: number,
+): void {
   part('start', startActs(a, first, now()));
   if (a.direction) {
     part('flip', actsOf(give(a, a.direction, now())), longer);
@@ -148,7 +174,9 @@ function flipParts(a: Arrangement, first: Direction, second: Direction, part: Pa
     part('otherStart', startActs(a, second, now()), longer);
     return stop(second);
   }
-  const sameDevice = a.operations[a.starts[first] as string]?.device === a.operations[a.starts[second] as string]?.device;
+  const sameDevice =
+    a.operations[a.starts[first] as string]?.device ===
+    a.operations[a.starts[second] as string]?.device;
   part(sameDevice ? 'flip' : 'both', actsOf(give(a, a.starts[second] as string, now())), longer);
   if (!sameDevice) part('firstReleased', actsOf(take(a, a.starts[first] as string, now())));
   stop(second);

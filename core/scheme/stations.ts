@@ -15,14 +15,21 @@ export interface StationContext {
 }
 
 /** What a station comes to: who gives what. */
-export interface Station extends Pick<Arrangement, 'givenBy' | 'starts' | 'stops' | 'direction' | 'chained'> {
+export interface Station extends Pick<
+  Arrangement,
+  'givenBy' | 'starts' | 'stops' | 'direction' | 'chained'
+> {
   readonly startMethod: string;
 }
 
 const makeContact = ['13', '14'] as const;
 const levelKinds = {
-  selector: 'selectorOffOn', keySwitch: 'keySwitch', levelContact: 'levelContact', pressureContact: 'pressureContact', maintainedButton: 'maintainedButton',
-} as const; // prettier-ignore
+  selector: 'selectorOffOn',
+  keySwitch: 'keySwitch',
+  levelContact: 'levelContact',
+  pressureContact: 'pressureContact',
+  maintainedButton: 'maintainedButton',
+} as const;
 
 const DELAYED_24 = { volts: 24, ohm: 1200 } as const;
 
@@ -34,7 +41,12 @@ function permitted({ sketch, conditions }: StationContext, wire: string): string
 }
 
 /** Makes the run inputs of contacts that stay closed, behind a start warning where one is wished. */
-function levelInput(c: StationContext, id: string, task: string, contact: readonly [string, string, string]): void {
+function levelInput(
+  c: StationContext,
+  id: string,
+  task: string,
+  contact: readonly [string, string, string],
+): void {
   const { sketch, supplies, scheme } = c;
   const [device, a, b] = contact;
   if (!scheme.startWarningS) {
@@ -42,7 +54,10 @@ function levelInput(c: StationContext, id: string, task: string, contact: readon
     return sketch.input(id, task, device, 'startStop', id);
   }
   const { plus, minus } = supplies.drive24();
-  const warn = sketch.device(`warn.${task}`, 'timerRelay', 'panel', { ...DELAYED_24, delayOnS: scheme.startWarningS });
+  const warn = sketch.device(`warn.${task}`, 'timerRelay', 'panel', {
+    ...DELAYED_24,
+    delayOnS: scheme.startWarningS,
+  });
   const call = `${id}.call`;
   sketch.join(plus, `${device}:${a}`, `feed.${call}`);
   sketch.join(call, `${device}:${b}`, call);
@@ -76,15 +91,26 @@ export function levelStation(c: StationContext): Station {
     };
     return { ...base, starts, startMethod: 'levelForwardReverse' };
   }
-  const device = sketch.device('contact.forward', kind, kind.endsWith('Contact') ? 'machine' : 'station');
+  const device = sketch.device(
+    'contact.forward',
+    kind,
+    kind.endsWith('Contact') ? 'machine' : 'station',
+  );
   if (by === 'runAndDirection') {
     levelInput(c, 'run', 'run', [device, ...makeContact]);
     const turn = directionInput(c);
     const run = sketch.operation('run', device);
-    return { ...base, starts: { forward: run, reverse: run }, direction: turn, startMethod: 'levelRunDirection' };
+    return {
+      ...base,
+      starts: { forward: run, reverse: run },
+      direction: turn,
+      startMethod: 'levelRunDirection',
+    };
   }
   levelInput(c, 'run.forward', 'forward', [device, ...makeContact]);
-  const starts: Partial<Record<Direction, string>> = { forward: sketch.operation('run.forward', device) };
+  const starts: Partial<Record<Direction, string>> = {
+    forward: sketch.operation('run.forward', device),
+  };
   if (both) {
     const other = sketch.device('contact.reverse', kind);
     levelInput(c, 'run.reverse', 'reverse', [other, ...makeContact]);
@@ -104,7 +130,11 @@ function directionInput({ sketch }: StationContext): string {
 const nth = (name: string, i: number): string => (i === 0 ? name : `${name}.${i + 1}`);
 
 /** Stop buttons of all stations in series; behind the last one the stop potential. @returns the operations */
-function stopButtons({ sketch, scheme, conditions }: StationContext, from: string, to: string): string[] {
+function stopButtons(
+  { sketch, scheme, conditions }: StationContext,
+  from: string,
+  to: string,
+): string[] {
   const names = Array.from({ length: scheme.stations ?? 1 }, (_, i) => nth('button.stop', i));
   const contacts = names.map((id) => [sketch.device(id, 'stopButton'), '11', '12'] as const);
   sketch.series(from, [...conditions, ...contacts], to, 'stop');
@@ -121,7 +151,11 @@ export function pulseStation(c: StationContext): Station {
   const start = (id: string, task: string, device: string): string => {
     for (let i = 0; i < (scheme.stations ?? 1); i++) {
       const button = sketch.device(nth(device, i), 'startButton');
-      sketch.join(chained ? 'stop' : 'feed', `${button}:13`, i === 0 ? `feed.${id}` : `feed.${nth(id, i)}`);
+      sketch.join(
+        chained ? 'stop' : 'feed',
+        `${button}:13`,
+        i === 0 ? `feed.${id}` : `feed.${nth(id, i)}`,
+      );
       sketch.join(id, `${button}:14`, nth(id, i));
       sketch.operation(nth(id, i), button);
     }
@@ -172,7 +206,12 @@ export function sealInStation(c: StationContext): Station {
     return { ...base, starts, startMethod: 'levelForwardReverse' };
   }
   levelInput(plain, 'run', 'run', [relay, '23', '24']);
-  return { ...base, starts: { ...starts, reverse: 'start' }, direction: directionInput(c), startMethod: 'levelRunDirection' };
+  return {
+    ...base,
+    starts: { ...starts, reverse: 'start' },
+    direction: directionInput(c),
+    startMethod: 'levelRunDirection',
+  };
 }
 
 /** A controller's outputs as run contacts: dry relay contacts, or transistors on its own 24 V with their leakage. */
@@ -193,7 +232,15 @@ export function controllerStation(c: StationContext): Station {
     }
     return sketch.operation(id, device);
   };
-  const starts: Partial<Record<Direction, string>> = { forward: give('run.forward', 'forward', 'controller.run') };
+  const starts: Partial<Record<Direction, string>> = {
+    forward: give('run.forward', 'forward', 'controller.run'),
+  };
   if (both) starts.reverse = give('run.reverse', 'reverse', 'controller.reverse');
-  return { givenBy: 'level', stops: [], chained: false, starts, startMethod: 'levelForwardReverse' };
+  return {
+    givenBy: 'level',
+    stops: [],
+    chained: false,
+    starts,
+    startMethod: 'levelForwardReverse',
+  };
 }

@@ -6,7 +6,12 @@ import { wantsContactor } from './line-side.js';
 const LED_OHM = 3000;
 
 /** Lamps, meter, handshake and brake: what the device's outputs and the circuit itself show. */
-export function statusDevices(sketch: Sketch, supplies: Supplies, s: Scheme, stopPotential: string | undefined): void {
+export function statusDevices(
+  sketch: Sketch,
+  supplies: Supplies,
+  s: Scheme,
+  stopPotential: string | undefined,
+): void {
   for (const wish of s.status ?? []) {
     if (wish === 'meter') meter(sketch);
     else sketch.output(wish, 'status', false);
@@ -43,7 +48,11 @@ function contactorLamp(sketch: Sketch, supplies: Supplies, s: Scheme): void {
   if (!wantsContactor(s)) return sketch.conflict(['lamps', 'estop'], 'noContactorToShow');
   const { line, neutral } = supplies.alternating();
   const volts = supplies.alternatingV;
-  const lamp = sketch.device('lamp.contactorClosed', 'lamp', 'station', { volts, ac: true, ohm: (volts * volts) / 2 });
+  const lamp = sketch.device('lamp.contactorClosed', 'lamp', 'station', {
+    volts,
+    ac: true,
+    ohm: (volts * volts) / 2,
+  });
   sketch.series(line, [['contactor.line', '33', '34']], lamp, lamp, 'controlAc');
   sketch.join(lamp, `${lamp}:X1`, lamp, 'controlAc');
   sketch.join(neutral, `${lamp}:X2`, `${lamp}.return`, 'controlAc');
@@ -61,7 +70,10 @@ function meter(sketch: Sketch): void {
 /** The run contact of the device tells the controller that it runs. */
 function handshake(sketch: Sketch, supplies: Supplies): void {
   const { plus, minus } = supplies.controller();
-  const input = sketch.device('controller.runs', 'controllerInput', 'machine', { volts: 24, ohm: 4700 });
+  const input = sketch.device('controller.runs', 'controllerInput', 'machine', {
+    volts: 24,
+    ohm: 4700,
+  });
   sketch.output('running', 'handshake', true);
   sketch.join(plus, '@out:running:common', 'feed.handshake');
   sketch.join('handshake', '@out:running:no', 'handshake');
@@ -74,7 +86,11 @@ function brake(sketch: Sketch, supplies: Supplies): void {
   const { line, neutral } = supplies.alternating();
   const volts = supplies.alternatingV;
   sketch.output('brakeRelease', 'brakeRelease', true);
-  sketch.device('contactor.brake', 'contactorRelay', 'panel', { volts, ac: true, ohm: (volts * volts) / 6 });
+  sketch.device('contactor.brake', 'contactorRelay', 'panel', {
+    volts,
+    ac: true,
+    ohm: (volts * volts) / 6,
+  });
   sketch.device('brake', 'brake', 'machine', { volts, ac: true, ohm: (volts * volts) / 60 });
   sketch.join(line, '@out:brakeRelease:common', 'feed.brake', 'controlAc');
   sketch.join('brake.coil', '@out:brakeRelease:no', 'brake.coil', 'controlAc');

@@ -39,7 +39,9 @@ export class Supplies {
       sketch.join(potentials.neutral, 'breaker.control:4', 'control.neutral', 'controlAc');
       return potentials;
     }
-    sketch.device('transformer.control', 'controlTransformer', 'panel', { volts: this.alternatingV });
+    sketch.device('transformer.control', 'controlTransformer', 'panel', {
+      volts: this.alternatingV,
+    });
     sketch.device('fuse.control', 'fuse', 'panel', { amps: 2 });
     sketch.join('control.P1', 'breaker.control:2', 'control.primary.1', 'controlAc');
     sketch.join('control.P1', 'transformer.control:P1', 'control.primary.1', 'controlAc');

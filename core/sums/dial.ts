@@ -1,4 +1,12 @@
-import { between, calculation, choice, positive, result, upTo, type Fields } from '../calculation/index.js';
+import {
+  between,
+  calculation,
+  choice,
+  positive,
+  result,
+  upTo,
+  type Fields,
+} from '../calculation/index.js';
 import { shaftSpeed } from '../motor/index.js';
 
 interface Dial {
@@ -20,7 +28,11 @@ const dialArgs = {
 } as const;
 
 /** Voltage at the wiper with a load on it; the dial runs from 0 to 1. */
-function wiperVolts({ potOhm, sourceOhm, referenceV, swapped }: Dial, dial: number, loadOhm: number): number {
+function wiperVolts(
+  { potOhm, sourceOhm, referenceV, swapped }: Dial,
+  dial: number,
+  loadOhm: number,
+): number {
   const x = swapped ? 1 - dial : dial;
   const lower = x * potOhm;
   const below = lower === 0 ? 0 : 1 / (1 / lower + 1 / loadOhm);
@@ -32,7 +44,10 @@ function wiperVolts({ potOhm, sourceOhm, referenceV, swapped }: Dial, dial: numb
  *
  * @example dialLoading.run({ potOhm: 10000, inputOhm: 20000, sourceOhm: 0, referenceV: 10, dial: 2 / 3, wiper: 'ok', swapped: false }).wiperV // 6
  */
-export const dialLoading = calculation<Dial & { dial: number }, { wiperV: number; idealV: number; loadingErrorPct: number }>({
+export const dialLoading = calculation<
+  Dial & { dial: number },
+  { wiperV: number; idealV: number; loadingErrorPct: number }
+>({
   name: 'dialLoading',
   title: 'Dial loaded by the input',
   args: { ...dialArgs, dial: between('dial, 0 to 1', '', 0, 1) },
@@ -41,8 +56,10 @@ export const dialLoading = calculation<Dial & { dial: number }, { wiperV: number
     idealV: result('without the input', 'V'),
     loadingErrorPct: result('loading error of the reference', '%'),
   },
-  formula: 'network of source, track above and below the wiper, and input; error in % of the reference voltage',
-  source: 'Kirchhoff; for R/R_in ≤ 0.1 the error is largest near 2/3 of the dial, about −100·(4/27)·R/R_in %',
+  formula:
+    'network of source, track above and below the wiper, and input; error in % of the reference voltage',
+  source:
+    'Kirchhoff; for R/R_in ≤ 0.1 the error is largest near 2/3 of the dial, about −100·(4/27)·R/R_in %',
   example: { potOhm: 5000, inputOhm: 20_000, dial: 0.5 },
   run: ({ dial, ...network }) => {
     const idealV = wiperVolts(network, dial, Infinity);
@@ -53,7 +70,15 @@ export const dialLoading = calculation<Dial & { dial: number }, { wiperV: number
 
 /** Volts, frequency and speed at every mark of a dial, loaded as it is. */
 export const dialChart = calculation<
-  Dial & { maxHz: number; minHz: number; marks: number; poles: number; ratedHz: number; ratedRpm?: number; loadTorquePct: number },
+  Dial & {
+    maxHz: number;
+    minHz: number;
+    marks: number;
+    poles: number;
+    ratedHz: number;
+    ratedRpm?: number;
+    loadTorquePct: number;
+  },
   { rows: Fields[]; worstErrorPct: number }
 >({
   name: 'dialChart',
@@ -65,10 +90,15 @@ export const dialChart = calculation<
     marks: between('divisions of the dial', '', 1, 100, { whole: true }),
     poles: between('poles', '', 2, 24, { whole: true, fallback: 4 }),
     ratedHz: positive('rated frequency', 'Hz', 400, { fallback: 50 }),
-    ratedRpm: positive('rated speed; left out, the speed of the field is shown', 'rpm', 30_000, { optional: true }),
+    ratedRpm: positive('rated speed; left out, the speed of the field is shown', 'rpm', 30_000, {
+      optional: true,
+    }),
     loadTorquePct: upTo('load torque', '%', 200, { fallback: 100 }),
   },
-  results: { rows: result('dial, volts, frequency, speed'), worstErrorPct: result('largest loading error', '%') },
+  results: {
+    rows: result('dial, volts, frequency, speed'),
+    worstErrorPct: result('largest loading error', '%'),
+  },
   formula: 'each mark: loaded dial → volts → f = f_0 + U/U_ref·(f_max − f_0) → speed with slip',
   source: 'Kirchhoff; slip proportional to torque (IEEE Std 112 equivalent circuit)',
   example: { potOhm: 5000, inputOhm: 20_000, maxHz: 50, marks: 10, ratedRpm: 1440 },
@@ -79,7 +109,13 @@ export const dialChart = calculation<
       const { wiperV, loadingErrorPct } = dialLoading.run({ ...network, dial });
       if (Math.abs(loadingErrorPct) > Math.abs(worstErrorPct)) worstErrorPct = loadingErrorPct;
       const hz = minHz + (wiperV / network.referenceV) * (maxHz - minHz);
-      const speed = shaftSpeed.run({ hz, poles, ratedHz, ratedRpm: ratedRpm ?? (120 * ratedHz) / poles, loadTorquePct });
+      const speed = shaftSpeed.run({
+        hz,
+        poles,
+        ratedHz,
+        ratedRpm: ratedRpm ?? (120 * ratedHz) / poles,
+        loadTorquePct,
+      });
       return { dial, volts: wiperV, hz, rpm: speed.shaftRpm };
     });
     return { rows, worstErrorPct };

@@ -6,7 +6,10 @@ const maxHz = { unit: 'Hz', title: 'frequency the ramp times refer to', above: 0
 const seconds = (title: string) => ({ unit: 's', title, min: 0, max: 36_000 });
 
 /** Time of a change of frequency. */
-export const rampTime = calculation<{ fromHz: number; toHz: number; maxHz: number; accelS: number; decelS: number }, { timeS: number; slopeHzPerS: number }>({
+export const rampTime = calculation<
+  { fromHz: number; toHz: number; maxHz: number; accelS: number; decelS: number },
+  { timeS: number; slopeHzPerS: number }
+>({
   name: 'rampTime',
   title: 'Time of a ramp',
   args: {
@@ -40,8 +43,12 @@ export const sCurveTime = calculation<
     accelS: { ...seconds('ramp time'), above: 0 },
     sPctEachEnd: { unit: '%', title: 'of the ramp time rounded at each end', min: 0, max: 100 },
   },
-  results: { timeS: { unit: 's', title: 'time' }, peakSlopeHzPerS: { unit: 'Hz/s', title: 'steepest slope' } },
-  formula: 't = T·(Δf/f_ref + p/100);  for steps that never reach the full slope t = 2·√(Δf·T²·(p/100)/f_ref)',
+  results: {
+    timeS: { unit: 's', title: 'time' },
+    peakSlopeHzPerS: { unit: 'Hz/s', title: 'steepest slope' },
+  },
+  formula:
+    't = T·(Δf/f_ref + p/100);  for steps that never reach the full slope t = 2·√(Δf·T²·(p/100)/f_ref)',
   source: 'constant change of slope over p % of the ramp time at each end',
   example: { fromHz: 0, toHz: 50, maxHz: 50, accelS: 5, sPctEachEnd: 20 },
   run: ({ fromHz, toHz, maxHz: reference, accelS, sPctEachEnd }) => {
@@ -57,7 +64,14 @@ export const sCurveTime = calculation<
 
 /** Time from full speed one way to full speed the other. */
 export const reversalTime = calculation<
-  { forwardHz: number; reverseHz: number; maxHz: number; accelS: number; decelS: number; deadMs: number },
+  {
+    forwardHz: number;
+    reverseHz: number;
+    maxHz: number;
+    accelS: number;
+    decelS: number;
+    deadMs: number;
+  },
   { toZeroS: number; startReverseS: number; totalS: number }
 >({
   name: 'reversalTime',

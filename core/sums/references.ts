@@ -1,4 +1,12 @@
-import { between, calculation, CalculationError, choice, positive, result, upTo } from '../calculation/index.js';
+import {
+  between,
+  calculation,
+  CalculationError,
+  choice,
+  positive,
+  result,
+  upTo,
+} from '../calculation/index.js';
 import { scaleAnalogue } from '../drive/index.js';
 
 const maxHz = positive('highest frequency', 'Hz', 1000);
@@ -24,12 +32,16 @@ export const analogBiasGain = calculation<
     definition: choice('what bias and gain mean', ['twoPoint', 'slopeOffset']),
   },
   results: { hz, hzUnclamped: unlimited },
-  formula: 'two points: bias is the output at 0 %, gain the output at 100 %;  slope and offset: output = gain·input + bias',
+  formula:
+    'two points: bias is the output at 0 %, gain the output at 100 %;  slope and offset: output = gain·input + bias',
   source: 'the two definitions in use; the device’s manual says which',
   confirm: 'Which definition the device uses: try 0 % and 50 % before relying on it.',
   example: { inputPct: 50, biasPct: 10, gainPct: 100, maxHz: 50, definition: 'twoPoint' },
   run: (a) => {
-    const pct = a.definition === 'twoPoint' ? a.biasPct + ((a.gainPct - a.biasPct) * a.inputPct) / 100 : (a.gainPct * a.inputPct) / 100 + a.biasPct;
+    const pct =
+      a.definition === 'twoPoint'
+        ? a.biasPct + ((a.gainPct - a.biasPct) * a.inputPct) / 100
+        : (a.gainPct * a.inputPct) / 100 + a.biasPct;
     const hzUnclamped = (pct / 100) * a.maxHz;
     return { hz: Math.min(Math.max(hzUnclamped, 0), a.maxHz), hzUnclamped };
   },
@@ -38,8 +50,16 @@ export const analogBiasGain = calculation<
 /** What the drive does with a live-zero signal below its threshold. */
 export const signalLoss = calculation<
   {
-    x: number; lossBelow: number; xLow: number; xHigh: number; hzAtLow: number; hzAtHigh: number; action: string;
-    lastHz?: number; presetHz?: number; minHz?: number;
+    x: number;
+    lossBelow: number;
+    xLow: number;
+    xHigh: number;
+    hzAtLow: number;
+    hzAtHigh: number;
+    action: string;
+    lastHz?: number;
+    presetHz?: number;
+    minHz?: number;
   },
   { lost: boolean; hz: number }
 >({
@@ -58,25 +78,43 @@ export const signalLoss = calculation<
     minHz: upTo('lowest frequency', 'Hz', 1000, { optional: true }),
   },
   results: { lost: result('signal lost'), hz },
-  formula: 'lost when x is below the threshold; then fault and stop give 0 Hz, the others their own frequency',
+  formula:
+    'lost when x is below the threshold; then fault and stop give 0 Hz, the others their own frequency',
   source: 'live zero of IEC 60381-1; the action is a setting of the device',
-  example: { x: 2.1, lossBelow: 3, xLow: 4, xHigh: 20, hzAtLow: 0, hzAtHigh: 50, action: 'holdLast', lastHz: 32 },
+  example: {
+    x: 2.1,
+    lossBelow: 3,
+    xLow: 4,
+    xHigh: 20,
+    hzAtLow: 0,
+    hzAtHigh: 50,
+    action: 'holdLast',
+    lastHz: 32,
+  },
   run: ({ x, lossBelow, action, lastHz, presetHz, minHz, ...scale }) => {
     if (x >= lossBelow) return { lost: false, hz: scaleAnalogue(x, scale).hz };
-    const named = { holdLast: ['lastHz', lastHz], preset: ['presetHz', presetHz], minimum: ['minHz', minHz] } as const;
+    const named = {
+      holdLast: ['lastHz', lastHz],
+      preset: ['presetHz', presetHz],
+      minimum: ['minHz', minHz],
+    } as const;
     const own = named[action as keyof typeof named];
     if (!own) return { lost: true, hz: 0 };
-    if (own[1] === undefined) throw new CalculationError(own[0], `${own[0]} is missing: this action needs it`);
+    if (own[1] === undefined)
+      throw new CalculationError(own[0], `${own[0]} is missing: this action needs it`);
     return { lost: true, hz: own[1] };
   },
-}); // prettier-ignore
+});
 
 /**
  * Frequency and direction of a reference on both sides of zero.
  *
  * @example bipolarReference.run({ voltsV: -5, fullScaleV: 10, deadbandV: 0.2, deadbandShape: 'step', maxHz: 50 }).hz // -25
  */
-export const bipolarReference = calculation<{ voltsV: number; fullScaleV: number; deadbandV: number; deadbandShape: string; maxHz: number }, { hz: number }>({
+export const bipolarReference = calculation<
+  { voltsV: number; fullScaleV: number; deadbandV: number; deadbandShape: string; maxHz: number },
+  { hz: number }
+>({
   name: 'bipolarReference',
   title: 'Reference on both sides of zero',
   args: {
@@ -87,14 +125,20 @@ export const bipolarReference = calculation<{ voltsV: number; fullScaleV: number
     maxHz,
   },
   results: { hz: result('frequency, negative in reverse', 'Hz') },
-  formula: 'step: 0 inside the dead band, U/U_full·f_max outside;  shifted: the slope begins at the edge of the band',
+  formula:
+    'step: 0 inside the dead band, U/U_full·f_max outside;  shifted: the slope begins at the edge of the band',
   source: 'linear scaling of an analogue reference, held at ± the highest frequency',
   example: { voltsV: -5, deadbandV: 0.2, maxHz: 50 },
   run: ({ voltsV, fullScaleV, deadbandV, deadbandShape, maxHz: top }) => {
-    if (deadbandV >= fullScaleV) throw new CalculationError('deadbandV', `deadbandV must be below ${fullScaleV} V, the full scale`);
+    if (deadbandV >= fullScaleV)
+      throw new CalculationError(
+        'deadbandV',
+        `deadbandV must be below ${fullScaleV} V, the full scale`,
+      );
     const size = Math.abs(voltsV);
     if (size <= deadbandV) return { hz: 0 };
-    const share = deadbandShape === 'step' ? size / fullScaleV : (size - deadbandV) / (fullScaleV - deadbandV);
+    const share =
+      deadbandShape === 'step' ? size / fullScaleV : (size - deadbandV) / (fullScaleV - deadbandV);
     return { hz: Math.sign(voltsV) * Math.min(share, 1) * top };
   },
 });

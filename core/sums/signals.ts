@@ -18,15 +18,25 @@ export const analogScale = calculation<
   name: 'analogScale',
   title: 'Analogue signal to frequency',
   args: { x: { ...signal, title: 'signal' }, ...ends },
-  results: { hz, hzUnclamped: { unit: 'Hz', title: 'without the limits' }, signalPct: { unit: '%', title: 'share of the span' } },
+  results: {
+    hz,
+    hzUnclamped: { unit: 'Hz', title: 'without the limits' },
+    signalPct: { unit: '%', title: 'share of the span' },
+  },
   formula: 'f = f_low + (x − x_low)/(x_high − x_low)·(f_high − f_low), held between the two ends',
   source: 'linear scaling of an analogue reference',
   example: { x: 12, xLow: 4, xHigh: 20, hzAtLow: 0, hzAtHigh: 50 },
-  run: ({ x, ...scale }) => ({ ...scaleAnalogue(x, scale), signalPct: (100 * (x - scale.xLow)) / (scale.xHigh - scale.xLow) }),
+  run: ({ x, ...scale }) => ({
+    ...scaleAnalogue(x, scale),
+    signalPct: (100 * (x - scale.xLow)) / (scale.xHigh - scale.xLow),
+  }),
 });
 
 /** Signal needed for a frequency. */
-export const analogScaleInverse = calculation<{ hz: number; xLow: number; xHigh: number; hzAtLow: number; hzAtHigh: number }, { x: number }>({
+export const analogScaleInverse = calculation<
+  { hz: number; xLow: number; xHigh: number; hzAtLow: number; hzAtHigh: number },
+  { x: number }
+>({
   name: 'analogScaleInverse',
   title: 'Frequency to analogue signal',
   args: { hz: { unit: 'Hz', title: 'frequency', min: 0, max: 1000 }, ...ends },
@@ -34,5 +44,7 @@ export const analogScaleInverse = calculation<{ hz: number; xLow: number; xHigh:
   formula: 'x = x_low + (f − f_low)/(f_high − f_low)·(x_high − x_low)',
   source: 'linear scaling of an analogue reference',
   example: { hz: 25, xLow: 4, xHigh: 20, hzAtLow: 0, hzAtHigh: 50 },
-  run: (a) => ({ x: a.xLow + ((a.hz - a.hzAtLow) / (a.hzAtHigh - a.hzAtLow)) * (a.xHigh - a.xLow) }),
+  run: (a) => ({
+    x: a.xLow + ((a.hz - a.hzAtLow) / (a.hzAtHigh - a.hzAtLow)) * (a.xHigh - a.xLow),
+  }),
 });

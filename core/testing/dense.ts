@@ -49,5 +49,8 @@ export function denseSolve(network: Network): Record<string, number> {
     for (let c = i + 1; c < n; c++) sum -= a[i][c] * x[c];
     x[i] = sum / a[i][i];
   }
-  return Object.fromEntries([[network.reference, 0], ...nodes.map((node, i) => [node, x[i]] as const)]);
+  return Object.fromEntries([
+    [network.reference, 0],
+    ...nodes.map((node, i) => [node, x[i]] as const),
+  ]);
 }

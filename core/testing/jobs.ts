@@ -28,7 +28,10 @@ export function bareJob(scheme: Partial<Scheme> = {}, profile = marrowick(), mod
     machine: 'auger',
     practice: 'IEC' as const,
   };
-  const job = emptyJob({ ...named, profile: { family: profile.family, model, version: '1', sha256: hashOf(profile) } });
+  const job = emptyJob({
+    ...named,
+    profile: { family: profile.family, model, version: '1', sha256: hashOf(profile) },
+  });
   return { ...job, plate: structuredClone(auger), scheme: { ...wishes, ...scheme } };
 }
 

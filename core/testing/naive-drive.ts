@@ -32,10 +32,13 @@ export function naiveHz(input: DriveCase, sampleMs: readonly number[]): number[]
       else if (level['reverse'] && !level['forward']) first = -1;
       else if (!level['forward'] && !level['reverse']) first = 0;
     }
-    const demand = c.startMethod === 'levelForwardReverse' ? level['forward'] || level['reverse'] : level['run'];
+    const demand =
+      c.startMethod === 'levelForwardReverse' ? level['forward'] || level['reverse'] : level['run'];
     let want = 0;
-    if (c.startMethod === 'levelRunDirection') want = level['run'] ? (level['direction'] ? -1 : 1) : 0;
-    else if (level['forward'] && level['reverse']) want = c.onBothDirections === 'firstWins' ? first : 0;
+    if (c.startMethod === 'levelRunDirection')
+      want = level['run'] ? (level['direction'] ? -1 : 1) : 0;
+    else if (level['forward'] && level['reverse'])
+      want = c.onBothDirections === 'firstWins' ? first : 0;
     else want = level['forward'] ? 1 : level['reverse'] ? -1 : 0;
     if (!enabled) {
       hz = 0;
@@ -54,8 +57,10 @@ export function naiveHz(input: DriveCase, sampleMs: readonly number[]): number[]
     }
     pause = 0;
     const before = hz;
-    if (goal !== 0 && hz !== 0 && Math.sign(goal) !== Math.sign(hz)) hz = Math.sign(hz) * Math.max(0, Math.abs(hz) - down);
-    else if (Math.abs(goal) > Math.abs(hz)) hz = Math.sign(goal) * Math.min(Math.abs(goal), Math.abs(hz) + up);
+    if (goal !== 0 && hz !== 0 && Math.sign(goal) !== Math.sign(hz))
+      hz = Math.sign(hz) * Math.max(0, Math.abs(hz) - down);
+    else if (Math.abs(goal) > Math.abs(hz))
+      hz = Math.sign(goal) * Math.min(Math.abs(goal), Math.abs(hz) + up);
     else hz = (Math.sign(goal) || Math.sign(hz)) * Math.max(Math.abs(goal), Math.abs(hz) - down);
     if (before !== 0 && hz === 0 && goal !== 0) pause = Math.round(c.reverseDeadMs);
   }

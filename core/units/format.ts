@@ -23,9 +23,15 @@ export function formatQuantity(q: Quantity, mark: DecimalMark = '.'): string {
 }
 
 /** Writes a value with as many significant digits as a reading has, and its unit. */
-export function formatValue(value: number, unit: string, significant = 4, mark: DecimalMark = '.'): string {
+export function formatValue(
+  value: number,
+  unit: string,
+  significant = 4,
+  mark: DecimalMark = '.',
+): string {
   if (!Number.isFinite(value)) return '–';
-  const decimals = value === 0 ? 0 : Math.max(0, significant - 1 - Math.floor(Math.log10(Math.abs(value))));
+  const decimals =
+    value === 0 ? 0 : Math.max(0, significant - 1 - Math.floor(Math.log10(Math.abs(value))));
   const number = formatNumber(value, Math.min(decimals, 6), mark);
   return unit === '' ? number : `${number} ${unit}`;
 }

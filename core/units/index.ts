@@ -1,4 +1,11 @@
-export { dimensions, toBase, unitsOf, type Dimension, type Quantity, type UnitOf } from './dimensions.js';
+export {
+  dimensions,
+  toBase,
+  unitsOf,
+  type Dimension,
+  type Quantity,
+  type UnitOf,
+} from './dimensions.js';
 export { formatNumber, formatQuantity, formatValue, type DecimalMark } from './format.js';
 export { parseQuantity, type Parsed } from './parse.js';
 export { inSystem, unitIn, type UnitSystem } from './system.js';

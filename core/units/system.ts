@@ -4,7 +4,9 @@ import { dimensions, type Dimension } from './dimensions.js';
 export type UnitSystem = 'metric' | 'us';
 
 /** Units that have a customary counterpart, with the dimension that holds the factor. Plate units (kW, V, A, Hz) are the same in both. */
-const counterparts: Readonly<Record<string, { readonly dimension: Dimension; readonly us: string }>> = {
+const counterparts: Readonly<
+  Record<string, { readonly dimension: Dimension; readonly us: string }>
+> = {
   'Nm': { dimension: 'torque', us: 'lb·ft' },
   'N·m': { dimension: 'torque', us: 'lb·ft' },
   'kg·m²': { dimension: 'inertia', us: 'lb·ft²' },
@@ -25,7 +27,11 @@ export function unitIn(unit: string, system: UnitSystem): string {
  * Factors: NIST SP 811, as in `dimensions`.
  * @example inSystem(20, '°C', 'us') // { value: 68, unit: '°F' }
  */
-export function inSystem(value: number, unit: string, system: UnitSystem): { value: number; unit: string } {
+export function inSystem(
+  value: number,
+  unit: string,
+  system: UnitSystem,
+): { value: number; unit: string } {
   const pair = system === 'us' ? counterparts[unit] : undefined;
   if (!pair) return { value, unit };
   const factors = dimensions[pair.dimension] as Record<string, number>;

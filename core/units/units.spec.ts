@@ -23,13 +23,25 @@ describe('quantities', () => {
   });
 
   it('ask when one separator stands before three digits', () => {
-    for (const text of ['1,500', '1.500']) expect(parseQuantity(text, 'speed')).toEqual({ ok: false, why: 'ambiguous', readings: [1.5, 1500] });
+    for (const text of ['1,500', '1.500'])
+      expect(parseQuantity(text, 'speed')).toEqual({
+        ok: false,
+        why: 'ambiguous',
+        readings: [1.5, 1500],
+      });
   });
 
   it('come back as they were typed', () => {
-    const any = fc.constantFrom(...(Object.keys(dimensions) as Dimension[])).chain((dimension) =>
-      fc.record({ dimension: fc.constant(dimension), u: fc.constantFrom(...unitsOf(dimension)), v: fc.integer({ min: 1, max: 999_999 }).map((x) => x / 100), mark: fc.constantFrom('.' as const, ',' as const) }),
-    ); // prettier-ignore
+    const any = fc
+      .constantFrom(...(Object.keys(dimensions) as Dimension[]))
+      .chain((dimension) =>
+        fc.record({
+          dimension: fc.constant(dimension),
+          u: fc.constantFrom(...unitsOf(dimension)),
+          v: fc.integer({ min: 1, max: 999_999 }).map((x) => x / 100),
+          mark: fc.constantFrom('.' as const, ',' as const),
+        }),
+      );
     fc.assert(
       fc.property(any, ({ dimension, u, v, mark }) => {
         const parsed = parseQuantity(formatQuantity({ v, u }, mark), dimension);
@@ -47,6 +59,11 @@ describe('quantities', () => {
   });
 
   it('write numbers without trailing zeros and never as minus zero', () => {
-    expect([formatNumber(2.25, 2, ','), formatNumber(1459.96, 1), formatNumber(-0.0001, 2), formatNumber(NaN)]).toEqual(['2,25', '1460', '0', '–']);
+    expect([
+      formatNumber(2.25, 2, ','),
+      formatNumber(1459.96, 1),
+      formatNumber(-0.0001, 2),
+      formatNumber(NaN),
+    ]).toEqual(['2,25', '1460', '0', '–']);
   });
 });

@@ -3,7 +3,8 @@ import { circuitFindings, wishNames } from './circuit-english.js';
 import { parts } from './parts-english.js';
 import { plateFindings } from './plate-english.js';
 
-const likely = (x: unknown, unit = ''): string => (typeof x === 'number' && x > 0 ? ` Most likely ${n(x, 3)}${unit} is meant.` : '');
+const likely = (x: unknown, unit = ''): string =>
+  typeof x === 'number' && x > 0 ? ` Most likely ${n(x, 3)}${unit} is meant.` : '';
 
 /** Names of values that stand for themselves in sentences. */
 export const names: Readonly<Record<string, string>> = {
@@ -149,8 +150,10 @@ export const phrases: Readonly<Record<string, (a: Args) => string>> = {
 
 /** Usual cautions by code. */
 export const cautions: Readonly<Record<string, string>> = {
-  liveWork: 'Live measurement: only by a competent person, guarded probes, covers back at once. Local rules apply.',
-  category: 'Meter and leads of the category the supply asks for; true RMS with a low-pass on a drive output.',
+  liveWork:
+    'Live measurement: only by a competent person, guarded probes, covers back at once. Local rules apply.',
+  category:
+    'Meter and leads of the category the supply asks for; true RMS with a low-pass on a drive output.',
   contactsOpen: 'Every run contact open, dial at zero, everybody told.',
   cannotRun: 'The speed is set to nothing; still stand clear of the machine.',
   turns: 'The motor turns. Guards on, everybody clear, a stop within reach.',

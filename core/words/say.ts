@@ -1,5 +1,13 @@
 import type { Finding, Phrase } from '../job/index.js';
-import { conditions, conflicts, markNames, openPlaces, reasons, schools, wishNames } from './circuit-english.js';
+import {
+  conditions,
+  conflicts,
+  markNames,
+  openPlaces,
+  reasons,
+  schools,
+  wishNames,
+} from './circuit-english.js';
 import { cautions, findings, names, phrases } from './english.js';
 import type { Args } from './numbers.js';
 
@@ -44,13 +52,16 @@ export function sayNoPlan(plan: {
   readonly wishes?: readonly string[];
 }): string {
   if (plan.code) return sayConflict(plan.code, plan.wishes ?? [], plan.what);
-  if (plan.path === 'profile.kind') return 'Soft starters are judged on the Plate stage; their circuits and settings are not planned yet.';
-  if (plan.why === 'unknownModel') return `The profile of this device has no model “${plan.what}”. Choose another model on the Plate stage.`;
+  if (plan.path === 'profile.kind')
+    return 'Soft starters are judged on the Plate stage; their circuits and settings are not planned yet.';
+  if (plan.why === 'unknownModel')
+    return `The profile of this device has no model “${plan.what}”. Choose another model on the Plate stage.`;
   return `The profile of this device is not complete: ${plan.what} is missing. Complete it in the library, or choose another device.`;
 }
 
 /** A question on which practitioners differ, or one of its schools. */
-export const saySchool = (question: string, school?: string): string => schools[school ? `${question}.${school}` : question] ?? school ?? question;
+export const saySchool = (question: string, school?: string): string =>
+  schools[school ? `${question}.${school}` : question] ?? school ?? question;
 
 /** Why a school is recommended. */
 export const sayReason = (code: string): string => reasons[code] ?? code;

@@ -1,15 +1,29 @@
 import { shippedProfile } from '../catalogue/index.js';
-import { contactKinds, terminalsOfKind } from '../devices/index.js';
+import { contactKinds, terminalsOfKind } from '../parts/index.js';
 import { planJob } from '../plan/index.js';
 import { arrange, shippedArrangements, standardScript } from '../scheme/index.js';
 import { bareJob } from '../testing/jobs.js';
-import { deviceKinds, sayCondition, sayConflict, sayMark, sayName, sayNoPlan, sayReason, saySchool, sayWire } from './index.js';
+import {
+  deviceKinds,
+  sayCondition,
+  sayConflict,
+  sayMark,
+  sayName,
+  sayNoPlan,
+  sayReason,
+  saySchool,
+  sayWire,
+} from './index.js';
 
 /** A text that is still a code: camel case or dots without a space. */
 const raw = (text: string): boolean => /^[a-z]+([A-Z][a-z]+)+$|^\w+\.[\w.]+$/u.test(text);
 
 describe('words', () => {
-  const built = shippedArrangements.map(({ id, scheme }) => ({ id, scheme, a: arrange({ scheme, practice: 'IEC', plate: bareJob().plate }) }));
+  const built = shippedArrangements.map(({ id, scheme }) => ({
+    id,
+    scheme,
+    a: arrange({ scheme, practice: 'IEC', plate: bareJob().plate }),
+  }));
 
   it('name every device an arrangement can call for, and its terminals are known', () => {
     for (const { id, a } of built)
@@ -23,11 +37,16 @@ describe('words', () => {
     for (const family of ['ondulet-n', 'marrowick-f'])
       for (const { id, scheme } of built) {
         const profile = shippedProfile(family);
-        const plan = planJob({ ...bareJob({}, profile, family === 'ondulet-n' ? 'N0220' : 'F02'), scheme }, profile);
+        const plan = planJob(
+          { ...bareJob({}, profile, family === 'ondulet-n' ? 'N0220' : 'F02'), scheme },
+          profile,
+        );
         if (!plan.ok) continue;
         const inputs = new Set(Object.values(plan.wiring.assignments).map((x) => x.at));
         // A wire that ends on an input is named by its task.
-        for (const w of Object.values(plan.wiring.wires).filter((x) => !inputs.has(x.from) && !inputs.has(x.to))) {
+        for (const w of Object.values(plan.wiring.wires).filter(
+          (x) => !inputs.has(x.from) && !inputs.has(x.to),
+        )) {
           expect(raw(sayWire(w.function))).withContext(`${family} ${id}: ${w.function}`).toBeFalse(); // prettier-ignore
         }
       }
@@ -49,24 +68,35 @@ describe('words', () => {
     expect(sayConflict('inputs', ['startStop', 'jog'], '7/6')).toBe(
       'How it starts and stops + jog: Together they need more inputs of their kind than this device has (7 functions, 6 inputs). Drop one of them.',
     );
-    expect(sayConflict('noSetting', ['startStop'], 'pulseStartStopDirection')).toContain('(start and stop pulses)');
+    expect(sayConflict('noSetting', ['startStop'], 'pulseStartStopDirection')).toContain(
+      '(start and stop pulses)',
+    );
   });
 
   it('say why there is no plan, whatever stands against it', () => {
     const starter = shippedProfile('pendrift-s');
     const plan = planJob(bareJob({}, starter, 'S75'), starter);
-    expect(plan.ok ? '' : sayNoPlan(plan)).toBe('Soft starters are judged on the Plate stage; their circuits and settings are not planned yet.');
-    const model = planJob({ ...bareJob(), profile: { ...bareJob().profile, model: 'F99' } }, shippedProfile('marrowick-f'));
+    expect(plan.ok ? '' : sayNoPlan(plan)).toBe(
+      'Soft starters are judged on the Plate stage; their circuits and settings are not planned yet.',
+    );
+    const model = planJob(
+      { ...bareJob(), profile: { ...bareJob().profile, model: 'F99' } },
+      shippedProfile('marrowick-f'),
+    );
     expect(model.ok ? '' : sayNoPlan(model)).toContain('“F99”');
   });
 
   it('turn a condition round when it is not met', () => {
     expect(sayCondition('enable', true, { terminal: 'SA' })).toBe('Enable SA is closed.');
     expect(sayCondition('enable', false, { terminal: 'SA' })).toBe('Enable SA is open.');
-    expect(sayCondition('supply', false, { phase: 'L2' })).toBe('Phase L2 of the supply is missing.');
+    expect(sayCondition('supply', false, { phase: 'L2' })).toBe(
+      'Phase L2 of the supply is missing.',
+    );
   });
 
   it('leave a name that has no words as it is', () => {
-    expect([sayName('zz'), saySchool('zz'), sayReason('zz'), sayMark('zz'), sayWire('zz')]).toEqual(['zz', 'zz', 'zz', 'zz', 'zz']);
+    expect([sayName('zz'), saySchool('zz'), sayReason('zz'), sayMark('zz'), sayWire('zz')]).toEqual(
+      ['zz', 'zz', 'zz', 'zz', 'zz'],
+    );
   });
 });

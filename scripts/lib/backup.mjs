@@ -7,7 +7,11 @@ const folder = join(root, '.data/backups');
 const stamp = () => new Date().toISOString().replace(/[:.]/g, '-');
 
 /** Writes everything the database holds into one file; a file that stands is whole. @returns its path */
-export function backup(postgres, file = join(folder, `tactron-${stamp()}.dump`), url = postgres.ownerUrl) {
+export function backup(
+  postgres,
+  file = join(folder, `tactron-${stamp()}.dump`),
+  url = postgres.ownerUrl,
+) {
   const path = resolve(file);
   mkdirSync(dirname(path), { recursive: true, mode: 0o700 });
   const half = `${path}.part`;
@@ -30,10 +34,13 @@ export function backup(postgres, file = join(folder, `tactron-${stamp()}.dump`),
  */
 export async function restore(postgres, file, { replace = false, database = 'tactron' } = {}) {
   const path = resolve(file ?? '');
-  if (!file || !existsSync(path)) throw new Error(`There is no backup at ${file || '(say which file)'}.`);
+  if (!file || !existsSync(path))
+    throw new Error(`There is no backup at ${file || '(say which file)'}.`);
   const listed = spawnSync(`${postgres.bin}/pg_restore`, ['--list', path], { encoding: 'utf8' });
   if (listed.status !== 0)
-    throw new Error(`${path} is no backup this PostgreSQL can read: ${listed.stderr.trim().split('\n')[0]}\nThe database was left as it is.`);
+    throw new Error(
+      `${path} is no backup this PostgreSQL can read: ${listed.stderr.trim().split('\n')[0]}\nThe database was left as it is.`,
+    );
   const { default: pg } = await import('pg');
   const at = (url, name) => url.replace(/\/[^/]+$/, `/${name}`);
   const ask = async (url, sql) => {
@@ -46,24 +53,50 @@ export async function restore(postgres, file, { replace = false, database = 'tac
     }
   };
   const jobs = async (name) => {
-    const [{ there }] = await ask(at(postgres.ownerUrl, name), `SELECT to_regclass('job') IS NOT NULL AS there`);
-    return there ? Number((await ask(at(postgres.ownerUrl, name), 'SELECT count(*) FROM job'))[0].count) : 0;
+    const [{ there }] = await ask(
+      at(postgres.ownerUrl, name),
+      `SELECT to_regclass('job') IS NOT NULL AS there`,
+    );
+    return there
+      ? Number((await ask(at(postgres.ownerUrl, name), 'SELECT count(*) FROM job'))[0].count)
+      : 0;
   };
-  const [here] = await ask(postgres.maintenanceUrl, `SELECT 1 FROM pg_database WHERE datname = '${database}'`);
+  const [here] = await ask(
+    postgres.maintenanceUrl,
+    `SELECT 1 FROM pg_database WHERE datname = '${database}'`,
+  );
   const now = here ? await jobs(database) : 0;
   if (now > 0 && !replace)
-    throw new Error(`The database holds ${now} jobs. To put the backup in their place say so:  npm run restore -- ${file} --replace\nNothing was changed.`);
+    throw new Error(
+      `The database holds ${now} jobs. To put the backup in their place say so:  npm run restore -- ${file} --replace\nNothing was changed.`,
+    );
   const fresh = `${database}_restoring`;
   await ask(postgres.maintenanceUrl, `DROP DATABASE IF EXISTS ${fresh} WITH (FORCE)`);
   await ask(postgres.maintenanceUrl, `CREATE DATABASE ${fresh}`);
   try {
-    run(`${postgres.bin}/pg_restore`, ['--exit-on-error', '--single-transaction', '--no-owner', `--dbname=${at(postgres.ownerUrl, fresh)}`, path]);
+    run(`${postgres.bin}/pg_restore`, [
+      '--exit-on-error',
+      '--single-transaction',
+      '--no-owner',
+      `--dbname=${at(postgres.ownerUrl, fresh)}`,
+      path,
+    ]);
   } catch (error) {
     await ask(postgres.maintenanceUrl, `DROP DATABASE IF EXISTS ${fresh} WITH (FORCE)`);
-    throw new Error(`The backup could not be read to its end; the database was left as it is.\n${error.message}`, { cause: error });
+    throw new Error(
+      `The backup could not be read to its end; the database was left as it is.\n${error.message}`,
+      { cause: error },
+    );
   }
   const count = await jobs(fresh);
-  const before = now > 0 ? backup(postgres, join(folder, `before-restore-${stamp()}.dump`), at(postgres.ownerUrl, database)) : undefined;
+  const before =
+    now > 0
+      ? backup(
+          postgres,
+          join(folder, `before-restore-${stamp()}.dump`),
+          at(postgres.ownerUrl, database),
+        )
+      : undefined;
   if (here) await ask(postgres.maintenanceUrl, `DROP DATABASE ${database} WITH (FORCE)`);
   await ask(postgres.maintenanceUrl, `ALTER DATABASE ${fresh} RENAME TO ${database}`);
   return { count, before };

@@ -10,11 +10,23 @@ const range = (spec) =>
 
 /** One line for each argument; the parts of a record stand below it. */
 const argument = ([name, spec], depth = 0) => {
-  const left = spec.fallback !== undefined ? ` Left out: ${spec.fallback}.` : spec.optional ? ' May be left out.' : '';
-  const kind = { list: 'a list; ', records: 'a list of records; ', record: 'a record; ', flag: 'true or false; ' }[spec.kind] ?? '';
-  const own = `${'  '.repeat(depth)}- \`${name}\`: ${spec.title}${spec.unit ? `, ${spec.unit}` : ''} (${kind}${range(spec)}).${left}`
-    .replace('; )', ')')
-    .replace(' ()', '');
+  const left =
+    spec.fallback !== undefined
+      ? ` Left out: ${spec.fallback}.`
+      : spec.optional
+        ? ' May be left out.'
+        : '';
+  const kind =
+    {
+      list: 'a list; ',
+      records: 'a list of records; ',
+      record: 'a record; ',
+      flag: 'true or false; ',
+    }[spec.kind] ?? '';
+  const own =
+    `${'  '.repeat(depth)}- \`${name}\`: ${spec.title}${spec.unit ? `, ${spec.unit}` : ''} (${kind}${range(spec)}).${left}`
+      .replace('; )', ')')
+      .replace(' ()', '');
   return [own, ...Object.entries(spec.fields ?? {}).flatMap((field) => argument(field, depth + 1))];
 };
 

@@ -9,13 +9,19 @@ export async function loadDemo(url) {
   const post = async (path, body) => {
     const answer = await fetch(`${url}/api/${path}`, {
       method: 'POST',
-      headers: { 'content-type': 'application/json', 'x-author': encodeURIComponent('{"name":"Tactron","role":"demo data"}') },
+      headers: {
+        'content-type': 'application/json',
+        'x-author': encodeURIComponent('{"name":"Tactron","role":"demo data"}'),
+      },
       body,
     });
     if (!answer.ok) throw new Error(`demo data: ${path}: ${await answer.text()}`);
   };
   const read = (file) => readFileSync(join(root, 'demo', file), 'utf8');
   for (const site of JSON.parse(read('sites.json'))) await post('sites', JSON.stringify(site));
-  for (const file of readdirSync(join(root, 'demo')).filter((name) => name.endsWith('.tactron.json'))) await post('import', read(file));
+  for (const file of readdirSync(join(root, 'demo')).filter((name) =>
+    name.endsWith('.tactron.json'),
+  ))
+    await post('import', read(file));
   console.log('Demo data loaded.');
 }

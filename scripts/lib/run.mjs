@@ -8,10 +8,17 @@ export const isRoot = process.getuid?.() === 0;
 
 /** Runs a command to its end and gives back what it printed; throws with its last words when it fails. */
 export function run(command, args, options = {}) {
-  const done = spawnSync(command, args, { cwd: root, encoding: 'utf8', maxBuffer: 1 << 26, ...options });
+  const done = spawnSync(command, args, {
+    cwd: root,
+    encoding: 'utf8',
+    maxBuffer: 1 << 26,
+    ...options,
+  });
   if (done.error) throw done.error;
   if (done.status !== 0)
-    throw new Error(`${command} ${args.join(' ')} failed:\n${(done.stderr || done.stdout || '').trim().split('\n').slice(-15).join('\n')}`);
+    throw new Error(
+      `${command} ${args.join(' ')} failed:\n${(done.stderr || done.stdout || '').trim().split('\n').slice(-15).join('\n')}`,
+    );
   return done.stdout ?? '';
 }
 
@@ -19,7 +26,11 @@ export function run(command, args, options = {}) {
 export function show(command, args, options = {}) {
   const { keep, ...rest } = options;
   return new Promise((done, fail) => {
-    const child = spawn(command, args, { cwd: root, stdio: keep ? ['ignore', 'pipe', 'pipe'] : ['ignore', 'inherit', 'inherit'], ...rest });
+    const child = spawn(command, args, {
+      cwd: root,
+      stdio: keep ? ['ignore', 'pipe', 'pipe'] : ['ignore', 'inherit', 'inherit'],
+      ...rest,
+    });
     let text = '';
     for (const stream of [child.stdout, child.stderr]) {
       stream?.on('data', (data) => {

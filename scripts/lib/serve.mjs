@@ -3,7 +3,15 @@ import { join } from 'node:path';
 import { root } from './run.mjs';
 
 /** Starts the built server on a running cluster. @returns its port and a function that ends it */
-export function serve(postgres, { port = Number(process.env.TACTRON_PORT ?? 4310), quiet = false, silent = false, urls = postgres } = {}) {
+export function serve(
+  postgres,
+  {
+    port = Number(process.env.TACTRON_PORT ?? 4310),
+    quiet = false,
+    silent = false,
+    urls = postgres,
+  } = {},
+) {
   const child = fork(join(root, 'server/dist/main.js'), [], {
     cwd: root,
     stdio: ['ignore', quiet ? 'ignore' : 'inherit', silent ? 'ignore' : 'inherit', 'ipc'],
@@ -25,8 +33,17 @@ export function serve(postgres, { port = Number(process.env.TACTRON_PORT ?? 4310
     child.once('message', ({ port: at }) => {
       child.off('exit', early);
       const stop = () =>
-        new Promise((ended) => (child.exitCode !== null || child.signalCode !== null ? ended() : (child.once('exit', ended), child.kill('SIGTERM'))));
-      done({ port: at, url: `${process.env.TACTRON_CERT ? 'https' : 'http'}://127.0.0.1:${at}`, child, stop });
+        new Promise((ended) =>
+          child.exitCode !== null || child.signalCode !== null
+            ? ended()
+            : (child.once('exit', ended), child.kill('SIGTERM')),
+        );
+      done({
+        port: at,
+        url: `${process.env.TACTRON_CERT ? 'https' : 'http'}://127.0.0.1:${at}`,
+        child,
+        stop,
+      });
     });
   });
 }

@@ -4,9 +4,10 @@ import { join } from 'node:path';
 import { isRoot, root, run } from './run.mjs';
 
 const postgresBins = () =>
-  (existsSync('/usr/lib/postgresql') ? readdirSync('/usr/lib/postgresql').map((v) => `/usr/lib/postgresql/${v}/bin`) : []).filter((bin) =>
-    existsSync(`${bin}/initdb`),
-  );
+  (existsSync('/usr/lib/postgresql')
+    ? readdirSync('/usr/lib/postgresql').map((v) => `/usr/lib/postgresql/${v}/bin`)
+    : []
+  ).filter((bin) => existsSync(`${bin}/initdb`));
 
 /** Folder of PostgreSQL's programs; installs Debian's package where that is allowed. */
 export function postgresBin() {
@@ -22,7 +23,9 @@ export function chromium() {
 
 function installDebian(packages) {
   if (!isRoot)
-    throw new Error(`These Debian packages are missing: ${packages.join(', ')}.\nInstall them and start again:\n  sudo apt-get install ${packages.join(' ')}`);
+    throw new Error(
+      `These Debian packages are missing: ${packages.join(', ')}.\nInstall them and start again:\n  sudo apt-get install ${packages.join(' ')}`,
+    );
   console.log(`Installing Debian packages: ${packages.join(', ')} …`);
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
   run('apt-get', ['update'], { env });
@@ -38,7 +41,9 @@ export function nodePackages() {
   if (existsSync(mark) && readFileSync(mark, 'utf8') === lock) return;
   if (!(existsSync(join(root, 'node_modules')) && lockMatches())) {
     console.log('Installing npm packages …');
-    run('npm', ['ci', '--no-audit', '--no-fund'], { env: { ...process.env, PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD: '1' } });
+    run('npm', ['ci', '--no-audit', '--no-fund'], {
+      env: { ...process.env, PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD: '1' },
+    });
   }
   writeFileSync(mark, lock);
 }
@@ -49,7 +54,12 @@ function lockMatches() {
   const wanted = JSON.parse(readFileSync(join(root, 'package-lock.json'), 'utf8')).packages;
   const there = JSON.parse(readFileSync(hidden, 'utf8')).packages;
   return Object.entries(wanted).every(
-    ([name, entry]) => name === '' || entry.optional || entry.link || !name.startsWith('node_modules') || there[name]?.version === entry.version,
+    ([name, entry]) =>
+      name === '' ||
+      entry.optional ||
+      entry.link ||
+      !name.startsWith('node_modules') ||
+      there[name]?.version === entry.version,
   );
 }
 
@@ -80,20 +90,29 @@ export function buildAll({ force = false } = {}) {
       name: 'core, server and command line',
       folders: ['core', 'server/src', 'cli/src'],
       out: 'server/dist/main.js',
-      build: () => run(process.execPath, ['node_modules/typescript/bin/tsc', '-b', 'core', 'server', 'cli']),
+      build: () =>
+        run(process.execPath, ['node_modules/typescript/bin/tsc', '-b', 'core', 'server', 'cli']),
     },
     {
       name: 'web application',
       folders: ['core', 'web'],
       out: 'web/dist/browser/index.html',
       build: () =>
-        run(process.execPath, ['node_modules/@angular/cli/bin/ng.js', 'build', 'web'], { env: { ...process.env, NG_CLI_ANALYTICS: 'false', CI: '1' } }),
+        run(process.execPath, ['node_modules/@angular/cli/bin/ng.js', 'build', 'web'], {
+          env: { ...process.env, NG_CLI_ANALYTICS: 'false', CI: '1' },
+        }),
     },
   ];
   for (const part of parts) {
     const mark = join(root, '.data', `built-${part.out.split('/')[0]}`);
     const stamp = stampOf(part.folders);
-    if (!force && existsSync(join(root, part.out)) && existsSync(mark) && readFileSync(mark, 'utf8') === stamp) continue;
+    if (
+      !force &&
+      existsSync(join(root, part.out)) &&
+      existsSync(mark) &&
+      readFileSync(mark, 'utf8') === stamp
+    )
+      continue;
     console.log(`Building ${part.name} …`);
     part.build();
     writeFileSync(mark, stamp);

@@ -19,7 +19,8 @@ const env = (name: string): string => {
 async function listen(server: Server, { host, port, tls }: Listening): Promise<number> {
   for (let at = port; at < port + (tls ? 1 : 50); at++) {
     const ok = await new Promise<boolean>((done, fail) => {
-      const refused = (error: NodeJS.ErrnoException): void => (error.code === 'EADDRINUSE' ? done(false) : fail(error));
+      const refused = (error: NodeJS.ErrnoException): void =>
+        error.code === 'EADDRINUSE' ? done(false) : fail(error);
       server.once('error', refused);
       server.listen(at, host, () => {
         server.off('error', refused);
@@ -28,26 +29,52 @@ async function listen(server: Server, { host, port, tls }: Listening): Promise<n
     });
     if (ok) return at;
   }
-  throw new Error(tls ? `port ${port} is taken: set TACTRON_PORT to another, or stop what uses it` : `no free port from ${port} on`);
+  throw new Error(
+    tls
+      ? `port ${port} is taken: set TACTRON_PORT to another, or stop what uses it`
+      : `no free port from ${port} on`,
+  );
 }
 
 /** A body that trickles in ties up its own connection for half a minute and nobody else's. */
-const patience = { requestTimeout: 30_000, headersTimeout: 15_000, connectionsCheckingInterval: 5_000 };
+const patience = {
+  requestTimeout: 30_000,
+  headersTimeout: 15_000,
+  connectionsCheckingInterval: 5_000,
+};
 
 async function main(): Promise<void> {
   const settings = listening(process.env);
   const place = process.env['TACTRON_PG_BIN'] && process.env['TACTRON_BACKUPS'];
-  const upgraded = await upgrade(env('TACTRON_DB_OWNER_URL'), place ? { pgBin: env('TACTRON_PG_BIN'), folder: env('TACTRON_BACKUPS') } : undefined);
-  if (upgraded.dump) console.log(`The data of an older release were dumped to ${upgraded.dump} and brought to this one.`);
+  const upgraded = await upgrade(
+    env('TACTRON_DB_OWNER_URL'),
+    place ? { pgBin: env('TACTRON_PG_BIN'), folder: env('TACTRON_BACKUPS') } : undefined,
+  );
+  if (upgraded.dump)
+    console.log(
+      `The data of an older release were dumped to ${upgraded.dump} and brought to this one.`,
+    );
   for (const { id, path } of upgraded.unreadable)
-    console.error(`Job ${id} does not fit this release at "${path}". It is kept as it is; export it with the release that wrote it.`);
+    console.error(
+      `Job ${id} does not fit this release at "${path}". It is kept as it is; export it with the release that wrote it.`,
+    );
   const url = env('TACTRON_DB_URL');
   const db = await createDataSource(url).initialize();
   await seedProfiles(db);
   const events = new JobEvents(url);
-  const accounts = settings.accounts ? openAccounts(url, process.env['TACTRON_SESSION_SECRET']) : undefined;
-  const app = createApp({ db, events, webFolder: resolve(env('TACTRON_WEB')), accounts, open: settings.tls !== undefined });
-  const server: Server = settings.tls ? createHttpsServer({ ...patience, ...settings.tls }, app) : createHttpServer(patience, app);
+  const accounts = settings.accounts
+    ? openAccounts(url, process.env['TACTRON_SESSION_SECRET'])
+    : undefined;
+  const app = createApp({
+    db,
+    events,
+    webFolder: resolve(env('TACTRON_WEB')),
+    accounts,
+    open: settings.tls !== undefined,
+  });
+  const server: Server = settings.tls
+    ? createHttpsServer({ ...patience, ...settings.tls }, app)
+    : createHttpServer(patience, app);
   const port = await listen(server, settings);
   console.log(`Tactron is at ${settings.tls ? 'https' : 'http'}://${settings.host}:${port}/`);
   process.send?.({ port });
@@ -59,7 +86,8 @@ async function main(): Promise<void> {
     await db.destroy().catch(() => undefined);
     process.exit(0);
   };
-  for (const signal of ['SIGINT', 'SIGTERM', 'disconnect'] as const) process.once(signal, () => void stop());
+  for (const signal of ['SIGINT', 'SIGTERM', 'disconnect'] as const)
+    process.once(signal, () => void stop());
 }
 
 main().catch((error: unknown) => {

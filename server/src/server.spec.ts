@@ -2,7 +2,16 @@ import { randomUUID } from 'node:crypto';
 import pg from 'pg';
 import { changeHash, evidenceHash, hashOf, type Job, type Operation } from '@tactron/core/job';
 import { EvidenceRow, JobChangeRow } from './db/entities.js';
-import { author, change, madeJob, madeSite, newJob, reading, replace, sampleProfile as profile } from './testing/samples.js';
+import {
+  author,
+  change,
+  madeJob,
+  madeSite,
+  newJob,
+  reading,
+  replace,
+  sampleProfile as profile,
+} from './testing/samples.js';
 import { databaseUrls, openBed, type Bed } from './testing/testbed.js';
 
 let bed: Bed;
@@ -29,7 +38,11 @@ describe('server', () => {
     const client = new pg.Client({ connectionString: databaseUrls().app });
     await client.connect();
     for (const table of ['evidence', 'job_change']) {
-      for (const sql of [`UPDATE ${table} SET job_id = job_id`, `DELETE FROM ${table}`, `TRUNCATE ${table}`]) {
+      for (const sql of [
+        `UPDATE ${table} SET job_id = job_id`,
+        `DELETE FROM ${table}`,
+        `TRUNCATE ${table}`,
+      ]) {
         await expectAsync(client.query(sql))
           .withContext(sql)
           .toBeRejectedWithError(/permission denied/u);
@@ -42,10 +55,17 @@ describe('server', () => {
     it('are applied in order, chained by hash', async () => {
       const job = await made();
       const sent = [change(0, replace('/tag', 'S-2')), change(1, replace('/machine', 'grader'))];
-      for (const c of sent) expect((await bed.ask('POST', `jobs/${job.id}/changes`, c)).status).toBe(200);
+      for (const c of sent)
+        expect((await bed.ask('POST', `jobs/${job.id}/changes`, c)).status).toBe(200);
       const { body } = await bed.ask('GET', `jobs/${job.id}`);
-      expect([body['revision'], (body['job'] as Job).tag, (body['job'] as Job).machine]).toEqual([2, 'S-2', 'grader'] as never[]);
-      const rows = await bed.db.getRepository(JobChangeRow).find({ where: { jobId: job.id }, order: { revision: 'ASC' } });
+      expect([body['revision'], (body['job'] as Job).tag, (body['job'] as Job).machine]).toEqual([
+        2,
+        'S-2',
+        'grader',
+      ] as never[]);
+      const rows = await bed.db
+        .getRepository(JobChangeRow)
+        .find({ where: { jobId: job.id }, order: { revision: 'ASC' } });
       const begun = {
         id: rows[0].id,
         jobId: job.id,
@@ -65,7 +85,8 @@ describe('server', () => {
       const job = await made();
       const first = change(0, [{ op: 'add', path: '/plate/load/name', value: 'x' }]);
       const second = change(1, replace('/plate/load/name', 'y'));
-      for (const c of [first, second, first, second, first]) expect((await bed.ask('POST', `jobs/${job.id}/changes`, c)).status).toBe(200);
+      for (const c of [first, second, first, second, first])
+        expect((await bed.ask('POST', `jobs/${job.id}/changes`, c)).status).toBe(200);
       const { body } = await bed.ask('GET', `jobs/${job.id}`);
       expect([body['revision'], (body['job'] as Job).plate.load.name]).toEqual([2, 'y'] as never[]);
     });
@@ -73,25 +94,46 @@ describe('server', () => {
     it('on an old revision are answered with the document now and the changes since', async () => {
       const job = await made();
       await bed.ask('POST', `jobs/${job.id}/changes`, change(0, replace('/tag', 'NEW')));
-      const { status, body } = await bed.ask('POST', `jobs/${job.id}/changes`, change(0, replace('/tag', 'OLD')));
-      expect([status, (body['job'] as Job).tag, body['revision'], (body['changes'] as unknown[]).length]).toEqual([412, 'NEW', 1, 1] as never[]);
+      const { status, body } = await bed.ask(
+        'POST',
+        `jobs/${job.id}/changes`,
+        change(0, replace('/tag', 'OLD')),
+      );
+      expect([
+        status,
+        (body['job'] as Job).tag,
+        body['revision'],
+        (body['changes'] as unknown[]).length,
+      ]).toEqual([412, 'NEW', 1, 1] as never[]);
     });
 
     it('at the same moment: one goes in, the others hear of it', async () => {
       const job = await made();
-      const answers = await Promise.all(Array.from({ length: 12 }, (_, i) => bed.ask('POST', `jobs/${job.id}/changes`, change(0, replace('/tag', `T${i}`)))));
+      const answers = await Promise.all(
+        Array.from({ length: 12 }, (_, i) =>
+          bed.ask('POST', `jobs/${job.id}/changes`, change(0, replace('/tag', `T${i}`))),
+        ),
+      );
       expect(answers.map((a) => a.status).sort()).toEqual([200, ...Array<number>(11).fill(412)]);
     });
 
     it('that do not fit are refused with their path, and nothing is stored', async () => {
       const job = await made();
       const refused = async (patch: Operation[]) => {
-        const { status, body, type } = await bed.ask('POST', `jobs/${job.id}/changes`, change(0, patch));
+        const { status, body, type } = await bed.ask(
+          'POST',
+          `jobs/${job.id}/changes`,
+          change(0, patch),
+        );
         expect(type).toContain('application/problem+json');
         return `${status} ${String(body['path'])}`;
       };
-      expect(await refused(replace('/plate/motor', { power: { v: 2, u: 'horses' } }))).toBe('400 plate.motor.power.u');
-      expect(await refused(replace('/plate/nothing/here', 1))).toBe('400 patch /plate/nothing/here');
+      expect(await refused(replace('/plate/motor', { power: { v: 2, u: 'horses' } }))).toBe(
+        '400 plate.motor.power.u',
+      );
+      expect(await refused(replace('/plate/nothing/here', 1))).toBe(
+        '400 patch /plate/nothing/here',
+      );
       expect(await refused(replace('/id', randomUUID()))).toBe('400 id');
       expect(await refused([{ op: 'test', path: '/tag', value: 'other' }])).toBe('400 patch /tag');
       expect((await bed.ask('GET', `jobs/${job.id}`)).body['revision']).toBe(0 as never);
@@ -104,11 +146,16 @@ describe('server', () => {
       const reader = (stream.body as ReadableStream<Uint8Array>).getReader();
       let text = '';
       const listening = (async () => {
-        for (let part = await reader.read(); !part.done; part = await reader.read()) text += new TextDecoder().decode(part.value);
+        for (let part = await reader.read(); !part.done; part = await reader.read())
+          text += new TextDecoder().decode(part.value);
       })().catch(() => undefined);
       // a listener whose connection was cut a moment ago hears of nothing until it is back: then the next change is told
       for (let base = 0; base < 40 && !text.includes('event: change'); base++) {
-        await bed.ask('POST', `jobs/${job.id}/changes`, change(base, replace('/tag', `HEARD ${base}`)));
+        await bed.ask(
+          'POST',
+          `jobs/${job.id}/changes`,
+          change(base, replace('/tag', `HEARD ${base}`)),
+        );
         await new Promise((done) => setTimeout(done, 100));
       }
       expect(text).toMatch(/event: change\nid: \d+\ndata: \{"revision":\d+\}/u);
@@ -123,19 +170,30 @@ describe('server', () => {
       const list = [reading(job.id), reading(job.id), reading(job.id)];
       await bed.ask('POST', `jobs/${job.id}/evidence`, list.slice(0, 2));
       await bed.ask('POST', `jobs/${job.id}/evidence`, list);
-      const rows = await bed.db.getRepository(EvidenceRow).find({ where: { jobId: job.id }, order: { seq: 'ASC' } });
+      const rows = await bed.db
+        .getRepository(EvidenceRow)
+        .find({ where: { jobId: job.id }, order: { seq: 'ASC' } });
       expect(rows.map((r) => r.id)).toEqual(list.map((e) => e.id));
       let prev = '';
       rows.forEach((row, i) => {
-        expect([row.prevHash, row.hash]).toEqual([prev, evidenceHash(prev, { ...list[i], atServer: row.atServer })]);
+        expect([row.prevHash, row.hash]).toEqual([
+          prev,
+          evidenceHash(prev, { ...list[i], atServer: row.atServer }),
+        ]);
         prev = row.hash;
       });
     });
 
     it('of another job, of an unknown kind or without a name is refused whole', async () => {
       const job = await made();
-      for (const bad of [reading(randomUUID()), reading(job.id, { kind: 'rumour' as never }), reading(job.id, { author: { name: ' ', role: '' } })]) {
-        expect((await bed.ask('POST', `jobs/${job.id}/evidence`, [reading(job.id), bad])).status).toBe(400);
+      for (const bad of [
+        reading(randomUUID()),
+        reading(job.id, { kind: 'rumour' as never }),
+        reading(job.id, { author: { name: ' ', role: '' } }),
+      ]) {
+        expect(
+          (await bed.ask('POST', `jobs/${job.id}/evidence`, [reading(job.id), bad])).status,
+        ).toBe(400);
       }
       expect((await bed.ask('GET', `jobs/${job.id}/evidence`)).body).toEqual([] as never);
     });
@@ -160,10 +218,19 @@ describe('server', () => {
       const count = async () => Number((await bed.ask('GET', 'jobs?search=X-1')).body['total']);
       const before = await count();
       const envelope = { format: 'tactron-job', version: 1, job, profiles: {} };
-      expect((await bed.ask('POST', 'import', { ...envelope, version: 9 })).body['type']).toBe('urn:tactron:problem:newerFormat' as never);
-      expect((await bed.ask('POST', 'import', { ...envelope, profiles: { ['0'.repeat(64)]: profile } })).status).toBe(400);
-      expect((await bed.ask('POST', 'import', '{"half')).body['type']).toBe('urn:tactron:problem:notJson' as never);
-      expect((await bed.ask('POST', 'import', { ...envelope, evidence: [{ id: 1 }] })).body['path']).toMatch(/^evidence\.0/u);
+      expect((await bed.ask('POST', 'import', { ...envelope, version: 9 })).body['type']).toBe(
+        'urn:tactron:problem:newerFormat' as never,
+      );
+      expect(
+        (await bed.ask('POST', 'import', { ...envelope, profiles: { ['0'.repeat(64)]: profile } }))
+          .status,
+      ).toBe(400);
+      expect((await bed.ask('POST', 'import', '{"half')).body['type']).toBe(
+        'urn:tactron:problem:notJson' as never,
+      );
+      expect(
+        (await bed.ask('POST', 'import', { ...envelope, evidence: [{ id: 1 }] })).body['path'],
+      ).toMatch(/^evidence\.0/u);
       expect(await count()).toBe(before);
     });
   });
@@ -172,19 +239,44 @@ describe('server', () => {
     const tag = `Q%${randomUUID().slice(0, 6)}`;
     await made(`${tag}-a`);
     const second = await made(`${tag}-b`);
-    const total = async (query: string) => Number((await bed.ask('GET', `jobs?${query}`)).body['total']);
+    const total = async (query: string) =>
+      Number((await bed.ask('GET', `jobs?${query}`)).body['total']);
     expect(await total(`search=${encodeURIComponent(tag)}`)).toBe(2);
     expect(await total(`search=${encodeURIComponent('%%')}`)).toBe(0);
     expect(await total(`search=${encodeURIComponent(tag)}&family=ondulet-n`)).toBe(0);
-    expect(((await bed.ask('GET', `jobs?search=${encodeURIComponent(tag)}&size=1&page=1`)).body['rows'] as { id: string }[])[0].id).toBe(second.id);
+    expect(
+      (
+        (await bed.ask('GET', `jobs?search=${encodeURIComponent(tag)}&size=1&page=1`)).body[
+          'rows'
+        ] as { id: string }[]
+      )[0].id,
+    ).toBe(second.id);
     await bed.ask('POST', `jobs/${second.id}/archive`, { archived: true });
     expect(await total(`search=${encodeURIComponent(tag)}`)).toBe(1);
     expect((await bed.ask('GET', 'jobs?page=-1')).status).toBe(400);
   });
 
   it('refuses writes from other sites, oversize bodies and unknown addresses', async () => {
-    expect((await bed.ask('POST', 'sites', { id: randomUUID(), name: 'x' }, { origin: 'http://elsewhere.example' })).status).toBe(403);
-    expect((await bed.ask('POST', 'sites', { id: randomUUID(), name: 'x' }, { 'sec-fetch-site': 'cross-site' })).status).toBe(403);
+    expect(
+      (
+        await bed.ask(
+          'POST',
+          'sites',
+          { id: randomUUID(), name: 'x' },
+          { origin: 'http://elsewhere.example' },
+        )
+      ).status,
+    ).toBe(403);
+    expect(
+      (
+        await bed.ask(
+          'POST',
+          'sites',
+          { id: randomUUID(), name: 'x' },
+          { 'sec-fetch-site': 'cross-site' },
+        )
+      ).status,
+    ).toBe(403);
     expect((await bed.ask('POST', 'jobs', { big: 'x'.repeat(3_000_000) })).status).toBe(413);
     expect((await bed.ask('GET', 'nowhere')).status).toBe(404);
     expect((await bed.ask('GET', `jobs/${randomUUID()}`)).status).toBe(404);
@@ -200,7 +292,9 @@ describe('server', () => {
     const job = await made();
     const owner = new pg.Client({ connectionString: databaseUrls().owner });
     await owner.connect();
-    await owner.query(`SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE usename = 'tactron_app'`);
+    await owner.query(
+      `SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE usename = 'tactron_app'`,
+    );
     await owner.end();
     let status = 0;
     for (let tries = 0; tries < 20 && status !== 200; tries++) {

@@ -1,4 +1,9 @@
-import { ApplicationConfig, isDevMode, provideBrowserGlobalErrorListeners, provideZonelessChangeDetection } from '@angular/core';
+import {
+  ApplicationConfig,
+  isDevMode,
+  provideBrowserGlobalErrorListeners,
+  provideZonelessChangeDetection,
+} from '@angular/core';
 import { provideServiceWorker } from '@angular/service-worker';
 import { provideRouter, withComponentInputBinding } from '@angular/router';
 import { provideEffects } from '@ngrx/effects';
@@ -15,6 +20,9 @@ export const appConfig: ApplicationConfig = {
     provideStore({ [jobFeature.name]: jobFeature.reducer }),
     provideEffects(JobEffects),
     // A browser keeps the application itself only for a page it trusts: HTTPS, or this machine.
-    provideServiceWorker('ngsw-worker.js', { enabled: !isDevMode() && isSecureContext, registrationStrategy: 'registerWhenStable:3000' }),
+    provideServiceWorker('ngsw-worker.js', {
+      enabled: !isDevMode() && isSecureContext,
+      registrationStrategy: 'registerWhenStable:3000',
+    }),
   ],
 };

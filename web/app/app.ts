@@ -5,7 +5,11 @@ import { KeepingNotices } from './frame/keeping-notices';
 import { Preferences } from './frame/preferences';
 import { Keeping } from './job-state/keeping';
 
-@Component({ selector: 'tac-root', imports: [RouterOutlet, KeepingNotices], template: '<tac-keeping-notices /><router-outlet />' })
+@Component({
+  selector: 'tac-root',
+  imports: [RouterOutlet, KeepingNotices],
+  template: '<tac-keeping-notices /><router-outlet />',
+})
 export class App {
   constructor() {
     inject(Preferences);

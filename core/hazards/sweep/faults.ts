@@ -1,4 +1,4 @@
-import { coilKinds, contactKind, loadKinds } from '../../devices/index.js';
+import { coilKinds, contactKind, loadKinds } from '../../parts/index.js';
 import { landingParts, sortedEntries, type AdoptedWire, type Job } from '../../job/index.js';
 
 /** Single faults of the safety-relevant kinds: a wire open or shorted to a potential, a contact stuck closed. */
@@ -9,7 +9,15 @@ export const moments = ['beforePower', 'stopped', 'running', 'stopping'] as cons
 export type Moment = (typeof moments)[number];
 
 /** What a fault does, from harmless to gravest. */
-export const faultClasses = ['noEffect', 'failsSafe', 'hidden', 'losesFunction', 'wrongDirectionOrSpeed', 'losesStop', 'startsByItself'] as const;
+export const faultClasses = [
+  'noEffect',
+  'failsSafe',
+  'hidden',
+  'losesFunction',
+  'wrongDirectionOrSpeed',
+  'losesStop',
+  'startsByItself',
+] as const;
 export type FaultClass = (typeof faultClasses)[number];
 
 export interface SweepFault {
@@ -38,7 +46,8 @@ export interface Potentials {
   readonly toNeutral?: string;
 }
 
-const shorts = (wire: AdoptedWire): readonly (keyof Potentials)[] => (wire.class === 'controlAc' ? ['toLine', 'toNeutral'] : ['to24', 'to0']);
+const shorts = (wire: AdoptedWire): readonly (keyof Potentials)[] =>
+  wire.class === 'controlAc' ? ['toLine', 'toNeutral'] : ['to24', 'to0'];
 
 /**
  * Every fault that is swept: control, safety and signal wires open and shorted to the potentials of their circuit,
@@ -50,35 +59,53 @@ export function sweepFaults(job: Job, potentials: Potentials): SweepFault[] {
   if (!adopted) return [];
   const faults: SweepFault[] = [];
   for (const [id, wire] of sortedEntries(adopted.wires)) {
-    if (wire.class === 'pe') faults.push({ key: `open:${id}`, kind: 'open', subject: id, wire: id });
+    if (wire.class === 'pe')
+      faults.push({ key: `open:${id}`, kind: 'open', subject: id, wire: id });
     if (!['controlDc', 'analogue', 'safety', 'controlAc'].includes(wire.class)) continue;
     faults.push({ key: `open:${id}`, kind: 'open', subject: id, wire: id });
     for (const kind of shorts(wire)) {
       const potential = potentials[kind];
-      if (potential) faults.push({ key: `${kind}:${id}`, kind, subject: id, wire: id, joins: [wire.to, potential] });
+      if (potential)
+        faults.push({
+          key: `${kind}:${id}`,
+          kind,
+          subject: id,
+          wire: id,
+          joins: [wire.to, potential],
+        });
     }
   }
   for (const [id, device] of sortedEntries(adopted.devices)) {
     const kind = contactKind(device.kind, device.params);
-    const pairs = kind && kind.workedBy !== 'supply' ? kind.contacts.map(({ a, b }) => [a, b] as const) : (coilKinds[device.kind]?.makes ?? []);
+    const pairs =
+      kind && kind.workedBy !== 'supply'
+        ? kind.contacts.map(({ a, b }) => [a, b] as const)
+        : (coilKinds[device.kind]?.makes ?? []);
     for (const [a, b] of pairs) {
       const joins = [`${id}:${a}`, `${id}:${b}`] as const;
-      if (joins.every((end) => isWired(job, end))) faults.push({ key: `welded:${id}:${a}`, kind: 'welded', subject: id, joins });
+      if (joins.every((end) => isWired(job, end)))
+        faults.push({ key: `welded:${id}:${a}`, kind: 'welded', subject: id, joins });
     }
   }
   return faults;
 }
 
 function isWired(job: Job, landing: string): boolean {
-  return Object.values(job.adopted?.wires ?? {}).some((w) => w.from === landing || w.to === landing);
+  return Object.values(job.adopted?.wires ?? {}).some(
+    (w) => w.from === landing || w.to === landing,
+  );
 }
 
 /** A wire that only feeds what shows something or what the device works: no further fault can make it worse for the motor. */
 export function feedsOnlyShows(job: Job, fault: SweepFault): boolean {
   const { wires = {}, devices = {} } = job.adopted ?? {};
   const wire = fault.wire ? wires[fault.wire] : undefined;
-  const shows = (id: string): boolean => id in devices && (devices[id].kind in loadKinds || devices[id].kind === 'brake' || id === 'contactor.brake');
-  return wire ? [wire.from, wire.to].some((end) => shows(landingParts(end).device)) : shows(fault.subject);
+  const shows = (id: string): boolean =>
+    id in devices &&
+    (devices[id].kind in loadKinds || devices[id].kind === 'brake' || id === 'contactor.brake');
+  return wire
+    ? [wire.from, wire.to].some((end) => shows(landingParts(end).device))
+    : shows(fault.subject);
 }
 
 /** Net of every landing that a wire reaches: landings joined by wires alone share one. */
@@ -99,11 +126,21 @@ export function wireNets(job: Job): ReadonlyMap<string, string> {
 export function areNeighbours(job: Job, x: SweepFault, y: SweepFault): boolean {
   if (x.kind === 'welded' && y.kind === 'welded') return true;
   const wires = job.adopted?.wires ?? {};
-  const reach = (f: SweepFault): { potentials: (string | undefined)[]; devices: (string | undefined)[] } => {
+  const reach = (
+    f: SweepFault,
+  ): { potentials: (string | undefined)[]; devices: (string | undefined)[] } => {
     const wire = f.wire ? wires[f.wire] : undefined;
     if (!wire) return { potentials: [], devices: [f.subject] };
-    return { potentials: [wire.potential], devices: [wire.from, wire.to].map((end) => landingParts(end).device).filter((d) => d !== 'drive') };
+    return {
+      potentials: [wire.potential],
+      devices: [wire.from, wire.to]
+        .map((end) => landingParts(end).device)
+        .filter((d) => d !== 'drive'),
+    };
   };
   const [a, b] = [reach(x), reach(y)];
-  return a.potentials.some((p) => b.potentials.includes(p)) || a.devices.some((d) => b.devices.includes(d));
+  return (
+    a.potentials.some((p) => b.potentials.includes(p)) ||
+    a.devices.some((d) => b.devices.includes(d))
+  );
 }

@@ -1,7 +1,19 @@
 import { longestTravelMs } from '../../drive/index.js';
 import type { InstalledDrive } from '../../installation/index.js';
 import type { Act } from '../../job/index.js';
-import { actsOf, directionsOf, give, powerOnActs, powerUp, READY_MS, startActs, stopActs, take, type Arrangement, type Direction } from '../../scheme/index.js';
+import {
+  actsOf,
+  directionsOf,
+  give,
+  powerOnActs,
+  powerUp,
+  READY_MS,
+  startActs,
+  stopActs,
+  take,
+  type Arrangement,
+  type Direction,
+} from '../../scheme/index.js';
 import { faultClasses, type FaultClass, type Moment } from './faults.js';
 
 /** What is asked at a check: at rest before any start, in a run, after a stop, after power came back, at the end. */
@@ -69,13 +81,28 @@ export function sweepScript(a: Arrangement, drive: InstalledDrive): SweepScript 
   p.part([{ do: 'supplyOff', atMs: p.t }], 'stopped', DARK_MS);
   p.part([{ do: 'supplyOn', atMs: p.t }], 'returned', 5000 + a.warningMs + travel);
   p.part(stopActs(a, first, p.t), 'end', travel);
-  return { acts: p.acts, checks: p.checks, endMs: p.t, faultMs: { beforePower: 0, stopped: READY_MS - 600, running: READY_MS + a.warningMs + travel, stopping: stopAt + 250 } }; // prettier-ignore
+  return {
+    acts: p.acts,
+    checks: p.checks,
+    endMs: p.t,
+    faultMs: {
+      beforePower: 0,
+      stopped: READY_MS - 600,
+      running: READY_MS + a.warningMs + travel,
+      stopping: stopAt + 250,
+    },
+  };
 }
 
 export const grade = (c: FaultClass): number => faultClasses.indexOf(c);
 
 /** Compares what the motor does at every check after the fault came; never volts. */
-export function classOf({ checks }: SweepScript, healthy: readonly number[], faulty: readonly number[], faultMs: number): FaultClass {
+export function classOf(
+  { checks }: SweepScript,
+  healthy: readonly number[],
+  faulty: readonly number[],
+  faultMs: number,
+): FaultClass {
   const turns = (hz: number): boolean => Math.abs(hz) > RUNNING_HZ;
   const seen: FaultClass[] = ['noEffect'];
   let [wanted, lost] = [0, 0];
@@ -85,8 +112,14 @@ export function classOf({ checks }: SweepScript, healthy: readonly number[], fau
     if (turns(h)) {
       if (kind === 'runs') wanted++;
       if (!turns(f) && kind === 'runs') lost++;
-      else if (turns(f) && (h * f < 0 || Math.abs(h - f) > 0.05 * Math.abs(h))) seen.push('wrongDirectionOrSpeed');
-    } else if (turns(f)) seen.push((kind === 'stopped' || kind === 'end') && i > 0 && turns(faulty[i - 1]) ? 'losesStop' : 'startsByItself');
+      else if (turns(f) && (h * f < 0 || Math.abs(h - f) > 0.05 * Math.abs(h)))
+        seen.push('wrongDirectionOrSpeed');
+    } else if (turns(f))
+      seen.push(
+        (kind === 'stopped' || kind === 'end') && i > 0 && turns(faulty[i - 1])
+          ? 'losesStop'
+          : 'startsByItself',
+      );
   });
   if (lost > 0) seen.push(lost === wanted ? 'failsSafe' : 'losesFunction');
   return seen.reduce((worst, c) => (grade(c) > grade(worst) ? c : worst));

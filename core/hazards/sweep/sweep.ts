@@ -1,8 +1,18 @@
 import type { Profile } from '../../catalogue/index.js';
-import { installAtSpeed, type Installation, type InstalledDrive } from '../../installation/index.js';
+import {
+  installAtSpeed,
+  type Installation,
+  type InstalledDrive,
+} from '../../installation/index.js';
 import type { Act, Job } from '../../job/index.js';
 import { arrangeFor } from '../../plan/index.js';
-import { Engine, signalAt, timedActs, type EngineState, type SolvedMoment } from '../../rehearsal/index.js';
+import {
+  Engine,
+  signalAt,
+  timedActs,
+  type EngineState,
+  type SolvedMoment,
+} from '../../rehearsal/index.js';
 import {
   areNeighbours,
   feedsOnlyShows,
@@ -18,7 +28,12 @@ import {
 import { classOf, grade, sweepScript, type SweepScript } from './script.js';
 
 /** A protective conductor, judged by rule: its break shows in no trace. */
-const PE_ROW: Readonly<Record<Moment, FaultClass>> = { beforePower: 'hidden', stopped: 'hidden', running: 'hidden', stopping: 'hidden' };
+const PE_ROW: Readonly<Record<Moment, FaultClass>> = {
+  beforePower: 'hidden',
+  stopped: 'hidden',
+  running: 'hidden',
+  stopping: 'hidden',
+};
 
 const FAULT = 'fault';
 /** All that is compared: what the motor does. */
@@ -48,7 +63,10 @@ export class Sweep {
   /** Net of wires that each landing lies on, and what a short of a net came to. */
   private readonly nets: ReadonlyMap<string, string>;
   private readonly shorts = new Map<string, Readonly<Record<Moment, FaultClass>>>();
-  private readonly recordings = new Map<string, { from: number | undefined; networks: readonly SolvedMoment[] }>();
+  private readonly recordings = new Map<
+    string,
+    { from: number | undefined; networks: readonly SolvedMoment[] }
+  >();
 
   /**
    * @param options `fromZero` runs every fault from power-up, for tests
@@ -73,9 +91,12 @@ export class Sweep {
     const { landings } = this.installation;
     const landing = (kind: string): string | undefined => {
       const terminal = Object.entries(profile.terminals).find(([, t]) => t.kind === kind)?.[0];
-      return terminal !== undefined && landings.includes(`drive:${terminal}`) ? `drive:${terminal}` : undefined;
+      return terminal !== undefined && landings.includes(`drive:${terminal}`)
+        ? `drive:${terminal}`
+        : undefined;
     };
-    const first = (...names: string[]): string | undefined => names.find((name) => landings.includes(name));
+    const first = (...names: string[]): string | undefined =>
+      names.find((name) => landings.includes(name));
     return {
       to24: landing('supply24'),
       to0: landing('zeroVolt'),
@@ -86,13 +107,19 @@ export class Sweep {
 
   /** Worst class of one fault over the four moments. */
   judge(fault: SweepFault): SweepRow {
-    if (fault.wire && this.job.adopted?.wires[fault.wire].class === 'pe') return { fault, worst: 'hidden', moment: 'beforePower', at: PE_ROW };
+    if (fault.wire && this.job.adopted?.wires[fault.wire].class === 'pe')
+      return { fault, worst: 'hidden', moment: 'beforePower', at: PE_ROW };
     // Shorts to one potential anywhere on one net of wires are one fault: only milliohms lie between them.
-    const net = fault.joins && fault.wire && !this.options.fromZero ? `${fault.kind}:${this.nets.get(fault.joins[0])}` : undefined;
+    const net =
+      fault.joins && fault.wire && !this.options.fromZero
+        ? `${fault.kind}:${this.nets.get(fault.joins[0])}`
+        : undefined;
     const known = net === undefined ? undefined : this.shorts.get(net);
     if (known) return rowOf(fault, known);
     const faulty = this.prepare([fault]);
-    const at = Object.fromEntries(moments.map((moment) => [moment, this.classAt(faulty, moment)])) as Record<Moment, FaultClass>;
+    const at = Object.fromEntries(
+      moments.map((moment) => [moment, this.classAt(faulty, moment)]),
+    ) as Record<Moment, FaultClass>;
     if (net !== undefined) this.shorts.set(net, at);
     return rowOf(fault, at);
   }
@@ -105,14 +132,25 @@ export class Sweep {
    * @param rows every row judged so far
    */
   lookBehind(row: SweepRow, rows: readonly SweepRow[]): SweepRow {
-    if (row.worst !== 'noEffect' || row.fault.kind.startsWith('to') || feedsOnlyShows(this.job, row.fault)) return row;
+    if (
+      row.worst !== 'noEffect' ||
+      row.fault.kind.startsWith('to') ||
+      feedsOnlyShows(this.job, row.fault)
+    )
+      return row;
     for (const other of rows) {
-      if (other.fault.key === row.fault.key || other.fault.subject === row.fault.subject || other.worst === 'hidden') continue;
+      if (
+        other.fault.key === row.fault.key ||
+        other.fault.subject === row.fault.subject ||
+        other.worst === 'hidden'
+      )
+        continue;
       if (!areNeighbours(this.job, row.fault, other.fault)) continue;
       const pair = this.prepare([other.fault, row.fault]);
       if (!this.addsToRun(row.fault, other.fault, pair)) continue;
       const both = this.classAt(pair, 'stopped');
-      if (grade(both) > grade(other.at.stopped) && grade(both) > grade('losesFunction')) return rowOf(row.fault, { ...row.at, stopped: 'hidden' });
+      if (grade(both) > grade(other.at.stopped) && grade(both) > grade('losesFunction'))
+        return rowOf(row.fault, { ...row.at, stopped: 'hidden' });
     }
     return row;
   }
@@ -130,11 +168,17 @@ export class Sweep {
   }
 
   /** Networks of the run with one fault from the moment at which it first shows. */
-  private recorded(fault: SweepFault, faultUs: number): { from: number | undefined; networks: readonly SolvedMoment[] } {
+  private recorded(
+    fault: SweepFault,
+    faultUs: number,
+  ): { from: number | undefined; networks: readonly SolvedMoment[] } {
     const known = this.recordings.get(fault.key);
     if (known) return known;
     const networks = new Map<string, SolvedMoment>();
-    const faulty = this.prepare([fault], (solved) => void (networks.has(solved.key) || networks.set(solved.key, solved)));
+    const faulty = this.prepare(
+      [fault],
+      (solved) => void (networks.has(solved.key) || networks.set(solved.key, solved)),
+    );
     networks.clear();
     const from = faulty.differs && this.firstDifference(faulty.differs, faultUs);
     if (from !== undefined) this.outputs(faulty, faultUs);
@@ -162,22 +206,41 @@ export class Sweep {
   }
 
   /** The installation with the faults in it, and the first times at which anything would be sensed otherwise. */
-  private prepare(faults: readonly SweepFault[], onSolved?: (solved: SolvedMoment) => void): Faulty {
+  private prepare(
+    faults: readonly SweepFault[],
+    onSolved?: (solved: SolvedMoment) => void,
+  ): Faulty {
     const { landings } = this.installation;
-    const [edgeA, edgeB, devices] = [[...this.installation.edgeA], [...this.installation.edgeB], [...this.installation.devices]];
+    const [edgeA, edgeB, devices] = [
+      [...this.installation.edgeA],
+      [...this.installation.edgeB],
+      [...this.installation.devices],
+    ];
     faults.forEach(({ joins }, i) => {
       if (!joins) return;
       const edge = edgeA.push(landings.indexOf(joins[0])) - 1;
       edgeB.push(landings.indexOf(joins[1]));
       const id = `${FAULT}.${i}`;
-      devices.push({ kind: 'contacts', id, tag: id, positions: ['out', 'in'], rest: 'out', momentary: false, latching: false, contacts: [{ edge, closedIn: ['in'] }] }); // prettier-ignore
+      devices.push({
+        kind: 'contacts',
+        id,
+        tag: id,
+        positions: ['out', 'in'],
+        rest: 'out',
+        momentary: false,
+        latching: false,
+        contacts: [{ edge, closedIn: ['in'] }],
+      });
     });
     const acts = faults.flatMap((fault, i) => actsOfFault(fault, i));
     const installation = { ...this.installation, edgeA, edgeB, devices };
     const engine = new Engine(installation, { onSolved, only: [WATCHED] });
     const base = { runs: new Map<string, readonly number[]>(), engine, installation, acts };
     if (this.options.fromZero) return { ...base, differs: undefined };
-    return { ...base, differs: this.networks.map(({ solved }) => !engine.sensesLike(solved, acts)) };
+    return {
+      ...base,
+      differs: this.networks.map(({ solved }) => !engine.sensesLike(solved, acts)),
+    };
   }
 
   private classAt(faulty: Faulty, moment: Moment): FaultClass {
@@ -201,9 +264,14 @@ export class Sweep {
     if (snapshot) engine.adopt(snapshot);
     const own = faulty.acts.map((act) => ({ t: atUs, act: { ...act, atMs: atUs / 1000 } }));
     const rest = timedActs(this.script.acts).filter((a) => a.t > startUs || !snapshot);
-    const all = [...rest.map((a, i) => ({ ...a, i })), ...own.map((a, i) => ({ ...a, i: rest.length + i }))].sort((x, y) => x.t - y.t || x.i - y.i);
+    const all = [
+      ...rest.map((a, i) => ({ ...a, i })),
+      ...own.map((a, i) => ({ ...a, i: rest.length + i })),
+    ].sort((x, y) => x.t - y.t || x.i - y.i);
     engine.runTo(this.script.endMs * 1000, all);
-    const made = this.script.checks.map(({ atMs }, i) => (atMs * 1000 < startUs ? this.healthy[i] : signalAt(engine.trace, WATCHED, atMs * 1000)));
+    const made = this.script.checks.map(({ atMs }, i) =>
+      atMs * 1000 < startUs ? this.healthy[i] : signalAt(engine.trace, WATCHED, atMs * 1000),
+    );
     faulty.runs.set(key, made);
     return made;
   }
@@ -233,13 +301,21 @@ interface Faulty {
 }
 
 function rowOf(fault: SweepFault, at: Readonly<Record<Moment, FaultClass>>): SweepRow {
-  const moment = moments.reduce((worst, m) => (grade(at[m]) > grade(at[worst]) ? m : worst), moments[0]);
+  const moment = moments.reduce(
+    (worst, m) => (grade(at[m]) > grade(at[worst]) ? m : worst),
+    moments[0],
+  );
   return { fault, worst: at[moment], moment, at };
 }
 
 /** An analogue output to which nothing is wired moves with the frequency and touches nothing: it is left out. */
 function withoutOutput(job: Job, installation: Installation): Installation {
-  const wired = (landing: string): boolean => Object.values(job.adopted?.wires ?? {}).some((w) => w.from === landing || w.to === landing);
-  const devices = installation.devices.map((d) => (d.kind === 'drive' && d.output && !wired(`${d.id}:${d.output.terminal}`) ? { ...d, output: undefined } : d));
+  const wired = (landing: string): boolean =>
+    Object.values(job.adopted?.wires ?? {}).some((w) => w.from === landing || w.to === landing);
+  const devices = installation.devices.map((d) =>
+    d.kind === 'drive' && d.output && !wired(`${d.id}:${d.output.terminal}`)
+      ? { ...d, output: undefined }
+      : d,
+  );
   return { ...installation, devices };
 }

@@ -25,9 +25,19 @@ export interface CoilState {
   readonly chatters: boolean;
 }
 
-const rest: CoilState = { on: false, makesClosed: false, breaksClosed: true, leavesUs: Infinity, arrivesUs: Infinity, turns: 0, sinceUs: 0, chatters: false };
+const rest: CoilState = {
+  on: false,
+  makesClosed: false,
+  breaksClosed: true,
+  leavesUs: Infinity,
+  arrivesUs: Infinity,
+  turns: 0,
+  sinceUs: 0,
+  chatters: false,
+};
 
-const across = (probe: Probe, { a, b }: InstalledLoad['across'], ac: boolean): number => Math.abs((ac ? probe.acVolts(a, b) : probe.volts(a, b)) ?? 0);
+const across = (probe: Probe, { a, b }: InstalledLoad['across'], ac: boolean): number =>
+  Math.abs((ac ? probe.acVolts(a, b) : probe.volts(a, b)) ?? 0);
 
 /** Relay, contactor or timer: the coil's band decides, contacts follow with its times. A coil that turns back cancels. */
 export function coilModel(d: InstalledCoil): Device<CoilState> {
@@ -66,10 +76,25 @@ function stepCoil(d: InstalledCoil, s: CoilState, band: number, t: number): Coil
     if (turns > CHATTER) return { ...rest, turns, sinceUs, chatters: true };
     const took = wanted ? d.operateUs : d.releaseUs;
     const settled = wanted ? s.makesClosed : s.breaksClosed;
-    if (settled) return { ...s, on: wanted, leavesUs: Infinity, arrivesUs: Infinity, turns, sinceUs };
-    return { ...s, on: wanted, leavesUs: t + Math.round(took * TRAVEL), arrivesUs: t + took, turns, sinceUs };
+    if (settled)
+      return { ...s, on: wanted, leavesUs: Infinity, arrivesUs: Infinity, turns, sinceUs };
+    return {
+      ...s,
+      on: wanted,
+      leavesUs: t + Math.round(took * TRAVEL),
+      arrivesUs: t + took,
+      turns,
+      sinceUs,
+    };
   }
-  if (t >= s.arrivesUs) return { ...s, makesClosed: s.on, breaksClosed: !s.on, leavesUs: Infinity, arrivesUs: Infinity };
+  if (t >= s.arrivesUs)
+    return {
+      ...s,
+      makesClosed: s.on,
+      breaksClosed: !s.on,
+      leavesUs: Infinity,
+      arrivesUs: Infinity,
+    };
   if (t >= s.leavesUs) return { ...s, makesClosed: false, breaksClosed: false, leavesUs: Infinity };
   return s;
 }
@@ -94,7 +119,9 @@ const FUSE_OHM = 0.05;
 const FUSE_CARRIES = 1.6;
 const FUSE_S_AT_TEN = 0.02;
 
-export function fuseModel(d: InstalledFuse): Device<{ readonly blown: boolean; readonly atUs: number; readonly tenths: number }> {
+export function fuseModel(
+  d: InstalledFuse,
+): Device<{ readonly blown: boolean; readonly atUs: number; readonly tenths: number }> {
   return {
     ...nothing,
     id: d.id,
@@ -103,7 +130,9 @@ export function fuseModel(d: InstalledFuse): Device<{ readonly blown: boolean; r
     act: (s) => s,
     stamp: (s, _t, board) => void (board.g[d.across.edge] = s.blown ? 0 : 1 / FUSE_OHM),
     sense: (s, probe) => {
-      const amps = s.blown ? 0 : Math.max(across(probe, d.across, false), across(probe, d.across, true)) / FUSE_OHM;
+      const amps = s.blown
+        ? 0
+        : Math.max(across(probe, d.across, false), across(probe, d.across, true)) / FUSE_OHM;
       return [Math.min(10_000, Math.floor((amps / d.amps) * 10))];
     },
     step: (s, [tenths], t) => {
@@ -112,7 +141,11 @@ export function fuseModel(d: InstalledFuse): Device<{ readonly blown: boolean; r
       if (tenths === s.tenths) return s;
       const multiple = tenths / 10;
       if (multiple < FUSE_CARRIES) return { blown: false, atUs: Infinity, tenths };
-      return { blown: false, atUs: t + Math.max(1000, Math.round((FUSE_S_AT_TEN * 100 * 1e6) / (multiple * multiple))), tenths };
+      return {
+        blown: false,
+        atUs: t + Math.max(1000, Math.round((FUSE_S_AT_TEN * 100 * 1e6) / (multiple * multiple))),
+        tenths,
+      };
     },
     wake: (s, t) => (s.atUs > t ? s.atUs : Infinity),
     observe: (s, t) => [steady(s.blown ? 1 : 0, t)],

@@ -1,15 +1,39 @@
 import { CONTACT_OHM, NO_OHM } from '../../circuit/index.js';
 import {
-  initialDrive, nextCrossing, outputStretch, restingLevels, scaleAnalogue, shaftStretch, stepDrive, valueAt, viewDrive, wakeDrive,
-  type DriveState, type InputName, type Levels, type StateName,
-} from '../../drive/index.js'; // prettier-ignore
+  initialDrive,
+  nextCrossing,
+  outputStretch,
+  restingLevels,
+  scaleAnalogue,
+  shaftStretch,
+  stepDrive,
+  valueAt,
+  viewDrive,
+  wakeDrive,
+  type DriveState,
+  type InputName,
+  type Levels,
+  type StateName,
+} from '../../drive/index.js';
 import type { InstalledDrive } from '../../installation/index.js';
 import type { Device, Probe, SignalSpec } from '../device.js';
 import { steady } from './common.js';
 
 export const driveStates: readonly StateName[] = [
-  'off', 'poweringUp', 'noMains', 'faulted', 'enableOpen', 'accelerating', 'atSpeed', 'decelerating', 'reversePause', 'jogging', 'coasting', 'blocked', 'ready',
-]; // prettier-ignore
+  'off',
+  'poweringUp',
+  'noMains',
+  'faulted',
+  'enableOpen',
+  'accelerating',
+  'atSpeed',
+  'decelerating',
+  'reversePause',
+  'jogging',
+  'coasting',
+  'blocked',
+  'ready',
+];
 
 export interface DriveModelState {
   readonly logic: DriveState;
@@ -38,9 +62,17 @@ export function driveModel(d: InstalledDrive): Device<DriveModelState> {
     moves: true,
     init: () => initial(d),
     act: (s, act) => {
-      if (act.do === 'key') return s.keys[act.key] === act.down ? s : { ...s, keys: { ...s.keys, [act.key]: act.down } };
-      if (act.do === 'dial' && act.device === d.id) return s.panelDial === act.to ? s : { ...s, panelDial: act.to };
-      if (act.do === 'link' && d.links.some((l) => l.id === act.link && l.positions[act.position]) && s.links[act.link] !== act.position)
+      if (act.do === 'key')
+        return s.keys[act.key] === act.down
+          ? s
+          : { ...s, keys: { ...s.keys, [act.key]: act.down } };
+      if (act.do === 'dial' && act.device === d.id)
+        return s.panelDial === act.to ? s : { ...s, panelDial: act.to };
+      if (
+        act.do === 'link' &&
+        d.links.some((l) => l.id === act.link && l.positions[act.position]) &&
+        s.links[act.link] !== act.position
+      )
         return { ...s, links: { ...s.links, [act.link]: act.position } };
       return s;
     },
@@ -49,7 +81,13 @@ export function driveModel(d: InstalledDrive): Device<DriveModelState> {
     step: (s, sensed, t) => stepModel(d, s, sensed, t),
     wake: (s, t) => Math.min(wakeDrive(s.logic, t), brakeCrossing(d, s, t)),
     thresholds: () =>
-      [...d.inputs, ...d.enables].flatMap((i) => [i.onUv, -i.onUv, i.offUv, -i.offUv].map((uv) => ({ plus: i.plus, minus: i.minus, volts: uv / 1e6 }))),
+      [...d.inputs, ...d.enables].flatMap((i) =>
+        [i.onUv, -i.onUv, i.offUv, -i.offUv].map((uv) => ({
+          plus: i.plus,
+          minus: i.minus,
+          volts: uv / 1e6,
+        })),
+      ),
     observe: (s, t) => observeDrive(d, s, t),
   };
 }
@@ -60,9 +98,24 @@ function signalsOf(d: InstalledDrive): SignalSpec[] {
     { id: `${d.id}.state`, of, unit: '', kind: 'state', states: driveStates },
     { id: `${d.id}.hz`, of, unit: 'Hz', kind: 'value' },
     { id: `${d.id}.shaftHz`, of, unit: 'Hz', kind: 'value' },
-    ...d.inputs.map((i): SignalSpec => ({ id: `${d.id}.${i.terminal}`, of: { kind: 'landing', id: `${d.id}:${i.terminal}` }, unit: '', kind: 'level' })),
-    ...d.enables.map((i): SignalSpec => ({ id: `${d.id}.${i.terminal}`, of: { kind: 'landing', id: `${d.id}:${i.terminal}` }, unit: '', kind: 'level' })),
-    ...d.relays.map((r): SignalSpec => ({ id: `${d.id}.relay.${r.id}`, of, unit: '', kind: 'level' })),
+    ...d.inputs.map((i): SignalSpec => ({
+      id: `${d.id}.${i.terminal}`,
+      of: { kind: 'landing', id: `${d.id}:${i.terminal}` },
+      unit: '',
+      kind: 'level',
+    })),
+    ...d.enables.map((i): SignalSpec => ({
+      id: `${d.id}.${i.terminal}`,
+      of: { kind: 'landing', id: `${d.id}:${i.terminal}` },
+      unit: '',
+      kind: 'level',
+    })),
+    ...d.relays.map((r): SignalSpec => ({
+      id: `${d.id}.relay.${r.id}`,
+      of,
+      unit: '',
+      kind: 'level',
+    })),
   ];
 }
 
@@ -81,17 +134,27 @@ function initial(d: InstalledDrive): DriveModelState {
   };
 }
 
-function stampDrive(d: InstalledDrive, s: DriveModelState, t: number, board: Parameters<Device<unknown>['stamp']>[2]): void {
+function stampDrive(
+  d: InstalledDrive,
+  s: DriveModelState,
+  t: number,
+  board: Parameters<Device<unknown>['stamp']>[2],
+): void {
   const alive = s.logic.power.logic !== 'off';
   for (const input of d.inputs) board.g[input.edge] = 1 / input.ohm;
   for (const input of d.enables) board.g[input.edge] = 1 / input.ohm;
   for (const { edge, ohm } of d.idleAnalogue) board.g[edge] = 1 / ohm;
-  if (d.supply24) board.modal[d.supply24.modal] = alive ? { volts: d.supply24.volts, amps: d.supply24.amps, g: 1 / NO_OHM } : { volts: 0, amps: 0, g: 0 };
+  if (d.supply24)
+    board.modal[d.supply24.modal] = alive
+      ? { volts: d.supply24.volts, amps: d.supply24.amps, g: 1 / NO_OHM }
+      : { volts: 0, amps: 0, g: 0 };
   if (d.reference10) {
     board.g[d.reference10.edge] = alive ? 1 / Math.max(NO_OHM, d.reference10.ohm) : 0;
     board.emf[d.reference10.edge] = alive ? d.reference10.volts : 0;
   }
-  if (d.analogue) board.g[d.analogue.edge] = 1 / (currentMode(d, s) ? d.analogue.currentOhm : d.analogue.voltageOhm);
+  if (d.analogue)
+    board.g[d.analogue.edge] =
+      1 / (currentMode(d, s) ? d.analogue.currentOhm : d.analogue.voltageOhm);
   if (d.output) {
     const showing = alive && d.output.shows === 'frequency';
     const out = outputStretch(s.logic.motion, t);
@@ -99,7 +162,9 @@ function stampDrive(d: InstalledDrive, s: DriveModelState, t: number, board: Par
     const slope = out.dy + out.ddy * ((t - out.t0) / 1e6);
     board.g[d.output.edge] = alive ? 1 / OUTPUT_OHM : 0;
     board.emf[d.output.edge] = showing ? Math.abs(hz) * d.output.voltsPerHz : 0;
-    board.emfSlope[d.output.edge] = showing ? Math.sign(hz || slope) * slope * d.output.voltsPerHz : 0;
+    board.emfSlope[d.output.edge] = showing
+      ? Math.sign(hz || slope) * slope * d.output.voltsPerHz
+      : 0;
   }
   d.relays.forEach((relay, i) => {
     for (const edge of relay.no) board.g[edge] = s.relays[i] ? 1 / CONTACT_OHM : 0;
@@ -109,7 +174,8 @@ function stampDrive(d: InstalledDrive, s: DriveModelState, t: number, board: Par
   for (const edge of d.joined) board.g[edge] = 1 / NO_OHM;
   for (const link of d.links)
     for (const [name, position] of Object.entries(link.positions))
-      for (const edge of position.edges) board.g[edge] = s.links[link.id] === name ? 1 / CONTACT_OHM : 0;
+      for (const edge of position.edges)
+        board.g[edge] = s.links[link.id] === name ? 1 / CONTACT_OHM : 0;
 }
 
 function currentMode(d: InstalledDrive, s: DriveModelState): boolean {
@@ -123,16 +189,28 @@ function senseDrive(d: InstalledDrive, s: DriveModelState, probe: Probe): number
     return uv >= i.onUv ? 2 : uv <= i.offUv ? 0 : 1;
   });
   const volts = d.analogue ? (probe.volts(d.analogue.plus, d.analogue.minus) ?? 0) : 0;
-  const share = d.analogue ? Math.min(Math.max(currentMode(d, s) ? (volts / d.analogue.currentOhm) * 50 : volts / 10, -1.05), 1.05) : 0;
+  const share = d.analogue
+    ? Math.min(
+        Math.max(currentMode(d, s) ? (volts / d.analogue.currentOhm) * 50 : volts / 10, -1.05),
+        1.05,
+      )
+    : 0;
   const analogue = Math.round(share * (d.analogue?.fullScale ?? 10) * 1e4);
   const { landings, minV } = d.mains;
   const pairs = landings.length === 2 ? landings.slice(0, 1) : landings;
-  const lines = pairs.map((l, i) => (probe.acVolts(l, landings[(i + 1) % landings.length]) ?? 0) >= minV);
+  const lines = pairs.map(
+    (l, i) => (probe.acVolts(l, landings[(i + 1) % landings.length]) ?? 0) >= minV,
+  );
   const mains = lines.every(Boolean) ? 2 : lines.some(Boolean) ? 1 : 0;
   return [...bands, analogue, mains];
 }
 
-function stepModel(d: InstalledDrive, s: DriveModelState, sensed: readonly number[], t: number): DriveModelState {
+function stepModel(
+  d: InstalledDrive,
+  s: DriveModelState,
+  sensed: readonly number[],
+  t: number,
+): DriveModelState {
   const n = d.inputs.length + d.enables.length;
   const level = (band: number, before: 0 | 1): 0 | 1 => (band === 2 ? 1 : band === 0 ? 0 : before);
   const inputs = d.inputs.map((_, i) => level(sensed[i], s.inputs[i]));
@@ -144,11 +222,17 @@ function stepModel(d: InstalledDrive, s: DriveModelState, sensed: readonly numbe
     d.control,
     d.link,
     s.logic,
-    { levels: levelsOf(d, s, inputs, enables, mains), referenceHz: reference.hz, referenceLost: reference.lost, phaseMissing: mains === 1 },
+    {
+      levels: levelsOf(d, s, inputs, enables, mains),
+      referenceHz: reference.hz,
+      referenceLost: reference.lost,
+      phaseMissing: mains === 1,
+    },
     t,
   );
   const relays = relaysOf(d, s.relays, logic, t);
-  const sameList = <T>(x: readonly T[], y: readonly T[]): boolean => x.every((value, i) => value === y[i]);
+  const sameList = <T>(x: readonly T[], y: readonly T[]): boolean =>
+    x.every((value, i) => value === y[i]);
   const same =
     logic === s.logic &&
     analogue === s.analogue &&
@@ -159,14 +243,25 @@ function stepModel(d: InstalledDrive, s: DriveModelState, sensed: readonly numbe
   return same ? s : { ...s, logic, inputs, enables, analogue, mains, relays };
 }
 
-function referenceOf(d: InstalledDrive, s: DriveModelState, signal: number): { hz: number; lost: boolean } {
-  if (d.control.referenceSource === 'panelDial') return { hz: s.panelDial * d.control.maxHz, lost: false };
+function referenceOf(
+  d: InstalledDrive,
+  s: DriveModelState,
+  signal: number,
+): { hz: number; lost: boolean } {
+  if (d.control.referenceSource === 'panelDial')
+    return { hz: s.panelDial * d.control.maxHz, lost: false };
   if (!d.analogue?.used) return { hz: 0, lost: false };
   const lost = d.analogue.liveZero && signal < d.control.lossThresholdMa;
   return { hz: Math.max(0, scaleAnalogue(signal, d.analogue.scale).hz), lost };
 }
 
-function levelsOf(d: InstalledDrive, s: DriveModelState, inputs: readonly (0 | 1)[], enables: readonly (0 | 1)[], mains: number): Levels {
+function levelsOf(
+  d: InstalledDrive,
+  s: DriveModelState,
+  inputs: readonly (0 | 1)[],
+  enables: readonly (0 | 1)[],
+  mains: number,
+): Levels {
   const levels: Record<InputName, 0 | 1> = { ...restingLevels, mains: mains > 0 ? 1 : 0 };
   const given = new Set<string>();
   d.inputs.forEach((input, i) => {
@@ -176,24 +271,45 @@ function levelsOf(d: InstalledDrive, s: DriveModelState, inputs: readonly (0 | 1
     levels[name] = given.has(name) ? ((levels[name] | level) as 0 | 1) : level;
     given.add(name);
   });
-  d.enables.forEach((input, i) => (levels[input.channel === 'A' ? 'enableA' : 'enableB'] = enables[i]));
+  d.enables.forEach(
+    (input, i) => (levels[input.channel === 'A' ? 'enableA' : 'enableB'] = enables[i]),
+  );
   levels.keypadStart = s.keys.start ? 1 : 0;
   levels.keypadStop = s.keys.stop ? 1 : 0;
   if (s.keys.reset) levels.reset = 1;
   const before = s.logic.raw;
-  return (Object.keys(levels) as InputName[]).every((name) => levels[name] === before[name]) ? before : levels;
+  return (Object.keys(levels) as InputName[]).every((name) => levels[name] === before[name])
+    ? before
+    : levels;
 }
 
-const runningStates: readonly string[] = ['accelerating', 'atSpeed', 'decelerating', 'reversePause', 'jogging'];
+const runningStates: readonly string[] = [
+  'accelerating',
+  'atSpeed',
+  'decelerating',
+  'reversePause',
+  'jogging',
+];
 
-function relaysOf(d: InstalledDrive, before: readonly boolean[], logic: DriveState, t: number): boolean[] {
+function relaysOf(
+  d: InstalledDrive,
+  before: readonly boolean[],
+  logic: DriveState,
+  t: number,
+): boolean[] {
   const { state, fault, hz } = viewDrive(d.control, d.link, logic, t);
   const alive = logic.power.logic === 'on';
   const running = runningStates.includes(state);
   const closed: Readonly<Record<string, boolean>> = {
-    running, healthy: fault === null, fault: fault !== null, atSpeed: state === 'atSpeed', ready: state === 'ready',
-    reversing: running && hz < 0, local: logic.levels.local === 1, brakeRelease: running && Math.abs(hz) >= d.brakeReleaseHz - BRAKE_HYSTERESIS_HZ,
-  }; // prettier-ignore
+    running,
+    healthy: fault === null,
+    fault: fault !== null,
+    atSpeed: state === 'atSpeed',
+    ready: state === 'ready',
+    reversing: running && hz < 0,
+    local: logic.levels.local === 1,
+    brakeRelease: running && Math.abs(hz) >= d.brakeReleaseHz - BRAKE_HYSTERESIS_HZ,
+  };
   const now = d.relays.map(({ task }) => alive && closed[task] === true);
   return now.every((on, i) => on === before[i]) ? (before as boolean[]) : now;
 }

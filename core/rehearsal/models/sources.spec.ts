@@ -7,13 +7,33 @@ import { adopted, bareJob } from '../../testing/jobs.js';
 import { rehearse, signalAt, stateAt, voltsAt, type Trace } from '../index.js';
 
 const n = shippedProfile('ondulet-n');
-const jobOf = (scheme: Partial<Scheme>): Job => adopted(bareJob({ startBy: 'selector', directionBy: undefined, direction: 'forwardOnly', accelS: 1, decelS: 1, ...scheme }, n, 'N0220'), n); // prettier-ignore
+const jobOf = (scheme: Partial<Scheme>): Job =>
+  adopted(
+    bareJob(
+      {
+        startBy: 'selector',
+        directionBy: undefined,
+        direction: 'forwardOnly',
+        accelS: 1,
+        decelS: 1,
+        ...scheme,
+      },
+      n,
+      'N0220',
+    ),
+    n,
+  );
 
 /** A job under acts; volts between landings and signals at times. */
 class Run {
   private readonly installation: Installation;
   private readonly trace: Trace;
-  constructor(job: Job, acts: readonly (Act | undefined)[], endMs: number, hooks: readonly HookPlace[] = []) {
+  constructor(
+    job: Job,
+    acts: readonly (Act | undefined)[],
+    endMs: number,
+    hooks: readonly HookPlace[] = [],
+  ) {
     this.installation = install(job, n, { from: 'planned' }, { hooks });
     this.trace = rehearse(this.installation, timeOrder(actsOf(...acts)), endMs);
   }
@@ -41,10 +61,13 @@ describe('the supply', () => {
     const lost: Act = { do: 'supplyOff', atMs: 6000, phase: 'L2' };
     expect(new Run(job, [...running, lost], 7000).state(6500)).toBe('faulted');
     expect(new Run(job, [...powerUp(a, 1), lost], 7000).state(6500)).toBe('ready');
-    expect(new Run(job, [...powerUp(a, 1), lost, { do: 'supplyOn', atMs: 6500, phase: 'L2' }], 8000).volts('drive:L1', 'drive:L2', 7000)?.ac).toBeCloseTo(
-      400,
-      0,
-    );
+    expect(
+      new Run(
+        job,
+        [...powerUp(a, 1), lost, { do: 'supplyOn', atMs: 6500, phase: 'L2' }],
+        8000,
+      ).volts('drive:L1', 'drive:L2', 7000)?.ac,
+    ).toBeCloseTo(400, 0);
   });
 });
 
@@ -53,7 +76,11 @@ describe('control supplies', () => {
   const a = arrangeFor(job, n);
 
   it('a transformer gives its secondary with its regulation, and goes with its breaker', () => {
-    const run = new Run(job, [...powerUp(a, 1), { do: 'turn', atMs: 5000, device: 'breaker.control', position: 'off' }], 6000);
+    const run = new Run(
+      job,
+      [...powerUp(a, 1), { do: 'turn', atMs: 5000, device: 'breaker.control', position: 'off' }],
+      6000,
+    );
     const open = run.volts('fuse.control:2', 'transformer.control:S2', 100)?.ac ?? 0;
     const loaded = run.volts('fuse.control:2', 'transformer.control:S2', 4000)?.ac ?? 0;
     expect(open).toBeCloseTo(230, 0);
@@ -65,7 +92,11 @@ describe('control supplies', () => {
   it('stays on when only the main breaker opens, and can be switched off by itself', () => {
     const run = new Run(
       job,
-      [...powerUp(a, 1), { do: 'turn', atMs: 4000, device: 'breaker', position: 'off' }, { do: 'supplyOff', atMs: 5000, device: 'transformer.control' }],
+      [
+        ...powerUp(a, 1),
+        { do: 'turn', atMs: 4000, device: 'breaker', position: 'off' },
+        { do: 'supplyOff', atMs: 5000, device: 'transformer.control' },
+      ],
       6000,
     );
     expect([run.at('contactor.line.on', 4900), run.at('contactor.line.on', 5100)]).toEqual([1, 0]);
@@ -73,30 +104,68 @@ describe('control supplies', () => {
 
   it('a short behind its fuse blows the fuse and nothing else', () => {
     const hooks: HookPlace[] = [['fuse.control:2', 'transformer.control:S2']];
-    const short: Act = { do: 'hook', atMs: 4000, a: 'fuse.control:2', b: 'transformer.control:S2', as: 'short' };
+    const short: Act = {
+      do: 'hook',
+      atMs: 4000,
+      a: 'fuse.control:2',
+      b: 'transformer.control:S2',
+      as: 'short',
+    };
     const run = new Run(job, [...powerUp(a, 1), short], 7000, hooks);
-    expect([run.at('fuse.control.blown', 3900), run.at('fuse.control.blown', 6900), run.at('contactor.line.on', 6900)]).toEqual([0, 1, 0]);
+    expect([
+      run.at('fuse.control.blown', 3900),
+      run.at('fuse.control.blown', 6900),
+      run.at('contactor.line.on', 6900),
+    ]).toEqual([0, 1, 0]);
   });
 
   it('a 24 V supply falls to its limit when it is shorted, and comes back', () => {
     const own = jobOf({ startStop: 'sealInRelay', startBy: undefined, latchSupply: 'own24' });
     const b = arrangeFor(own, n);
-    const hook = (atMs: number, as: 'short' | 'off'): Act => ({ do: 'hook', atMs, a: 'supply24:+', b: 'supply24:-', as });
-    const run = new Run(own, [...powerUp(b, 1), ...startActs(b, 'forward', READY_MS), hook(6000, 'short'), hook(7000, 'off')], 9000, [
-      ['supply24:+', 'supply24:-'],
-    ]);
+    const hook = (atMs: number, as: 'short' | 'off'): Act => ({
+      do: 'hook',
+      atMs,
+      a: 'supply24:+',
+      b: 'supply24:-',
+      as,
+    });
+    const run = new Run(
+      own,
+      [
+        ...powerUp(b, 1),
+        ...startActs(b, 'forward', READY_MS),
+        hook(6000, 'short'),
+        hook(7000, 'off'),
+      ],
+      9000,
+      [['supply24:+', 'supply24:-']],
+    );
     expect(run.volts('supply24:+', 'supply24:-', 5000)?.dc).toBeCloseTo(24, 3);
     // 2.5 A into 50 mΩ.
     expect(run.volts('supply24:+', 'supply24:-', 6500)?.dc).toBeCloseTo(0.125, 2);
-    expect([run.at('relay.sealIn.on', 5900), run.at('relay.sealIn.on', 6500), run.at('relay.sealIn.on', 8500)]).toEqual([1, 0, 0]);
+    expect([
+      run.at('relay.sealIn.on', 5900),
+      run.at('relay.sealIn.on', 6500),
+      run.at('relay.sealIn.on', 8500),
+    ]).toEqual([1, 0, 0]);
   });
 });
 
 describe('signals', () => {
-  const at = (scheme: Partial<Scheme>, share: number, more: (Act | undefined)[] = [], hooks: HookPlace[] = []): Run => {
+  const at = (
+    scheme: Partial<Scheme>,
+    share: number,
+    more: (Act | undefined)[] = [],
+    hooks: HookPlace[] = [],
+  ): Run => {
     const job = jobOf(scheme);
     const a = arrangeFor(job, n);
-    return new Run(job, [...powerUp(a, share), ...startActs(a, 'forward', READY_MS), ...more], READY_MS + 4000, hooks);
+    return new Run(
+      job,
+      [...powerUp(a, share), ...startActs(a, 'forward', READY_MS), ...more],
+      READY_MS + 4000,
+      hooks,
+    );
   };
   const END = READY_MS + 3900;
 
@@ -114,9 +183,13 @@ describe('signals', () => {
 
   it('a current signal on an input switched for voltage is full speed at any signal', () => {
     for (const share of [0, 0.5]) {
-      const run = at({ speed: 'current' }, share, [{ do: 'link', atMs: 50, link: 'S1', position: 'U' }]);
-      expect(run.volts('drive:A1', 'drive:AC', END)?.dc ?? 0).withContext(String(share)).toBeGreaterThan(10); // prettier-ignore
-      expect(run.at('drive.hz', END)).withContext(String(share)).toBeCloseTo(50, 0); // prettier-ignore
+      const run = at({ speed: 'current' }, share, [
+        { do: 'link', atMs: 50, link: 'S1', position: 'U' },
+      ]);
+      expect(run.volts('drive:A1', 'drive:AC', END)?.dc ?? 0)
+        .withContext(String(share))
+        .toBeGreaterThan(10);
+      expect(run.at('drive.hz', END)).withContext(String(share)).toBeCloseTo(50, 0);
     }
   });
 
@@ -128,14 +201,29 @@ describe('signals', () => {
   it('a lost live-zero signal trips where the settings say fault', () => {
     const job = jobOf({ speed: 'current' });
     const a = arrangeFor(job, n);
-    const wire = Object.entries(job.adopted?.wires ?? {}).find(([, w]) => w.function === 'signal.plus')?.[0] ?? '';
-    const run = new Run(job, [...powerUp(a, 0.5), ...startActs(a, 'forward', READY_MS), { do: 'breakWire', atMs: 6000, wire }], 7000);
+    const wire =
+      Object.entries(job.adopted?.wires ?? {}).find(([, w]) => w.function === 'signal.plus')?.[0] ??
+      '';
+    const run = new Run(
+      job,
+      [
+        ...powerUp(a, 0.5),
+        ...startActs(a, 'forward', READY_MS),
+        { do: 'breakWire', atMs: 6000, wire },
+      ],
+      7000,
+    );
     expect([run.state(5900), run.state(6500)]).toEqual(['atSpeed', 'faulted']);
   });
 
   it('a battery at the input instead of the dial, and a calibrator in milliamperes, give their own speed', () => {
     const hooks: HookPlace[] = [['drive:A1', 'drive:AC']];
-    const battery = at({ speed: 'keypad' }, 0, [{ do: 'hook', atMs: 100, a: 'drive:A1', b: 'drive:AC', as: 'volts', value: 4.6 }], hooks);
+    const battery = at(
+      { speed: 'keypad' },
+      0,
+      [{ do: 'hook', atMs: 100, a: 'drive:A1', b: 'drive:AC', as: 'volts', value: 4.6 }],
+      hooks,
+    );
     expect(battery.volts('drive:A1', 'drive:AC', END)?.dc).toBeCloseTo(4.6, 3);
     const loop = at(
       { speed: 'current' },
@@ -152,7 +240,11 @@ describe('signals', () => {
 });
 
 describe('a transistor output', () => {
-  const job = jobOf({ startStop: 'controller', startBy: undefined, controllerOutput: 'transistor' });
+  const job = jobOf({
+    startStop: 'controller',
+    startBy: undefined,
+    controllerOutput: 'transistor',
+  });
   const a = arrangeFor(job, n);
 
   it('drops half a volt when on and leaks half a milliampere when off', () => {

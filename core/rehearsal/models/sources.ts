@@ -1,5 +1,11 @@
 import { NO_OHM } from '../../circuit/index.js';
-import type { InstalledHook, InstalledPower, InstalledSource, InstalledSupply, InstalledTransistor } from '../../installation/index.js';
+import type {
+  InstalledHook,
+  InstalledPower,
+  InstalledSource,
+  InstalledSupply,
+  InstalledTransistor,
+} from '../../installation/index.js';
 import type { Device } from '../device.js';
 import { nothing, setShare, steady } from './common.js';
 
@@ -16,16 +22,27 @@ interface SupplyState {
 
 /** Supply: on or off as a whole, and each phase by itself. Phases by their exact parts, so that no engine's cosine matters. */
 export function supplyModel(d: InstalledSupply): Device<SupplyState> {
-  const parts = { L1: [1, 0], L2: [-0.5, -Math.sqrt(3) / 2], L3: [-0.5, Math.sqrt(3) / 2] } as const;
+  const parts = {
+    L1: [1, 0],
+    L2: [-0.5, -Math.sqrt(3) / 2],
+    L3: [-0.5, Math.sqrt(3) / 2],
+  } as const;
   return {
     ...nothing,
     id: d.id,
     signals: [{ id: `${d.id}.on`, of: { kind: 'device', id: d.id }, unit: '', kind: 'level' }],
     init: () => ({ on: false, lost: [] }),
     act: (s, act) => {
-      if ((act.do !== 'supplyOn' && act.do !== 'supplyOff') || (act.device !== undefined && act.device !== d.id)) return s;
+      if (
+        (act.do !== 'supplyOn' && act.do !== 'supplyOff') ||
+        (act.device !== undefined && act.device !== d.id)
+      )
+        return s;
       const on = act.do === 'supplyOn';
-      if (act.phase) return on === s.lost.includes(act.phase) ? { ...s, lost: on ? s.lost.filter((p) => p !== act.phase) : [...s.lost, act.phase] } : s;
+      if (act.phase)
+        return on === s.lost.includes(act.phase)
+          ? { ...s, lost: on ? s.lost.filter((p) => p !== act.phase) : [...s.lost, act.phase] }
+          : s;
       return s.on === on ? s : { ...s, on };
     },
     stamp: (s, _t, board) => {
@@ -43,7 +60,9 @@ export function supplyModel(d: InstalledSupply): Device<SupplyState> {
 }
 
 /** A control supply: a 24 V supply or a transformer behind its primary, or a source that is on until it is switched off. */
-export function powerModel(d: InstalledPower): Device<{ readonly fed: boolean; readonly off: boolean }> {
+export function powerModel(
+  d: InstalledPower,
+): Device<{ readonly fed: boolean; readonly off: boolean }> {
   const { primary, output } = d;
   return {
     ...nothing,
@@ -58,13 +77,16 @@ export function powerModel(d: InstalledPower): Device<{ readonly fed: boolean; r
       const live = s.fed && !s.off;
       if (primary) board.g[primary.edge] = 1 / PRIMARY_OHM;
       if (output.modal !== undefined)
-        board.modal[output.modal] = live ? { volts: output.volts, amps: output.amps, g: 1 / NO_OHM } : { volts: 0, amps: 0, g: 0 };
+        board.modal[output.modal] = live
+          ? { volts: output.volts, amps: output.amps, g: 1 / NO_OHM }
+          : { volts: 0, amps: 0, g: 0 };
       else {
         board.g[output.edge] = 1 / output.ohm;
         board.acRe[output.edge] = live ? output.volts : 0;
       }
     },
-    sense: (_s, probe) => (primary ? [(probe.acVolts(primary.a, primary.b) ?? 0) >= primary.minV ? 1 : 0] : [1]),
+    sense: (_s, probe) =>
+      primary ? [(probe.acVolts(primary.a, primary.b) ?? 0) >= primary.minV ? 1 : 0] : [1],
     step: (s, [fed]) => (s.fed === (fed === 1) ? s : { ...s, fed: fed === 1 }),
     observe: (s, t) => [steady(s.fed && !s.off ? 1 : 0, t)],
   };
@@ -76,7 +98,8 @@ const COMPLIANCE_V = 12;
 /** A signal of a controller: its share of the span is set by an act, its supply is the controller's own. */
 export function sourceModel(d: InstalledSource): Device<{ readonly at: number }> {
   return setShare(d.id, (s, _t, board) => {
-    if (d.modal !== undefined) board.modal[d.modal] = { volts: COMPLIANCE_V, amps: 0.004 + 0.016 * s.at, g: 1 / NO_OHM };
+    if (d.modal !== undefined)
+      board.modal[d.modal] = { volts: COMPLIANCE_V, amps: 0.004 + 0.016 * s.at, g: 1 / NO_OHM };
     else {
       board.g[d.edge] = 1 / VOLT_SOURCE_OHM;
       board.emf[d.edge] = 10 * s.at;
@@ -93,17 +116,34 @@ export function transistorModel(d: InstalledTransistor): Device<{ readonly on: b
   return {
     ...nothing,
     id: d.id,
-    signals: [{ id: `${d.id}.position`, of: { kind: 'device', id: d.id }, unit: '', kind: 'state', states: ['open', 'closed'] }],
+    signals: [
+      {
+        id: `${d.id}.position`,
+        of: { kind: 'device', id: d.id },
+        unit: '',
+        kind: 'state',
+        states: ['open', 'closed'],
+      },
+    ],
     init: () => ({ on: false }),
     act: (s, act) => {
       if (!('device' in act) || act.device !== d.id) return s;
-      const on = act.do === 'press' || (act.do === 'turn' && act.position === 'closed') ? true : act.do === 'release' || act.do === 'turn' ? false : s.on;
+      const on =
+        act.do === 'press' || (act.do === 'turn' && act.position === 'closed')
+          ? true
+          : act.do === 'release' || act.do === 'turn'
+            ? false
+            : s.on;
       return on === s.on ? s : { on };
     },
     stamp: (s, _t, board) => {
       board.g[d.edge] = s.on ? 1 / TRANSISTOR_OHM : 0;
       board.emf[d.edge] = s.on ? d.dropV : 0;
-      board.modal[d.modal] = { volts: LEAKAGE_COMPLIANCE_V, amps: s.on ? 0 : d.leakageA, g: 1 / NO_OHM };
+      board.modal[d.modal] = {
+        volts: LEAKAGE_COMPLIANCE_V,
+        amps: s.on ? 0 : d.leakageA,
+        g: 1 / NO_OHM,
+      };
     },
     step: (s) => s,
     observe: (s, t) => [steady(s.on ? 1 : 0, t)],
@@ -126,14 +166,22 @@ export function hookModel(d: InstalledHook): Device<HookState> {
     signals: [],
     init: () => ({ as: 'off', value: 0 }),
     act: (s, act) => {
-      if (act.do !== 'hook' || !((act.a === d.a && act.b === d.b) || (act.a === d.b && act.b === d.a))) return s;
+      if (
+        act.do !== 'hook' ||
+        !((act.a === d.a && act.b === d.b) || (act.a === d.b && act.b === d.a))
+      )
+        return s;
       const value = (act.value ?? 0) * (act.a === d.a ? 1 : -1);
       return s.as === act.as && s.value === value ? s : { as: act.as, value };
     },
     stamp: (s, _t, board) => {
       board.g[d.edge] = s.as === 'short' ? 1 / BRIDGE_OHM : s.as === 'volts' ? 1 / BATTERY_OHM : 0;
       board.emf[d.edge] = s.as === 'volts' ? s.value : 0;
-      board.modal[d.modal] = { volts: COMPLIANCE_V, amps: s.as === 'amps' ? s.value : 0, g: 1 / NO_OHM };
+      board.modal[d.modal] = {
+        volts: COMPLIANCE_V,
+        amps: s.as === 'amps' ? s.value : 0,
+        g: 1 / NO_OHM,
+      };
     },
     step: (s) => s,
     observe: () => [],

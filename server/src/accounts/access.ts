@@ -14,7 +14,14 @@ export interface Access {
   readonly sites: ReadonlySet<string> | 'all';
 }
 
-const alone: Access = { accountId: null, name: '', trade: '', role: 'supervisor', administrator: true, sites: 'all' };
+const alone: Access = {
+  accountId: null,
+  name: '',
+  trade: '',
+  role: 'supervisor',
+  administrator: true,
+  sites: 'all',
+};
 
 export const accessOf = (res: Response): Access => (res.locals as { access: Access }).access;
 
@@ -26,9 +33,14 @@ export function identify(db: DataSource, accounts: boolean): RequestHandler {
       return next();
     }
     const id = req.session.accountId;
-    const account = id ? await db.getRepository(AccountRow).findOneBy({ id, disabled: false }) : null;
-    if (!account) throw new Problem(401, 'signIn', 'Sign in first. Your work is kept here until then.');
-    const shared = account.administrator ? [] : await db.getRepository(AccountSiteRow).findBy({ accountId: account.id });
+    const account = id
+      ? await db.getRepository(AccountRow).findOneBy({ id, disabled: false })
+      : null;
+    if (!account)
+      throw new Problem(401, 'signIn', 'Sign in first. Your work is kept here until then.');
+    const shared = account.administrator
+      ? []
+      : await db.getRepository(AccountSiteRow).findBy({ accountId: account.id });
     const access: Access = {
       accountId: account.id,
       name: account.name,
@@ -46,12 +58,17 @@ export function identify(db: DataSource, accounts: boolean): RequestHandler {
 export function demand(res: Response, role: Role): void {
   const { role: own, administrator } = accessOf(res);
   if (!administrator && roles.indexOf(own) < roles.indexOf(role))
-    throw new Problem(403, 'role', `Your account is a ${own}'s: this needs a ${role}. Nothing was changed.`);
+    throw new Problem(
+      403,
+      'role',
+      `Your account is a ${own}'s: this needs a ${role}. Nothing was changed.`,
+    );
 }
 
 /** @throws Problem 403 unless the account is an administrator's */
 export function demandAdministrator(res: Response): void {
-  if (!accessOf(res).administrator) throw new Problem(403, 'role', 'This needs an administrator. Nothing was changed.');
+  if (!accessOf(res).administrator)
+    throw new Problem(403, 'role', 'This needs an administrator. Nothing was changed.');
 }
 
 export const sees = (res: Response, siteId: string): boolean => {
@@ -61,11 +78,25 @@ export const sees = (res: Response, siteId: string): boolean => {
 
 /** @throws Problem 403 unless the site is shared with the account */
 export function demandSite(res: Response, siteId: string): void {
-  if (!sees(res, siteId)) throw new Problem(403, 'site', 'This site is not shared with your account. Nothing was changed.');
+  if (!sees(res, siteId))
+    throw new Problem(
+      403,
+      'site',
+      'This site is not shared with your account. Nothing was changed.',
+    );
 }
 
 /** Notes who did what; without accounts there is nobody to tell apart. */
-export async function audit(db: DataSource, res: Response, act: string, jobId: string | null = null, detail = ''): Promise<void> {
+export async function audit(
+  db: DataSource,
+  res: Response,
+  act: string,
+  jobId: string | null = null,
+  detail = '',
+): Promise<void> {
   const { accountId, name } = accessOf(res);
-  if (accountId) await db.getRepository(AuditRow).insert({ accountId, name, act, jobId, detail: detail.slice(0, 400) });
+  if (accountId)
+    await db
+      .getRepository(AuditRow)
+      .insert({ accountId, name, act, jobId, detail: detail.slice(0, 400) });
 }

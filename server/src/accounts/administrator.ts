@@ -20,7 +20,13 @@ export async function makeAdministrator(ownerUrl: string, person: unknown): Prom
   try {
     const rows = db.getRepository(AccountRow);
     const known = await rows.findOneBy({ login: own.login });
-    const set = { ...own, administrator: true, disabled: false, role: 'supervisor' as const, passwordHash: await hashPassword(password) };
+    const set = {
+      ...own,
+      administrator: true,
+      disabled: false,
+      role: 'supervisor' as const,
+      passwordHash: await hashPassword(password),
+    };
     if (known) await rows.update({ id: known.id }, set);
     else await rows.insert({ id: randomUUID(), ...set });
     if (known) await db.query(`DELETE FROM session WHERE sess->>'accountId' = $1`, [known.id]);

@@ -15,14 +15,21 @@ async function password(): Promise<string> {
 
 try {
   const login = option('login');
-  if (!login) throw new Error('Say which login:  npm run account -- --login NAME --name "Full name" [--trade "commissioning electrician"]');
+  if (!login)
+    throw new Error(
+      'Say which login:  npm run account -- --login NAME --name "Full name" [--trade "commissioning electrician"]',
+    );
   const fresh = await makeAdministrator(process.env['TACTRON_DB_OWNER_URL'] ?? '', {
     login,
     name: option('name') || login,
     trade: option('trade'),
     password: await password(),
   });
-  console.log(fresh ? `Administrator ${login} is made.` : `Administrator ${login} has a new password; every session of the account is ended.`);
+  console.log(
+    fresh
+      ? `Administrator ${login} is made.`
+      : `Administrator ${login} has a new password; every session of the account is ended.`,
+  );
 } catch (error) {
   console.error(error instanceof Error ? error.message : error);
   process.exitCode = 1;

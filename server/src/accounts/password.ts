@@ -4,7 +4,11 @@ import * as v from 'valibot';
 /** Argon2id with the least memory and passes that OWASP's Password Storage Cheat Sheet names for it. */
 const cost = { memoryCost: 19_456, timeCost: 2, parallelism: 1 };
 
-export const passwordSchema = v.pipe(v.string(), v.minLength(12, 'at least 12 characters'), v.maxLength(200, 'at most 200 characters'));
+export const passwordSchema = v.pipe(
+  v.string(),
+  v.minLength(12, 'at least 12 characters'),
+  v.maxLength(200, 'at most 200 characters'),
+);
 
 export const hashPassword = (password: string): Promise<string> => hash(password, cost);
 

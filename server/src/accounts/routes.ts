@@ -21,13 +21,21 @@ export function accountRoutes(db: DataSource, accounts: Accounts): Router {
     req.session.destroy(() => res.clearCookie('tactron.session').json({}));
   });
   router.post('/password', async (req, res) => {
-    const body = checked(v.strictObject({ before: v.pipe(v.string(), v.maxLength(200)), password: passwordSchema }), req.body);
+    const body = checked(
+      v.strictObject({ before: v.pipe(v.string(), v.maxLength(200)), password: passwordSchema }),
+      req.body,
+    );
     const id = accessOf(res).accountId as string;
     const account = await rows.findOneByOrFail({ id });
     await accounts.mayTry(account.login, req.socket.remoteAddress ?? '');
     if (!(await isPassword(account.passwordHash, body.before))) {
       await accounts.failed(account.login, req.socket.remoteAddress ?? '');
-      throw new Problem(400, 'wrongPassword', 'The password you have now is not right. Nothing was changed.', { path: 'before' });
+      throw new Problem(
+        400,
+        'wrongPassword',
+        'The password you have now is not right. Nothing was changed.',
+        { path: 'before' },
+      );
     }
     await rows.update({ id }, { passwordHash: await hashPassword(body.password) });
     await accounts.endSessions(id, req.session.id);
@@ -37,7 +45,10 @@ export function accountRoutes(db: DataSource, accounts: Accounts): Router {
   router.post('/invitations', async (req, res) => {
     demand(res, 'supervisor');
     const body = checked(
-      v.strictObject({ role: v.picklist(roles), sites: v.pipe(v.array(uuid), v.minLength(1, 'at least one site'), v.maxLength(500)) }),
+      v.strictObject({
+        role: v.picklist(roles),
+        sites: v.pipe(v.array(uuid), v.minLength(1, 'at least one site'), v.maxLength(500)),
+      }),
       req.body,
     );
     if (body.role === 'supervisor') demandAdministrator(res);
@@ -46,7 +57,13 @@ export function accountRoutes(db: DataSource, accounts: Accounts): Router {
     const expiresAt = new Date(Date.now() + INVITATION_DAYS * 86_400_000);
     await db
       .getRepository(InvitationRow)
-      .insert({ id: randomUUID(), tokenHash: hashToken(token), ...body, invitedBy: accessOf(res).accountId as string, expiresAt });
+      .insert({
+        id: randomUUID(),
+        tokenHash: hashToken(token),
+        ...body,
+        invitedBy: accessOf(res).accountId as string,
+        expiresAt,
+      });
     await audit(db, res, `invited: ${body.role}`);
     res.status(201).json({ token, expiresAt });
   });
@@ -59,30 +76,53 @@ function administration(router: Router, db: DataSource, accounts: Accounts): voi
   const rows = db.getRepository(AccountRow);
   router.get('/', async (_req, res) => {
     demandAdministrator(res);
-    const [list, shared] = await Promise.all([rows.find({ order: { name: 'ASC' } }), db.getRepository(AccountSiteRow).find()]);
+    const [list, shared] = await Promise.all([
+      rows.find({ order: { name: 'ASC' } }),
+      db.getRepository(AccountSiteRow).find(),
+    ]);
     res.json(
       list.map(({ id, login, name, trade, role, administrator, disabled }) => ({
-        id, login, name, trade, role, administrator, disabled, sites: shared.filter((s) => s.accountId === id).map((s) => s.siteId),
-      })), // prettier-ignore
+        id,
+        login,
+        name,
+        trade,
+        role,
+        administrator,
+        disabled,
+        sites: shared.filter((s) => s.accountId === id).map((s) => s.siteId),
+      })),
     );
   });
   router.patch('/:id', async (req, res) => {
     demandAdministrator(res);
     const id = checked(uuid, req.params.id);
     const body = checked(
-      v.strictObject({ role: v.optional(v.picklist(roles)), disabled: v.optional(v.boolean()), sites: v.optional(v.pipe(v.array(uuid), v.maxLength(500))) }),
+      v.strictObject({
+        role: v.optional(v.picklist(roles)),
+        disabled: v.optional(v.boolean()),
+        sites: v.optional(v.pipe(v.array(uuid), v.maxLength(500))),
+      }),
       req.body,
     );
     const account = await rows.findOneBy({ id });
     if (!account) throw new Problem(404, 'unknownAccount', 'There is no such account here.');
-    if (body.disabled && account.administrator && (await rows.countBy({ administrator: true, disabled: false })) === 1)
-      throw new Problem(409, 'lastAdministrator', 'This is the last administrator: nobody could let anyone in again. Nothing was changed.');
+    if (
+      body.disabled &&
+      account.administrator &&
+      (await rows.countBy({ administrator: true, disabled: false })) === 1
+    )
+      throw new Problem(
+        409,
+        'lastAdministrator',
+        'This is the last administrator: nobody could let anyone in again. Nothing was changed.',
+      );
     await db.transaction(async (tx) => {
       const { sites, ...own } = body;
       if (Object.keys(own).length) await tx.getRepository(AccountRow).update({ id }, own);
       if (!sites) return;
       await tx.getRepository(AccountSiteRow).delete({ accountId: id });
-      for (const siteId of new Set(sites)) await tx.getRepository(AccountSiteRow).insert({ accountId: id, siteId });
+      for (const siteId of new Set(sites))
+        await tx.getRepository(AccountSiteRow).insert({ accountId: id, siteId });
     });
     if (body.disabled) await accounts.endSessions(id);
     await audit(db, res, `changed the account of ${account.name}`, null, JSON.stringify(body));
@@ -97,7 +137,9 @@ function administration(router: Router, db: DataSource, accounts: Accounts): voi
     demand(res, 'supervisor');
     const { job } = checked(v.object({ job: v.optional(uuid) }), req.query);
     if (!job) demandAdministrator(res);
-    const list = await db.getRepository(AuditRow).find({ where: job ? { jobId: job } : {}, order: { id: 'DESC' }, take: 500 });
+    const list = await db
+      .getRepository(AuditRow)
+      .find({ where: job ? { jobId: job } : {}, order: { id: 'DESC' }, take: 500 });
     res.json(list.map(({ at, name, act, jobId, detail }) => ({ at, name, act, jobId, detail })));
   });
 }

@@ -32,8 +32,16 @@ export interface Accounts {
  *
  * @param secret signs the cookie; the same for every server before one database, and new sessions only when it changes
  */
-export function openAccounts(url: string, secret: string = randomBytes(32).toString('hex')): Accounts {
-  const pool = new pg.Pool({ connectionString: url, max: 4, connectionTimeoutMillis: 3000, Client: OutlivingClient });
+export function openAccounts(
+  url: string,
+  secret: string = randomBytes(32).toString('hex'),
+): Accounts {
+  const pool = new pg.Pool({
+    connectionString: url,
+    max: 4,
+    connectionTimeoutMillis: 3000,
+    Client: OutlivingClient,
+  });
   pool.on('error', (error) => console.error(`database: ${error.message}`));
   const Store = connectPgSimple(session);
   const limiter = (points: number, prefix: string): RateLimiterPostgres =>
@@ -60,18 +68,28 @@ export function openAccounts(url: string, secret: string = randomBytes(32).toStr
       cookie: { httpOnly: true, sameSite: 'strict', secure: 'auto', maxAge: DAYS * 86_400_000 },
     }),
     mayTry: async (login, address) => {
-      const [one, all] = await Promise.all([perLogin.get(key(login, address)), perAddress.get(address)]);
-      const over = [one && one.consumedPoints >= perLogin.points ? one : null, all && all.consumedPoints >= perAddress.points ? all : null].find(
-        (r) => r !== null,
-      );
+      const [one, all] = await Promise.all([
+        perLogin.get(key(login, address)),
+        perAddress.get(address),
+      ]);
+      const over = [
+        one && one.consumedPoints >= perLogin.points ? one : null,
+        all && all.consumedPoints >= perAddress.points ? all : null,
+      ].find((r) => r !== null);
       if (over) throw tooMany(over);
     },
     failed: async (login, address) => {
-      await Promise.allSettled([perLogin.consume(key(login, address)), perAddress.consume(address)]);
+      await Promise.allSettled([
+        perLogin.consume(key(login, address)),
+        perAddress.consume(address),
+      ]);
     },
     succeeded: async (login, address) => void (await perLogin.delete(key(login, address))),
     endSessions: async (accountId, except = '') => {
-      await pool.query(`DELETE FROM session WHERE sess->>'accountId' = $1 AND sid <> $2`, [accountId, except]);
+      await pool.query(`DELETE FROM session WHERE sess->>'accountId' = $1 AND sid <> $2`, [
+        accountId,
+        except,
+      ]);
     },
     close: () => pool.end(),
   };
@@ -79,5 +97,10 @@ export function openAccounts(url: string, secret: string = randomBytes(32).toStr
 
 function tooMany(over: RateLimiterRes): Problem {
   const minutes = Math.max(1, Math.ceil(over.msBeforeNext / 60_000));
-  return new Problem(429, 'tooManyTries', `Too many wrong tries. Try again in ${minutes} min, or ask an administrator.`, { retryAfterS: minutes * 60 });
+  return new Problem(
+    429,
+    'tooManyTries',
+    `Too many wrong tries. Try again in ${minutes} min, or ask an administrator.`,
+    { retryAfterS: minutes * 60 },
+  );
 }

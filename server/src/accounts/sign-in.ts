@@ -7,14 +7,20 @@ import { checked, Problem } from '../http/problem.js';
 import { hashPassword, isPassword, passwordSchema } from './password.js';
 import type { Accounts } from './sessions.js';
 
-export const loginSchema = v.pipe(v.string(), v.trim(), v.toLowerCase(), v.regex(/^[\p{L}\p{N}._@+-]{3,80}$/u, '3 to 80 letters, digits, or . _ @ + -'));
+export const loginSchema = v.pipe(
+  v.string(),
+  v.trim(),
+  v.toLowerCase(),
+  v.regex(/^[\p{L}\p{N}._@+-]{3,80}$/u, '3 to 80 letters, digits, or . _ @ + -'),
+);
 export const personSchema = {
   login: loginSchema,
   name: v.pipe(v.string(), v.trim(), v.minLength(1, 'a name'), v.maxLength(120)),
   trade: v.pipe(v.string(), v.trim(), v.maxLength(120)),
   password: passwordSchema,
 };
-export const hashToken = (token: string): string => createHash('sha256').update(token).digest('hex');
+export const hashToken = (token: string): string =>
+  createHash('sha256').update(token).digest('hex');
 
 const addressOf = (req: Request): string => req.socket.remoteAddress ?? '';
 
@@ -23,7 +29,9 @@ function begin(req: Request, accountId: string): Promise<void> {
     req.session.regenerate((error: unknown) => {
       if (error) return fail(error instanceof Error ? error : new Error('no session'));
       req.session.accountId = accountId;
-      req.session.save((problem: unknown) => (problem ? fail(problem instanceof Error ? problem : new Error('no session')) : done()));
+      req.session.save((problem: unknown) =>
+        problem ? fail(problem instanceof Error ? problem : new Error('no session')) : done(),
+      );
     });
   });
 }
@@ -32,7 +40,13 @@ function begin(req: Request, accountId: string): Promise<void> {
 export function signInRoutes(db: DataSource, accounts: Accounts): Router {
   const router = Router();
   router.post('/sign-in', async (req, res) => {
-    const { login, password } = checked(v.strictObject({ login: v.pipe(v.string(), v.trim(), v.toLowerCase(), v.maxLength(200)), password: v.pipe(v.string(), v.maxLength(200)) }), req.body); // prettier-ignore
+    const { login, password } = checked(
+      v.strictObject({
+        login: v.pipe(v.string(), v.trim(), v.toLowerCase(), v.maxLength(200)),
+        password: v.pipe(v.string(), v.maxLength(200)),
+      }),
+      req.body,
+    );
     await accounts.mayTry(login, addressOf(req));
     const account = await db.getRepository(AccountRow).findOneBy({ login });
     if (!(await isPassword(account?.passwordHash, password)) || !account || account.disabled) {
@@ -44,12 +58,18 @@ export function signInRoutes(db: DataSource, accounts: Accounts): Router {
     res.json({ name: account.name, trade: account.trade, role: account.role });
   });
   router.post('/sign-out', (req, res, next) => {
-    req.session.destroy((error: unknown) => (error ? next(error) : res.clearCookie('tactron.session').json({})));
+    req.session.destroy((error: unknown) =>
+      error ? next(error) : res.clearCookie('tactron.session').json({}),
+    );
   });
   router.get('/invitations/:token', async (req, res) => {
     const invitation = await openInvitation(db, req.params.token);
     const sites = await db.getRepository(SiteRow).find();
-    res.json({ role: invitation.role, sites: sites.filter((s) => invitation.sites.includes(s.id)).map((s) => s.name), expiresAt: invitation.expiresAt });
+    res.json({
+      role: invitation.role,
+      sites: sites.filter((s) => invitation.sites.includes(s.id)).map((s) => s.name),
+      expiresAt: invitation.expiresAt,
+    });
   });
   router.post('/invitations/:token/accept', async (req, res) => {
     await accounts.mayTry('invitation', addressOf(req));
@@ -57,13 +77,23 @@ export function signInRoutes(db: DataSource, accounts: Accounts): Router {
     const { password, ...rest } = person;
     const passwordHash = await hashPassword(password);
     const id = randomUUID();
-    const found = await openInvitation(db, String(req.params.token)).catch(async (error: unknown) => {
-      await accounts.failed('invitation', addressOf(req));
-      throw error;
-    });
+    const found = await openInvitation(db, String(req.params.token)).catch(
+      async (error: unknown) => {
+        await accounts.failed('invitation', addressOf(req));
+        throw error;
+      },
+    );
     await db.transaction(async (tx) => {
-      const used = await tx.query(`UPDATE invitation SET used_at = now() WHERE id = $1 AND used_at IS NULL AND expires_at > now() RETURNING id`, [found.id]); // prettier-ignore
-      if ((used as unknown[][])[0].length === 0) throw new Problem(410, 'invitationUsed', 'This invitation has been used. Ask for a new one.');
+      const used = await tx.query(
+        `UPDATE invitation SET used_at = now() WHERE id = $1 AND used_at IS NULL AND expires_at > now() RETURNING id`,
+        [found.id],
+      );
+      if ((used as unknown[][])[0].length === 0)
+        throw new Problem(
+          410,
+          'invitationUsed',
+          'This invitation has been used. Ask for a new one.',
+        );
       const made = await tx
         .createQueryBuilder()
         .insert()
@@ -72,8 +102,15 @@ export function signInRoutes(db: DataSource, accounts: Accounts): Router {
         .orIgnore()
         .returning('id')
         .execute();
-      if ((made.raw as unknown[]).length === 0) throw new Problem(409, 'loginTaken', `The login "${rest.login}" is taken. Choose another.`, { path: 'login' });
-      for (const siteId of found.sites) await tx.getRepository(AccountSiteRow).insert({ accountId: id, siteId });
+      if ((made.raw as unknown[]).length === 0)
+        throw new Problem(
+          409,
+          'loginTaken',
+          `The login "${rest.login}" is taken. Choose another.`,
+          { path: 'login' },
+        );
+      for (const siteId of found.sites)
+        await tx.getRepository(AccountSiteRow).insert({ accountId: id, siteId });
     });
     await begin(req, id);
     res.status(201).json({ name: rest.name, trade: rest.trade, role: found.role });
@@ -84,6 +121,10 @@ export function signInRoutes(db: DataSource, accounts: Accounts): Router {
 async function openInvitation(db: DataSource, token: string): Promise<InvitationRow> {
   const row = await db.getRepository(InvitationRow).findOneBy({ tokenHash: hashToken(token) });
   if (!row || row.usedAt || row.expiresAt < new Date())
-    throw new Problem(410, 'invitationUsed', 'This invitation has been used or is too old. Ask for a new one.');
+    throw new Problem(
+      410,
+      'invitationUsed',
+      'This invitation has been used or is too old. Ask for a new one.',
+    );
   return row;
 }

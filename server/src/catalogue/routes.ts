@@ -44,7 +44,12 @@ export function catalogueRoutes(db: DataSource): Router {
   });
   router.get('/:sha', async (req, res) => {
     const row = await profiles.findOneBy({ sha256: req.params.sha });
-    if (!row) throw new Problem(404, 'unknownProfile', 'This profile is not here. Import the job file that carries it.');
+    if (!row)
+      throw new Problem(
+        404,
+        'unknownProfile',
+        'This profile is not here. Import the job file that carries it.',
+      );
     res.set('cache-control', 'private, max-age=31536000, immutable').json(row.document);
   });
   return router;

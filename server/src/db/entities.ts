@@ -125,7 +125,8 @@ export class InvitationRow {
 @Entity({ name: 'audit' })
 @Index('audit_job', ['jobId', 'id'])
 export class AuditRow {
-  @PrimaryGeneratedColumn('identity', { type: 'bigint', generatedIdentity: 'BY DEFAULT' }) id: string;
+  @PrimaryGeneratedColumn('identity', { type: 'bigint', generatedIdentity: 'BY DEFAULT' })
+  id: string;
   @Column({ type: 'timestamptz', default: () => 'now()' }) at: Date;
   @Column({ type: 'uuid', name: 'account_id', nullable: true }) accountId: string | null;
   @Column({ type: 'text' }) name: string;
@@ -135,5 +136,14 @@ export class AuditRow {
 }
 
 export const entities = [
-  SiteRow, JobRow, JobChangeRow, EvidenceRow, DeviceProfileRow, BlobRow, AccountRow, AccountSiteRow, InvitationRow, AuditRow,
-]; // prettier-ignore
+  SiteRow,
+  JobRow,
+  JobChangeRow,
+  EvidenceRow,
+  DeviceProfileRow,
+  BlobRow,
+  AccountRow,
+  AccountSiteRow,
+  InvitationRow,
+  AuditRow,
+];

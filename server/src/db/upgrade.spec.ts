@@ -36,19 +36,42 @@ describe('starting on what is there', () => {
   /** A data folder as the release of one migration left it: a job with two changes and evidence, another never changed. */
   async function firstRelease(): Promise<{ urls: Urls; jobs: Job[] }> {
     const urls = await freshUrls('tactron_old');
-    const old = await new DataSource({ type: 'postgres', url: urls.ownerUrl, migrations: [migrations[0]], entities: [] }).initialize();
+    const old = await new DataSource({
+      type: 'postgres',
+      url: urls.ownerUrl,
+      migrations: [migrations[0]],
+      entities: [],
+    }).initialize();
     await old.runMigrations();
     const siteId = randomUUID();
     await old.query(`INSERT INTO site (id, name) VALUES ($1, 'Old hall')`, [siteId]);
     const jobs = [newJob(siteId, 'OLD-1'), newJob(siteId, 'OLD-2')];
     for (const [i, job] of jobs.entries())
-      await old.query(`INSERT INTO job (id, site_id, tag, machine, family, document, revision) VALUES ($1, $2, $3, $4, $5, $6, $7)`, [
-        job.id, siteId, job.tag, job.machine, job.profile.family, JSON.stringify(job), i === 0 ? 2 : 0,
-      ]); // prettier-ignore
+      await old.query(
+        `INSERT INTO job (id, site_id, tag, machine, family, document, revision) VALUES ($1, $2, $3, $4, $5, $6, $7)`,
+        [
+          job.id,
+          siteId,
+          job.tag,
+          job.machine,
+          job.profile.family,
+          JSON.stringify(job),
+          i === 0 ? 2 : 0,
+        ],
+      );
     for (const revision of [1, 2])
-      await old.query(`INSERT INTO job_change (id, job_id, revision, patch, author, at_client, prev_hash, hash) VALUES ($1, $2, $3, $4, $5, now(), $6, $7)`, [
-        randomUUID(), jobs[0].id, revision, JSON.stringify([{ op: 'replace', path: '/tag', value: `OLD-${revision}` }]), JSON.stringify(author), revision === 1 ? '' : 'h1', `h${revision}`,
-      ]); // prettier-ignore
+      await old.query(
+        `INSERT INTO job_change (id, job_id, revision, patch, author, at_client, prev_hash, hash) VALUES ($1, $2, $3, $4, $5, now(), $6, $7)`,
+        [
+          randomUUID(),
+          jobs[0].id,
+          revision,
+          JSON.stringify([{ op: 'replace', path: '/tag', value: `OLD-${revision}` }]),
+          JSON.stringify(author),
+          revision === 1 ? '' : 'h1',
+          `h${revision}`,
+        ],
+      );
     await old.destroy();
     return { urls, jobs };
   }
@@ -57,7 +80,11 @@ describe('starting on what is there', () => {
     const { urls, jobs } = await firstRelease();
     const before = dumps().length;
     const result = await upgrade(urls.ownerUrl, place);
-    expect([result.ran, result.unreadable, dumps().length - before]).toEqual([migrations.slice(1).map((m) => m.name), [], 1]);
+    expect([result.ran, result.unreadable, dumps().length - before]).toEqual([
+      migrations.slice(1).map((m) => m.name),
+      [],
+      1,
+    ]);
     expect(statSync(result.dump as string).size).toBeGreaterThan(1000);
     const db = await createDataSource(urls.appUrl, 3).initialize();
     await seedProfiles(db);
@@ -65,15 +92,18 @@ describe('starting on what is there', () => {
     const server = createServer(createApp({ db, events }));
     await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
     const ask = async (path: string) =>
-      (await fetch(`http://127.0.0.1:${(server.address() as AddressInfo).port}/api/jobs/${path}`)).json() as Promise<{ job: Job; revision: number } & Job>;
+      (
+        await fetch(`http://127.0.0.1:${(server.address() as AddressInfo).port}/api/jobs/${path}`)
+      ).json() as Promise<{ job: Job; revision: number } & Job>;
     for (const [i, job] of jobs.entries()) {
       const now = await ask(job.id);
       expect([hashOf(now.job), now.revision]).toEqual([hashOf(job), i === 0 ? 3 : 1]);
       expect(hashOf(await ask(`${job.id}/at/${now.revision}`))).toBe(hashOf(job));
     }
-    const [checkpoint] = await db.query(`SELECT id, patch, author, at_client, prev_hash, hash FROM job_change WHERE job_id = $1 AND kind = 'checkpoint'`, [
-      jobs[0].id,
-    ]);
+    const [checkpoint] = await db.query(
+      `SELECT id, patch, author, at_client, prev_hash, hash FROM job_change WHERE job_id = $1 AND kind = 'checkpoint'`,
+      [jobs[0].id],
+    );
     const chained = {
       id: checkpoint.id as string,
       jobId: jobs[0].id,
@@ -100,22 +130,38 @@ describe('starting on what is there', () => {
   it('of a newer release stops, says what to do, and changes nothing', async () => {
     const urls = await freshUrls('tactron_newer');
     await upgrade(urls.ownerUrl, place);
-    await onDatabase(urls, (client) => client.query(`INSERT INTO migrations (timestamp, name) VALUES (1999000000000, 'Later1999000000000')`));
-    await expectAsync(upgrade(urls.ownerUrl, place)).toBeRejectedWithError(/newer release[\s\S]+Later1999000000000[\s\S]+restore/u);
+    await onDatabase(urls, (client) =>
+      client.query(
+        `INSERT INTO migrations (timestamp, name) VALUES (1999000000000, 'Later1999000000000')`,
+      ),
+    );
+    await expectAsync(upgrade(urls.ownerUrl, place)).toBeRejectedWithError(
+      /newer release[\s\S]+Later1999000000000[\s\S]+restore/u,
+    );
   });
 
   it('of an older release is left as it is when the dump cannot be made', async () => {
     const { urls } = await firstRelease();
-    await expectAsync(upgrade(urls.ownerUrl, { pgBin: '/nowhere', folder })).toBeRejectedWithError(/could not be made, so nothing was changed/u);
+    await expectAsync(upgrade(urls.ownerUrl, { pgBin: '/nowhere', folder })).toBeRejectedWithError(
+      /could not be made, so nothing was changed/u,
+    );
     await expectAsync(upgrade(urls.ownerUrl)).toBeRejectedWithError(/npm start/u);
-    const { rows } = await onDatabase(urls, (client) => client.query<{ name: string }>('SELECT name FROM migrations'));
+    const { rows } = await onDatabase(urls, (client) =>
+      client.query<{ name: string }>('SELECT name FROM migrations'),
+    );
     expect(rows.map((r) => r.name)).toEqual([migrations[0].name]);
   });
 
   it('names jobs that do not fit, and keeps them', async () => {
     const { urls, jobs } = await firstRelease();
-    await onDatabase(urls, (client) => client.query(`UPDATE job SET document = document || '{"practice": "none"}' WHERE id = $1`, [jobs[1].id]));
-    expect((await upgrade(urls.ownerUrl, place)).unreadable).toEqual([{ id: jobs[1].id, path: 'practice' }]);
+    await onDatabase(urls, (client) =>
+      client.query(`UPDATE job SET document = document || '{"practice": "none"}' WHERE id = $1`, [
+        jobs[1].id,
+      ]),
+    );
+    expect((await upgrade(urls.ownerUrl, place)).unreadable).toEqual([
+      { id: jobs[1].id, path: 'practice' },
+    ]);
   });
 
   it('of another PostgreSQL version stops with what to do', async () => {
@@ -126,7 +172,9 @@ describe('starting on what is there', () => {
     mkdirSync(own, { recursive: true });
     writeFileSync(join(own, 'PG_VERSION'), '9\n');
     writeFileSync(`${own}-secrets.json`, '{"owner":"x","app":"x","session":"x"}');
-    await expectAsync(startPostgres(name)).toBeRejectedWithError(/belong to PostgreSQL 9[\s\S]+Install postgresql-9, or restore a backup/u);
+    await expectAsync(startPostgres(name)).toBeRejectedWithError(
+      /belong to PostgreSQL 9[\s\S]+Install postgresql-9, or restore a backup/u,
+    );
     rmSync(own, { recursive: true });
     rmSync(`${own}-secrets.json`);
   });
@@ -143,30 +191,52 @@ describe('backup and restore', () => {
     const chain: Evidence[] = [];
     const db = await createDataSource(urls.appUrl, 2).initialize();
     const { insertEvidence, evidenceOf } = await import('../evidence/store.js');
-    await db.query(`INSERT INTO job (id, site_id, tag, machine, family, document) VALUES ($1, $2, 'DRILL', '', 'x', $3)`, [
-      job.id,
-      job.siteId,
-      JSON.stringify(job),
-    ]);
-    chain.push(...(await db.transaction((tx) => insertEvidence(tx, job.id, [reading(job.id), reading(job.id)], { clockAheadS: 0, accountId: null }))));
+    await db.query(
+      `INSERT INTO job (id, site_id, tag, machine, family, document) VALUES ($1, $2, 'DRILL', '', 'x', $3)`,
+      [job.id, job.siteId, JSON.stringify(job)],
+    );
+    chain.push(
+      ...(await db.transaction((tx) =>
+        insertEvidence(tx, job.id, [reading(job.id), reading(job.id)], {
+          clockAheadS: 0,
+          accountId: null,
+        }),
+      )),
+    );
     await db.destroy();
     const file = backup(postgres, join(folder, 'a.dump'), urls.ownerUrl) as string;
 
-    await expectAsync(restore(postgres, file, { database: 'tactron_drill' })).toBeRejectedWithError(/holds 1 jobs[\s\S]+--replace/u);
-    await expectAsync(restore(postgres, join(folder, 'none.dump'), { replace: true, database: 'tactron_drill' })).toBeRejectedWithError(/no backup at/u);
+    await expectAsync(restore(postgres, file, { database: 'tactron_drill' })).toBeRejectedWithError(
+      /holds 1 jobs[\s\S]+--replace/u,
+    );
+    await expectAsync(
+      restore(postgres, join(folder, 'none.dump'), { replace: true, database: 'tactron_drill' }),
+    ).toBeRejectedWithError(/no backup at/u);
     const { writeFileSync, readFileSync } = await import('node:fs');
     writeFileSync(join(folder, 'text.dump'), 'not a backup');
-    writeFileSync(join(folder, 'half.dump'), readFileSync(file).subarray(0, Math.floor(statSync(file).size * 0.9)));
+    writeFileSync(
+      join(folder, 'half.dump'),
+      readFileSync(file).subarray(0, Math.floor(statSync(file).size * 0.9)),
+    );
     for (const bad of ['text.dump', 'half.dump'])
-      await expectAsync(restore(postgres, join(folder, bad), { replace: true, database: 'tactron_drill' })).toBeRejectedWithError(/left as it (is|was)/u);
+      await expectAsync(
+        restore(postgres, join(folder, bad), { replace: true, database: 'tactron_drill' }),
+      ).toBeRejectedWithError(/left as it (is|was)/u);
 
     await onDatabase(urls, (client) => client.query('TRUNCATE evidence, job, job_change'));
-    expect(await restore(postgres, file, { database: 'tactron_drill' })).toEqual({ count: 1, before: undefined });
+    expect(await restore(postgres, file, { database: 'tactron_drill' })).toEqual({
+      count: 1,
+      before: undefined,
+    });
     const again = await createDataSource(urls.appUrl, 2).initialize();
     const there = await evidenceOf(again, job.id);
     expect([hashOf(there), verifyEvidence(there).ok]).toEqual([hashOf(chain), true]);
-    await expectAsync(again.query('UPDATE evidence SET why = NULL')).toBeRejectedWithError(/permission denied/u);
-    await expectAsync(again.query('DELETE FROM job_change')).toBeRejectedWithError(/permission denied/u);
+    await expectAsync(again.query('UPDATE evidence SET why = NULL')).toBeRejectedWithError(
+      /permission denied/u,
+    );
+    await expectAsync(again.query('DELETE FROM job_change')).toBeRejectedWithError(
+      /permission denied/u,
+    );
     await again.destroy();
     expect((await upgrade(urls.ownerUrl)).ran).toEqual([]);
     rmSync(folder, { recursive: true });

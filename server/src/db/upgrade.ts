@@ -43,7 +43,8 @@ export async function upgrade(ownerUrl: string, place?: DumpPlace): Promise<Upgr
         `This database was written by a newer release of Tactron (it has ${newer.join(', ')}).\nStart that release, or restore the backup made before it: npm run restore -- FILE. Nothing was changed.`,
       );
     const pending = known.filter((name) => !applied.includes(name));
-    const dump = applied.length && pending.length ? await dumpBefore(ownerUrl, pending[0], place) : undefined;
+    const dump =
+      applied.length && pending.length ? await dumpBefore(ownerUrl, pending[0], place) : undefined;
     await owner.runMigrations();
     const unreadable = applied.length && pending.length ? await openEvery(owner) : [];
     return { ran: pending, unreadable, ...(dump ? { dump } : {}) };
@@ -53,28 +54,53 @@ export async function upgrade(ownerUrl: string, place?: DumpPlace): Promise<Upgr
 }
 
 async function appliedIn(owner: ReturnType<typeof createDataSource>): Promise<string[]> {
-  const [{ there }] = (await owner.query(`SELECT to_regclass('migrations') IS NOT NULL AS there`)) as { there: boolean }[];
-  return there ? ((await owner.query(`SELECT name FROM migrations ORDER BY id`)) as { name: string }[]).map((row) => row.name) : [];
+  const [{ there }] = (await owner.query(
+    `SELECT to_regclass('migrations') IS NOT NULL AS there`,
+  )) as { there: boolean }[];
+  return there
+    ? ((await owner.query(`SELECT name FROM migrations ORDER BY id`)) as { name: string }[]).map(
+        (row) => row.name,
+      )
+    : [];
 }
 
-async function dumpBefore(url: string, migration: string, place: DumpPlace | undefined): Promise<string> {
-  if (!place) throw new Error('This database is of an older release, and a dump is made before it is changed. Start with "npm start", which knows where.');
+async function dumpBefore(
+  url: string,
+  migration: string,
+  place: DumpPlace | undefined,
+): Promise<string> {
+  if (!place)
+    throw new Error(
+      'This database is of an older release, and a dump is made before it is changed. Start with "npm start", which knows where.',
+    );
   await mkdir(place.folder, { recursive: true, mode: 0o700 });
-  const file = join(place.folder, `before-${migration}-${new Date().toISOString().replace(/[:.]/gu, '-')}.dump`);
+  const file = join(
+    place.folder,
+    `before-${migration}-${new Date().toISOString().replace(/[:.]/gu, '-')}.dump`,
+  );
   const half = `${file}.part`;
   try {
-    await run(join(place.pgBin, 'pg_dump'), ['--format=custom', `--file=${half}`, `--dbname=${url}`]);
+    await run(join(place.pgBin, 'pg_dump'), [
+      '--format=custom',
+      `--file=${half}`,
+      `--dbname=${url}`,
+    ]);
     await rename(half, file);
   } catch (error) {
     await rm(half, { force: true });
-    throw new Error(`The dump before the upgrade could not be made, so nothing was changed: ${(error as Error).message.split('\n').slice(0, 3).join(' ')}`, {
-      cause: error,
-    });
+    throw new Error(
+      `The dump before the upgrade could not be made, so nothing was changed: ${(error as Error).message.split('\n').slice(0, 3).join(' ')}`,
+      {
+        cause: error,
+      },
+    );
   }
   return file;
 }
 
-async function openEvery(owner: ReturnType<typeof createDataSource>): Promise<{ id: string; path: string }[]> {
+async function openEvery(
+  owner: ReturnType<typeof createDataSource>,
+): Promise<{ id: string; path: string }[]> {
   const rows = owner.getRepository(JobRow);
   const ids = await rows.find({ select: { id: true } });
   const unreadable: { id: string; path: string }[] = [];

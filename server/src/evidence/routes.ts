@@ -12,7 +12,8 @@ import { evidenceOf, insertEvidence } from './store.js';
 /** Evidence of a job: read and added to, never changed. */
 export function evidenceRoutes(db: DataSource): Router {
   const router = Router({ mergeParams: true });
-  const idOf = (params: object): string => checked(v.pipe(v.string(), v.uuid()), (params as { id?: string }).id);
+  const idOf = (params: object): string =>
+    checked(v.pipe(v.string(), v.uuid()), (params as { id?: string }).id);
   router.get('/', async (req, res) => {
     await demandJob(db, res, idOf(req.params));
     res.json(await evidenceOf(db, idOf(req.params)));
@@ -20,13 +21,22 @@ export function evidenceRoutes(db: DataSource): Router {
   router.post('/', async (req, res) => {
     demand(res, 'electrician');
     const id = idOf(req.params);
-    const list = checked(v.pipe(v.array(evidenceSchema), v.minLength(1), v.maxLength(500)), req.body);
+    const list = checked(
+      v.pipe(v.array(evidenceSchema), v.minLength(1), v.maxLength(500)),
+      req.body,
+    );
     const stray = list.findIndex((e) => e.jobId !== id);
-    if (stray >= 0) throw invalid([{ path: `${stray}.jobId`, message: 'this evidence belongs to another job' }]);
+    if (stray >= 0)
+      throw invalid([{ path: `${stray}.jobId`, message: 'this evidence belongs to another job' }]);
     await demandJob(db, res, id);
     for (const [i, e] of list.entries()) {
-      if (e.kind === 'attachment' && !(await db.getRepository(BlobRow).existsBy({ sha256: e.body.sha256 })))
-        throw invalid([{ path: `${i}.body.sha256`, message: 'this file has not arrived yet: send it first' }]);
+      if (
+        e.kind === 'attachment' &&
+        !(await db.getRepository(BlobRow).existsBy({ sha256: e.body.sha256 }))
+      )
+        throw invalid([
+          { path: `${i}.body.sha256`, message: 'this file has not arrived yet: send it first' },
+        ]);
     }
     const arrival = { clockAheadS: clockAhead(req), accountId: accessOf(res).accountId };
     const stored = await db.transaction((tx) => insertEvidence(tx, id, list, arrival));

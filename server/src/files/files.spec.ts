@@ -15,7 +15,11 @@ describe('pictures and files', () => {
 
   const sha = (body: Buffer): string => createHash('sha256').update(body).digest('hex');
   const put = async (name: string, body: Buffer, type = 'image/jpeg') =>
-    fetch(`${bed.url}/api/files/${name}`, { method: 'PUT', headers: { 'content-type': type }, body: new Uint8Array(body) });
+    fetch(`${bed.url}/api/files/${name}`, {
+      method: 'PUT',
+      headers: { 'content-type': type },
+      body: new Uint8Array(body),
+    });
   const picture = (jobId: string, body: Buffer): Evidence =>
     reading(jobId, {
       kind: 'attachment',
@@ -37,9 +41,11 @@ describe('pictures and files', () => {
     expect((await put(sha(body), body, 'image/svg+xml')).status).toBe(400);
     await put(sha(body), body, 'text/plain');
     const { headers } = await fetch(`${bed.url}/api/files/${sha(body)}`);
-    expect([headers.get('x-content-type-options'), headers.get('content-disposition'), headers.get('content-security-policy')]).toEqual([
-      'nosniff', 'attachment', "default-src 'none'; sandbox",
-    ]); // prettier-ignore
+    expect([
+      headers.get('x-content-type-options'),
+      headers.get('content-disposition'),
+      headers.get('content-security-policy'),
+    ]).toEqual(['nosniff', 'attachment', "default-src 'none'; sandbox"]);
   });
 
   it('that are damaged, empty, too large or named otherwise are refused and not stored', async () => {
@@ -60,22 +66,34 @@ describe('pictures and files', () => {
     const refused = await bed.ask('POST', `jobs/${job.id}/evidence`, [picture(job.id, body)]);
     expect([refused.status, refused.body['path']]).toEqual([400, '0.body.sha256'] as never);
     await put(sha(body), body);
-    expect((await bed.ask('POST', `jobs/${job.id}/evidence`, [picture(job.id, body)])).status).toBe(201);
+    expect((await bed.ask('POST', `jobs/${job.id}/evidence`, [picture(job.id, body)])).status).toBe(
+      201,
+    );
   });
 
   it('go with the job into its file and come back from it, the chain of evidence unbroken', async () => {
     const job = await madeJob(bed, siteId);
     const body = randomBytes(2000);
     await put(sha(body), body);
-    await bed.ask('POST', `jobs/${job.id}/evidence`, [reading(job.id), picture(job.id, body), reading(job.id)]);
+    await bed.ask('POST', `jobs/${job.id}/evidence`, [
+      reading(job.id),
+      picture(job.id, body),
+      reading(job.id),
+    ]);
     const file = JSON.parse(JSON.stringify((await bed.ask('GET', `jobs/${job.id}/file`)).body)) as {
       job: Job;
       evidence: Evidence[];
       files: Record<string, { base64: string }>;
     };
-    expect(verifyEvidence(file.evidence)).toEqual(jasmine.objectContaining({ ok: true, count: 3, waiting: 0 }));
+    expect(verifyEvidence(file.evidence)).toEqual(
+      jasmine.objectContaining({ ok: true, count: 3, waiting: 0 }),
+    );
     // as on an empty server: the rows are there no more, and the same file brings them back under the same hashes
-    const owner = await (await import('../db/data-source.js')).createDataSource((await import('../testing/testbed.js')).databaseUrls().owner, 1).initialize();
+    const owner = await (
+      await import('../db/data-source.js')
+    )
+      .createDataSource((await import('../testing/testbed.js')).databaseUrls().owner, 1)
+      .initialize();
     for (const [table, key] of [
       ['evidence', 'job_id'],
       ['job_change', 'job_id'],
@@ -84,9 +102,15 @@ describe('pictures and files', () => {
       await owner.query(`DELETE FROM ${table} WHERE ${key} = $1`, [job.id]);
     await owner.query(`DELETE FROM blob WHERE sha256 = $1`, [sha(body)]);
     await owner.destroy();
-    expect(await bed.ask('POST', 'import', file)).toEqual(jasmine.objectContaining({ status: 201, body: { id: job.id, copied: false } as never }));
+    expect(await bed.ask('POST', 'import', file)).toEqual(
+      jasmine.objectContaining({ status: 201, body: { id: job.id, copied: false } as never }),
+    );
     const again = (await bed.ask('GET', `jobs/${job.id}/file`)).body as unknown as typeof file;
-    expect([hashOf(again.job), hashOf(again.evidence), again.files]).toEqual([hashOf(file.job), hashOf(file.evidence), file.files] as never);
+    expect([hashOf(again.job), hashOf(again.evidence), again.files]).toEqual([
+      hashOf(file.job),
+      hashOf(file.evidence),
+      file.files,
+    ] as never);
   });
 
   it('in a file whose evidence or picture was tampered with are refused, and nothing is stored', async () => {
@@ -97,7 +121,12 @@ describe('pictures and files', () => {
     const { body: file } = await bed.ask('GET', `jobs/${job.id}/file`);
     const id = randomUUID();
     const count = await bed.db.getRepository(EvidenceRow).count();
-    const tampered = async (change: (f: { evidence: { body: Record<string, unknown> }[]; files: Record<string, { base64: string }> }) => void) => {
+    const tampered = async (
+      change: (f: {
+        evidence: { body: Record<string, unknown> }[];
+        files: Record<string, { base64: string }>;
+      }) => void,
+    ) => {
       const copy = JSON.parse(JSON.stringify(file).replaceAll(job.id, id)) as never;
       // under a new id the evidence is another job's: it is chained anew here, as a forger would
       change(copy);
@@ -105,7 +134,12 @@ describe('pictures and files', () => {
       return `${status} ${String(answer['path'])}`;
     };
     expect(await tampered(() => undefined)).toBe('400 evidence.0');
-    const original = async (change: (f: { evidence: { body: Record<string, unknown> }[]; files: Record<string, { base64: string }> }) => void) => {
+    const original = async (
+      change: (f: {
+        evidence: { body: Record<string, unknown> }[];
+        files: Record<string, { base64: string }>;
+      }) => void,
+    ) => {
       const copy = JSON.parse(JSON.stringify(file)) as never;
       change(copy);
       const { status, body: answer } = await bed.ask('POST', 'import', copy);
@@ -113,7 +147,9 @@ describe('pictures and files', () => {
     };
     expect(await original((f) => (f.evidence[0].body['value'] = 6))).toBe('400 evidence.0');
     expect(await original((f) => f.evidence.shift())).toBe('400 evidence.0');
-    expect(await original((f) => (f.files[sha(body)].base64 = 'AAAA'))).toBe(`400 files.${sha(body)}`);
+    expect(await original((f) => (f.files[sha(body)].base64 = 'AAAA'))).toBe(
+      `400 files.${sha(body)}`,
+    );
     expect(await bed.db.getRepository(EvidenceRow).count()).toBe(count);
   });
 });

@@ -14,21 +14,40 @@ const shaSchema = v.pipe(v.string(), v.regex(/^[0-9a-f]{64}$/u, 'a SHA-256 in he
 export function fileRoutes(db: DataSource): Router {
   const router = Router();
   const rows = db.getRepository(BlobRow);
-  router.put('/:sha', express.raw({ type: () => true, limit: MAX_ATTACHMENT_BYTES }), async (req, res) => {
-    demand(res, 'electrician');
-    const sha256 = checked(shaSchema, req.params.sha);
-    const type = checked(v.picklist(attachmentTypes, 'a picture, PDF, text or CSV'), (req.get('content-type') ?? '').split(';')[0].trim());
-    const body = req.body as unknown;
-    if (!Buffer.isBuffer(body) || body.length === 0) throw new Problem(400, 'empty', 'The file is empty. Nothing was stored.');
-    if (createHash('sha256').update(body).digest('hex') !== sha256)
-      throw new Problem(400, 'otherFile', 'The file is not the one its hash names: it was damaged on the way. It is sent again.');
-    await insertFile(rows, sha256, type, body);
-    res.status(201).json({ sha256, bytes: body.length });
-  });
+  router.put(
+    '/:sha',
+    express.raw({ type: () => true, limit: MAX_ATTACHMENT_BYTES }),
+    async (req, res) => {
+      demand(res, 'electrician');
+      const sha256 = checked(shaSchema, req.params.sha);
+      const type = checked(
+        v.picklist(attachmentTypes, 'a picture, PDF, text or CSV'),
+        (req.get('content-type') ?? '').split(';')[0].trim(),
+      );
+      const body = req.body as unknown;
+      if (!Buffer.isBuffer(body) || body.length === 0)
+        throw new Problem(400, 'empty', 'The file is empty. Nothing was stored.');
+      if (createHash('sha256').update(body).digest('hex') !== sha256)
+        throw new Problem(
+          400,
+          'otherFile',
+          'The file is not the one its hash names: it was damaged on the way. It is sent again.',
+        );
+      await insertFile(rows, sha256, type, body);
+      res.status(201).json({ sha256, bytes: body.length });
+    },
+  );
   router.get('/:sha', async (req, res) => {
     const sha256 = checked(shaSchema, req.params.sha);
-    const row = (await mayRead(db, sha256, accessOf(res).sites)) ? await rows.findOneBy({ sha256 }) : null;
-    if (!row) throw new Problem(404, 'unknownFile', 'This file is not here. It may still wait on the device that took it.');
+    const row = (await mayRead(db, sha256, accessOf(res).sites))
+      ? await rows.findOneBy({ sha256 })
+      : null;
+    if (!row)
+      throw new Problem(
+        404,
+        'unknownFile',
+        'This file is not here. It may still wait on the device that took it.',
+      );
     res.set({
       'content-type': row.type,
       'content-security-policy': "default-src 'none'; sandbox",
@@ -41,7 +60,11 @@ export function fileRoutes(db: DataSource): Router {
 }
 
 /** A file is read through a job that names it: with accounts, one of a site that is shared. */
-async function mayRead(db: DataSource, sha256: string, sites: ReadonlySet<string> | 'all'): Promise<boolean> {
+async function mayRead(
+  db: DataSource,
+  sha256: string,
+  sites: ReadonlySet<string> | 'all',
+): Promise<boolean> {
   if (sites === 'all') return true;
   const found: unknown[] = await db.query(
     `SELECT 1 FROM evidence e JOIN job j ON j.id = e.job_id WHERE e.kind = 'attachment' AND e.body->>'sha256' = $1 AND j.site_id = ANY($2::uuid[]) LIMIT 1`,

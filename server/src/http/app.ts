@@ -25,11 +25,20 @@ import { checked, Problem, problemHandler } from './problem.js';
 import { sameOrigin } from './same-origin.js';
 
 const contentSecurityPolicy = {
-  directives: { 'default-src': ["'self'"], 'style-src': ["'self'", "'unsafe-inline'"], 'img-src': ["'self'", 'data:', 'blob:'], 'worker-src': ["'self'", 'blob:'], 'script-src': ["'self'"], 'object-src': ["'none'"], 'upgrade-insecure-requests': null },
-}; // prettier-ignore
+  directives: {
+    'default-src': ["'self'"],
+    'style-src': ["'self'", "'unsafe-inline'"],
+    'img-src': ["'self'", 'data:', 'blob:'],
+    'worker-src': ["'self'", 'blob:'],
+    'script-src': ["'self'"],
+    'object-src': ["'none'"],
+    'upgrade-insecure-requests': null,
+  },
+};
 
 /** On loopback packing and unpacking cost more than the bytes they save. */
-const onThisMachine = (address: string | undefined): boolean => address === '127.0.0.1' || address === '::1' || address === '::ffff:127.0.0.1';
+const onThisMachine = (address: string | undefined): boolean =>
+  address === '127.0.0.1' || address === '::1' || address === '::ffff:127.0.0.1';
 
 export interface Parts {
   readonly db: DataSource;
@@ -45,9 +54,22 @@ export interface Parts {
 export function createApp({ db, events, webFolder, accounts, open = false }: Parts): Express {
   const app = express();
   app.disable('x-powered-by');
-  app.use(helmet({ contentSecurityPolicy, strictTransportSecurity: open, crossOriginEmbedderPolicy: false }));
+  app.use(
+    helmet({
+      contentSecurityPolicy,
+      strictTransportSecurity: open,
+      crossOriginEmbedderPolicy: false,
+    }),
+  );
   if (!open) app.use(ownHost);
-  app.use(compression({ filter: (req, res) => !onThisMachine(req.socket.remoteAddress) && !req.path.endsWith('/events') && compression.filter(req, res) }));
+  app.use(
+    compression({
+      filter: (req, res) =>
+        !onThisMachine(req.socket.remoteAddress) &&
+        !req.path.endsWith('/events') &&
+        compression.filter(req, res),
+    }),
+  );
   app.use('/api', sameOrigin);
   app.use('/api', sameRelease);
   app.get('/api/health', async (_req, res) => {
@@ -61,7 +83,8 @@ export function createApp({ db, events, webFolder, accounts, open = false }: Par
   }
   app.use('/api', identify(db, Boolean(accounts)));
   app.get('/api/me', (_req, res) => void res.json(me(res, Boolean(accounts))));
-  if (accounts) app.use('/api/accounts', express.json({ limit: '200kb' }), accountRoutes(db, accounts));
+  if (accounts)
+    app.use('/api/accounts', express.json({ limit: '200kb' }), accountRoutes(db, accounts));
   app.use('/api/files', fileRoutes(db));
   app.use('/api/import', express.json({ limit: '64mb' }), importRoute(db));
   app.use('/api', express.json({ limit: '2mb' }));
@@ -84,7 +107,9 @@ export function createApp({ db, events, webFolder, accounts, open = false }: Par
 /** Who is asking, for the head strip and the settings; without accounts the browser's own name and role stand. */
 function me(res: Response, accounts: boolean): unknown {
   const { name, trade, role, administrator, sites } = accessOf(res);
-  return accounts ? { accounts, name, trade, role, administrator, sites: sites === 'all' ? 'all' : [...sites] } : { accounts };
+  return accounts
+    ? { accounts, name, trade, role, administrator, sites: sites === 'all' ? 'all' : [...sites] }
+    : { accounts };
 }
 
 /** JSON Schema of a job file, made from the schemas that check it. */
@@ -98,11 +123,17 @@ function serveWeb(app: Express, folder: string): void {
     express.static(folder, {
       index: false,
       setHeaders: (res, path) =>
-        void res.setHeader('cache-control', fresh.has(path.slice(path.lastIndexOf('/') + 1)) ? 'no-cache' : 'public, max-age=31536000, immutable'),
+        void res.setHeader(
+          'cache-control',
+          fresh.has(path.slice(path.lastIndexOf('/') + 1))
+            ? 'no-cache'
+            : 'public, max-age=31536000, immutable',
+        ),
     }),
   );
   app.use((req, res, next) => {
-    if (req.method !== 'GET' || /\.\w+$/u.test(req.path)) return next(new Problem(404, 'unknownAddress', 'There is nothing at this address.'));
+    if (req.method !== 'GET' || /\.\w+$/u.test(req.path))
+      return next(new Problem(404, 'unknownAddress', 'There is nothing at this address.'));
     res.setHeader('cache-control', 'no-cache');
     res.sendFile(join(folder, 'index.html'));
   });

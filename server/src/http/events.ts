@@ -17,7 +17,11 @@ export class JobEvents {
 
   /** Streams the changes of one job to a window. */
   stream(jobId: string, req: Request, res: Response): void {
-    res.writeHead(200, { 'content-type': 'text/event-stream', 'cache-control': 'no-cache, no-transform', 'x-accel-buffering': 'no' });
+    res.writeHead(200, {
+      'content-type': 'text/event-stream',
+      'cache-control': 'no-cache, no-transform',
+      'x-accel-buffering': 'no',
+    });
     res.write('retry: 2000\n\n');
     const set = this.listeners.get(jobId) ?? new Set();
     this.listeners.set(jobId, set.add(res));
@@ -56,7 +60,10 @@ export class JobEvents {
     });
     client.on('notification', ({ payload = '' }) => {
       const [jobId, what] = payload.split(' ');
-      const event = what === 'evidence' ? 'event: evidence\ndata: {}\n\n' : `event: change\nid: ${what}\ndata: {"revision":${Number(what)}}\n\n`;
+      const event =
+        what === 'evidence'
+          ? 'event: evidence\ndata: {}\n\n'
+          : `event: change\nid: ${what}\ndata: {"revision":${Number(what)}}\n\n`;
       this.listeners.get(jobId)?.forEach((res) => this.tell(res, event));
     });
     try {

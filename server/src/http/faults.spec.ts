@@ -34,14 +34,23 @@ describe('faults survived', () => {
     );
     try {
       const refused = await bed.ask('POST', `jobs/${job.id}/changes`, sent);
-      expect([refused.status, refused.body['type']]).toEqual([507, 'urn:tactron:problem:storageFull'] as never);
+      expect([refused.status, refused.body['type']]).toEqual([
+        507,
+        'urn:tactron:problem:storageFull',
+      ] as never);
       expect((await bed.ask('POST', `jobs/${job.id}/evidence`, [proof])).status).toBe(507);
       expect(await bed.db.getRepository(JobChangeRow).countBy({ jobId: job.id })).toBe(1);
       expect((await bed.ask('GET', `jobs/${job.id}`)).body['revision']).toBe(0 as never);
     } finally {
-      await asOwner('DROP TRIGGER no_room ON job', 'DROP TRIGGER no_room ON evidence', 'DROP FUNCTION no_room');
+      await asOwner(
+        'DROP TRIGGER no_room ON job',
+        'DROP TRIGGER no_room ON evidence',
+        'DROP FUNCTION no_room',
+      );
     }
-    expect((await bed.ask('POST', `jobs/${job.id}/changes`, sent)).body['revision']).toBe(1 as never);
+    expect((await bed.ask('POST', `jobs/${job.id}/changes`, sent)).body['revision']).toBe(
+      1 as never,
+    );
     expect((await bed.ask('POST', `jobs/${job.id}/evidence`, [proof])).status).toBe(201);
   });
 
@@ -49,31 +58,58 @@ describe('faults survived', () => {
     const job = await madeJob(bed, siteId);
     const tomorrow = new Date(Date.now() + 86_400_000).toISOString();
     const headers = { 'x-clock': tomorrow };
-    await bed.ask('POST', `jobs/${job.id}/changes`, { ...change(0, replace('/tag', 'T')), atClient: tomorrow }, headers);
-    const { body } = await bed.ask('POST', `jobs/${job.id}/evidence`, [reading(job.id, { atClient: tomorrow })], headers);
-    const [stored] = body as unknown as Evidence[];
-    expect([stored.atClient, Math.abs((stored.clockAheadS ?? 0) - 86_400) < 60, Math.abs(Date.parse(stored.atServer as string) - Date.now()) < 60_000]).toEqual(
-      [tomorrow, true, true],
+    await bed.ask(
+      'POST',
+      `jobs/${job.id}/changes`,
+      { ...change(0, replace('/tag', 'T')), atClient: tomorrow },
+      headers,
     );
-    const [line] = (await bed.ask('GET', `jobs/${job.id}/history`)).body as unknown as { atClient: string; atServer: string; clockAheadS: number }[];
-    expect([line.atClient, Math.abs(line.clockAheadS - 86_400) < 60, Math.abs(Date.parse(line.atServer) - Date.now()) < 60_000]).toEqual([
-      tomorrow,
-      true,
-      true,
-    ]);
+    const { body } = await bed.ask(
+      'POST',
+      `jobs/${job.id}/evidence`,
+      [reading(job.id, { atClient: tomorrow })],
+      headers,
+    );
+    const [stored] = body as unknown as Evidence[];
+    expect([
+      stored.atClient,
+      Math.abs((stored.clockAheadS ?? 0) - 86_400) < 60,
+      Math.abs(Date.parse(stored.atServer as string) - Date.now()) < 60_000,
+    ]).toEqual([tomorrow, true, true]);
+    const [line] = (await bed.ask('GET', `jobs/${job.id}/history`)).body as unknown as {
+      atClient: string;
+      atServer: string;
+      clockAheadS: number;
+    }[];
+    expect([
+      line.atClient,
+      Math.abs(line.clockAheadS - 86_400) < 60,
+      Math.abs(Date.parse(line.atServer) - Date.now()) < 60_000,
+    ]).toEqual([tomorrow, true, true]);
   });
 
   it('a reading that waited a day with a right clock is no wrong clock', async () => {
     const job = await madeJob(bed, siteId);
     const yesterday = new Date(Date.now() - 86_400_000).toISOString();
-    const { body } = await bed.ask('POST', `jobs/${job.id}/evidence`, [reading(job.id, { atClient: yesterday })], { 'x-clock': new Date().toISOString() });
+    const { body } = await bed.ask(
+      'POST',
+      `jobs/${job.id}/evidence`,
+      [reading(job.id, { atClient: yesterday })],
+      { 'x-clock': new Date().toISOString() },
+    );
     expect(Math.abs((body as unknown as Evidence[])[0].clockAheadS ?? 99)).toBeLessThan(60);
   });
 
   it('bodies that are too large, torn, no JSON, or of the wrong shape: an answer each, and nothing stored', async () => {
     const before = await bed.db.getRepository(JobRow).count();
     const post = async (body: string, type = 'application/json') =>
-      (await fetch(`${bed.url}/api/jobs`, { method: 'POST', headers: { 'content-type': type }, body })).status;
+      (
+        await fetch(`${bed.url}/api/jobs`, {
+          method: 'POST',
+          headers: { 'content-type': type },
+          body,
+        })
+      ).status;
     expect(await post(`{"big":"${'x'.repeat(2_100_000)}"}`)).toBe(413);
     expect(await post('{"half')).toBe(400);
     expect(await post('null')).toBe(400);
@@ -88,8 +124,20 @@ describe('faults survived', () => {
 
   it('patches that reach for what is no part of a job', async () => {
     const job = await madeJob(bed, siteId);
-    for (const path of ['/__proto__/polluted', '/constructor/prototype/polluted', '/scripts/__proto__/polluted'])
-      expect((await bed.ask('POST', `jobs/${job.id}/changes`, change(0, [{ op: 'add', path, value: true }]))).status)
+    for (const path of [
+      '/__proto__/polluted',
+      '/constructor/prototype/polluted',
+      '/scripts/__proto__/polluted',
+    ])
+      expect(
+        (
+          await bed.ask(
+            'POST',
+            `jobs/${job.id}/changes`,
+            change(0, [{ op: 'add', path, value: true }]),
+          )
+        ).status,
+      )
         .withContext(path)
         .toBe(400);
     expect(({} as { polluted?: boolean }).polluted).toBeUndefined();
@@ -105,17 +153,31 @@ describe('faults survived', () => {
       { 'sec-fetch-site': 'same-site' },
     ] as Record<string, string>[])
       expect((await bed.ask('POST', 'sites', site, headers)).status).toBe(403);
-    expect(await raw(`GET /api/sites HTTP/1.1\r\nHost: rebound.example\r\nConnection: close\r\n\r\n`)).toMatch(/^HTTP\/1\.1 421 /u);
-    expect((await bed.ask('GET', 'sites')).body).not.toContain(jasmine.objectContaining({ id: site.id }) as never);
+    expect(
+      await raw(`GET /api/sites HTTP/1.1\r\nHost: rebound.example\r\nConnection: close\r\n\r\n`),
+    ).toMatch(/^HTTP\/1\.1 421 /u);
+    expect((await bed.ask('GET', 'sites')).body).not.toContain(
+      jasmine.objectContaining({ id: site.id }) as never,
+    );
   });
 
   it('a window of another release: it is told, and nothing is stored', async () => {
     const job = await madeJob(bed, siteId);
     for (const version of ['0', '99', 'x']) {
-      const answer = await bed.ask('POST', `jobs/${job.id}/changes`, change(0, replace('/tag', 'OTHER')), { 'x-format': version });
-      expect([answer.status, answer.body['type']]).toEqual([409, 'urn:tactron:problem:reload'] as never);
+      const answer = await bed.ask(
+        'POST',
+        `jobs/${job.id}/changes`,
+        change(0, replace('/tag', 'OTHER')),
+        { 'x-format': version },
+      );
+      expect([answer.status, answer.body['type']]).toEqual([
+        409,
+        'urn:tactron:problem:reload',
+      ] as never);
     }
-    expect((await bed.ask('GET', `jobs/${job.id}`, undefined, { 'x-format': '1' })).body['revision']).toBe(0 as never);
+    expect(
+      (await bed.ask('GET', `jobs/${job.id}`, undefined, { 'x-format': '1' })).body['revision'],
+    ).toBe(0 as never);
   });
 
   it('path tricks', async () => {
@@ -128,7 +190,9 @@ describe('faults survived', () => {
       '/%ff',
       '//etc/passwd',
     ]) {
-      const answer = await raw(`GET ${path} HTTP/1.1\r\nHost: 127.0.0.1\r\nConnection: close\r\n\r\n`);
+      const answer = await raw(
+        `GET ${path} HTTP/1.1\r\nHost: 127.0.0.1\r\nConnection: close\r\n\r\n`,
+      );
       expect(answer)
         .withContext(path)
         .toMatch(/^HTTP\/1\.1 (400|404) /u);
@@ -137,14 +201,24 @@ describe('faults survived', () => {
   });
 
   it('hostile names: kept to the letter, and told back as text', async () => {
-    const names = ['<img src=x onerror=alert(1)>', `'; DROP TABLE job; --`, '=HYPERLINK("http://x")', '${7*7}{{7*7}}', '\u202Etxt.exe', 'Ünïcødé ☃ 漢字'];
+    const names = [
+      '<img src=x onerror=alert(1)>',
+      `'; DROP TABLE job; --`,
+      '=HYPERLINK("http://x")',
+      '${7*7}{{7*7}}',
+      '\u202Etxt.exe',
+      'Ünïcødé ☃ 漢字',
+    ];
     for (const name of names) {
       const job = { ...newJob(siteId, name.slice(0, 40).trim()), machine: name };
       expect((await bed.ask('POST', 'jobs', { job, author: { name, role: name } })).status)
         .withContext(name)
         .toBe(201);
       const { body, type } = await bed.ask('GET', `jobs/${job.id}`);
-      expect([(body['job'] as { machine: string }).machine, type]).toEqual([name, 'application/json; charset=utf-8']);
+      expect([(body['job'] as { machine: string }).machine, type]).toEqual([
+        name,
+        'application/json; charset=utf-8',
+      ]);
     }
     const job = { ...newJob(siteId), machine: 'nul \u0000 inside' };
     const { status, body } = await bed.ask('POST', 'jobs', { job, author });
@@ -152,7 +226,9 @@ describe('faults survived', () => {
   });
 
   it('slow clients: they are let go, and nobody waits for them', async () => {
-    const slow = raw(`POST /api/jobs HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Type: application/json\r\nContent-Length: 500\r\n\r\n{"job":`);
+    const slow = raw(
+      `POST /api/jobs HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Type: application/json\r\nContent-Length: 500\r\n\r\n{"job":`,
+    );
     const begin = Date.now();
     expect((await bed.ask('GET', 'sites')).status).toBe(200);
     expect(Date.now() - begin).toBeLessThan(700);
@@ -164,9 +240,14 @@ describe('faults survived', () => {
     const acknowledged: string[] = [];
     await Promise.all(
       Array.from({ length: 16 }, async (_, who) => {
-        const sent = change(0, [{ op: 'add', path: `/scripts/s${who}`, value: { ord: who, name: `s${who}`, acts: [] } }]);
+        const sent = change(0, [
+          { op: 'add', path: `/scripts/s${who}`, value: { ord: who, name: `s${who}`, acts: [] } },
+        ]);
         for (let base = 0; ;) {
-          const { status, body } = await bed.ask('POST', `jobs/${job.id}/changes`, { ...sent, base });
+          const { status, body } = await bed.ask('POST', `jobs/${job.id}/changes`, {
+            ...sent,
+            base,
+          });
           if (status === 200) return acknowledged.push(sent.id);
           expect([412, 503]).toContain(status);
           if (status === 412) base = Number(body['revision']);
@@ -174,8 +255,14 @@ describe('faults survived', () => {
       }),
     );
     const { body } = await bed.ask('GET', `jobs/${job.id}`);
-    expect([acknowledged.length, Object.keys((body['job'] as { scripts: object }).scripts).length, Number(body['revision'])]).toEqual([16, 16, 16]);
-    const rows = await bed.db.getRepository(JobChangeRow).find({ where: { jobId: job.id }, order: { revision: 'ASC' } });
+    expect([
+      acknowledged.length,
+      Object.keys((body['job'] as { scripts: object }).scripts).length,
+      Number(body['revision']),
+    ]).toEqual([16, 16, 16]);
+    const rows = await bed.db
+      .getRepository(JobChangeRow)
+      .find({ where: { jobId: job.id }, order: { revision: 'ASC' } });
     rows.slice(1).forEach((row, i) => expect(row.prevHash).toBe(rows[i].hash));
   });
 

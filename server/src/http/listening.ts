@@ -9,7 +9,8 @@ export interface Listening {
   readonly tls?: { readonly cert: Buffer; readonly key: Buffer };
 }
 
-const loopback = (host: string): boolean => host === 'localhost' || host === '::1' || (isIP(host) === 4 && host.startsWith('127.'));
+const loopback = (host: string): boolean =>
+  host === 'localhost' || host === '::1' || (isIP(host) === 4 && host.startsWith('127.'));
 
 const way = `To open Tactron to others:
   1. get a certificate for the name under which this machine is reached, and its key
@@ -25,21 +26,37 @@ const way = `To open Tactron to others:
 export function listening(env: Readonly<Record<string, string | undefined>>): Listening {
   const host = env['TACTRON_HOST'] || '127.0.0.1';
   const port = Number(env['TACTRON_PORT'] || 4310);
-  if (!Number.isInteger(port) || port < 1 || port > 65_535) throw new Error(`TACTRON_PORT is "${env['TACTRON_PORT']}": a port from 1 to 65535 is needed.`);
+  if (!Number.isInteger(port) || port < 1 || port > 65_535)
+    throw new Error(`TACTRON_PORT is "${env['TACTRON_PORT']}": a port from 1 to 65535 is needed.`);
   const accounts = env['TACTRON_ACCOUNTS'] === 'on';
   const [cert, key] = [env['TACTRON_CERT'], env['TACTRON_KEY']];
-  if (Boolean(cert) !== Boolean(key)) throw new Error('TACTRON_CERT and TACTRON_KEY belong together: one of them is not set.');
+  if (Boolean(cert) !== Boolean(key))
+    throw new Error('TACTRON_CERT and TACTRON_KEY belong together: one of them is not set.');
   if (!loopback(host) && !(accounts && cert)) {
-    const missing = [accounts ? '' : 'accounts are off', cert ? '' : 'there is no certificate'].filter(Boolean).join(' and ');
-    throw new Error(`Tactron does not listen on ${host}: ${missing}. Anybody in reach could read and change every job.\n${way}`);
+    const missing = [accounts ? '' : 'accounts are off', cert ? '' : 'there is no certificate']
+      .filter(Boolean)
+      .join(' and ');
+    throw new Error(
+      `Tactron does not listen on ${host}: ${missing}. Anybody in reach could read and change every job.\n${way}`,
+    );
   }
-  return { host, port, accounts, ...(cert && key ? { tls: { cert: read('TACTRON_CERT', cert), key: read('TACTRON_KEY', key) } } : {}) };
+  return {
+    host,
+    port,
+    accounts,
+    ...(cert && key
+      ? { tls: { cert: read('TACTRON_CERT', cert), key: read('TACTRON_KEY', key) } }
+      : {}),
+  };
 }
 
 function read(name: string, path: string): Buffer {
   try {
     return readFileSync(path);
   } catch (error) {
-    throw new Error(`${name}: cannot read ${path} (${(error as NodeJS.ErrnoException).code ?? 'error'}).`, { cause: error });
+    throw new Error(
+      `${name}: cannot read ${path} (${(error as NodeJS.ErrnoException).code ?? 'error'}).`,
+      { cause: error },
+    );
   }
 }

@@ -23,14 +23,26 @@ export function checked<S extends v.GenericSchema>(schema: S, data: unknown): v.
 
 export function invalid(issues: readonly PathIssue[]): Problem {
   const [first] = issues;
-  return new Problem(400, 'invalid', `Does not fit at "${first.path}": ${first.message}. Nothing was stored.`, { path: first.path, issues });
+  return new Problem(
+    400,
+    'invalid',
+    `Does not fit at "${first.path}": ${first.message}. Nothing was stored.`,
+    { path: first.path, issues },
+  );
 }
 
 export function send(res: Response, problem: Problem): void {
   res
     .status(problem.status)
     .type('application/problem+json')
-    .send(JSON.stringify({ type: `urn:tactron:problem:${problem.type}`, title: problem.title, status: problem.status, ...problem.more }));
+    .send(
+      JSON.stringify({
+        type: `urn:tactron:problem:${problem.type}`,
+        title: problem.title,
+        status: problem.status,
+        ...problem.more,
+      }),
+    );
 }
 
 /** PostgreSQL's codes for text it cannot hold: a null character, a broken surrogate. */
@@ -39,7 +51,18 @@ const textCodes = new Set(['22P05', '22021', '22P02']);
 const fullCodes = new Set(['53100', '58030', 'ENOSPC']);
 const busyCodes = new Set(['53300', '53400', '53200', '40001', '40P01', '55P03']);
 
-const goneCodes = new Set(['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT', '57P01', '57P02', '57P03', '08006', '08003', '08001']);
+const goneCodes = new Set([
+  'ECONNREFUSED',
+  'ECONNRESET',
+  'EPIPE',
+  'ETIMEDOUT',
+  '57P01',
+  '57P02',
+  '57P03',
+  '08006',
+  '08003',
+  '08001',
+]);
 
 /** Last handler: problems as they are, known failures in words, anything else without internals. */
 export const problemHandler: ErrorRequestHandler = (error: unknown, _req, res, _next) => {
@@ -48,18 +71,80 @@ export const problemHandler: ErrorRequestHandler = (error: unknown, _req, res, _
     return;
   }
   if (error instanceof Problem) return send(res, error);
-  const { code, type, message, driverError } = error as { code?: string; type?: string; message?: string; driverError?: { code?: string } };
-  if (type === 'entity.too.large') return send(res, new Problem(413, 'tooLarge', 'The body is too large. Nothing was stored.'));
-  if (type === 'entity.parse.failed') return send(res, new Problem(400, 'notJson', 'The body is no JSON. Nothing was stored.', { path: '' }));
-  if (type === 'request.aborted' || type === 'request.size.invalid') return send(res, new Problem(400, 'aborted', 'The body did not arrive whole. Nothing was stored.')); // prettier-ignore
+  const { code, type, message, driverError } = error as {
+    code?: string;
+    type?: string;
+    message?: string;
+    driverError?: { code?: string };
+  };
+  if (type === 'entity.too.large')
+    return send(res, new Problem(413, 'tooLarge', 'The body is too large. Nothing was stored.'));
+  if (type === 'entity.parse.failed')
+    return send(
+      res,
+      new Problem(400, 'notJson', 'The body is no JSON. Nothing was stored.', { path: '' }),
+    );
+  if (type === 'request.aborted' || type === 'request.size.invalid')
+    return send(
+      res,
+      new Problem(400, 'aborted', 'The body did not arrive whole. Nothing was stored.'),
+    );
   const { status, expose } = error as { status?: number; expose?: boolean };
-  if (expose && status !== undefined && status >= 400 && status < 500) return send(res, new Problem(status, 'badRequest', `The request does not fit: ${message ?? 'it cannot be read'}. Nothing was stored.`)); // prettier-ignore
-  const says = (codes: ReadonlySet<string>): boolean => codes.has(code ?? '') || codes.has(driverError?.code ?? '');
-  if (says(textCodes)) return send(res, new Problem(400, 'text', 'The text holds a character that cannot be stored. Take it out. Nothing was stored.'));
-  if (says(fullCodes)) return send(res, new Problem(507, 'storageFull', "The server's disk is full. Your work is kept here and is sent when there is room."));
-  if (says(busyCodes)) return send(res, new Problem(503, 'busy', 'The database is busy. Your work is kept here and is sent again.'));
-  const gone = says(goneCodes) || /Connection terminated|timeout exceeded when trying to connect|not established/u.test(message ?? '');
-  if (gone) return send(res, new Problem(503, 'databaseGone', 'The database does not answer. Your work is kept here and is sent when it is back.'));
+  if (expose && status !== undefined && status >= 400 && status < 500)
+    return send(
+      res,
+      new Problem(
+        status,
+        'badRequest',
+        `The request does not fit: ${message ?? 'it cannot be read'}. Nothing was stored.`,
+      ),
+    );
+  const says = (codes: ReadonlySet<string>): boolean =>
+    codes.has(code ?? '') || codes.has(driverError?.code ?? '');
+  if (says(textCodes))
+    return send(
+      res,
+      new Problem(
+        400,
+        'text',
+        'The text holds a character that cannot be stored. Take it out. Nothing was stored.',
+      ),
+    );
+  if (says(fullCodes))
+    return send(
+      res,
+      new Problem(
+        507,
+        'storageFull',
+        "The server's disk is full. Your work is kept here and is sent when there is room.",
+      ),
+    );
+  if (says(busyCodes))
+    return send(
+      res,
+      new Problem(503, 'busy', 'The database is busy. Your work is kept here and is sent again.'),
+    );
+  const gone =
+    says(goneCodes) ||
+    /Connection terminated|timeout exceeded when trying to connect|not established/u.test(
+      message ?? '',
+    );
+  if (gone)
+    return send(
+      res,
+      new Problem(
+        503,
+        'databaseGone',
+        'The database does not answer. Your work is kept here and is sent when it is back.',
+      ),
+    );
   console.error(error);
-  send(res, new Problem(500, 'internal', 'Something went wrong in the server. Your work is kept here; try again.'));
+  send(
+    res,
+    new Problem(
+      500,
+      'internal',
+      'Something went wrong in the server. Your work is kept here; try again.',
+    ),
+  );
 };

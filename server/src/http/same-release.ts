@@ -7,7 +7,12 @@ export const sameRelease: RequestHandler = (req, _res, next) => {
   const told = req.get('x-format');
   const version = told === undefined ? JOB_VERSION : Number(told);
   if (version === JOB_VERSION) return next();
-  if (version < JOB_VERSION) throw new Problem(409, 'reload', 'This window is of an older release. Load it anew; your work is kept here and is sent then.');
+  if (version < JOB_VERSION)
+    throw new Problem(
+      409,
+      'reload',
+      'This window is of an older release. Load it anew; your work is kept here and is sent then.',
+    );
   throw new Problem(
     409,
     'reload',

@@ -5,7 +5,17 @@ import { JobRow } from '../db/entities.js';
 
 /** A whole number in a query, from 0 to `max`. */
 export const count = (fallback: number, max: number) =>
-  v.optional(v.pipe(v.string(), v.transform(Number), v.number(), v.integer(), v.minValue(0), v.maxValue(max)), String(fallback));
+  v.optional(
+    v.pipe(
+      v.string(),
+      v.transform(Number),
+      v.number(),
+      v.integer(),
+      v.minValue(0),
+      v.maxValue(max),
+    ),
+    String(fallback),
+  );
 
 export const boardQuery = v.object({
   search: v.optional(v.pipe(v.string(), v.maxLength(100)), ''),
@@ -22,7 +32,9 @@ export interface BoardRow {
   readonly siteId: string;
   readonly revision: number;
   readonly updatedAt: string;
-  readonly job: Pick<Job, 'tag' | 'machine' | 'profile' | 'plate' | 'scheme' | 'practice'> & { readonly adopted: boolean };
+  readonly job: Pick<Job, 'tag' | 'machine' | 'profile' | 'plate' | 'scheme' | 'practice'> & {
+    readonly adopted: boolean;
+  };
   readonly evidence: number;
 }
 
@@ -36,7 +48,10 @@ export async function board(
     .getRepository(JobRow)
     .createQueryBuilder('j')
     .where('j.archived = :archived', { archived: query.archived === 'yes' });
-  if (query.search) jobs.andWhere('(j.tag ILIKE :like OR j.machine ILIKE :like)', { like: `%${query.search.replace(/[\\%_]/gu, '\\$&')}%` });
+  if (query.search)
+    jobs.andWhere('(j.tag ILIKE :like OR j.machine ILIKE :like)', {
+      like: `%${query.search.replace(/[\\%_]/gu, '\\$&')}%`,
+    });
   if (query.site) jobs.andWhere('j.site_id = :site', { site: query.site });
   if (sites !== 'all') jobs.andWhere('j.site_id = ANY(:sites)', { sites: [...sites] });
   if (query.family) jobs.andWhere('j.family = :family', { family: query.family });
@@ -51,7 +66,13 @@ export async function board(
     .getRawMany<{ id: string }>();
   const [count, page] = await Promise.all([counted, listed]);
   const total = count?.total ?? 0;
-  const raw = page.length === 0 ? [] : await rowsOf(db, page.map(({ id }) => id)); // prettier-ignore
+  const raw =
+    page.length === 0
+      ? []
+      : await rowsOf(
+          db,
+          page.map(({ id }) => id),
+        );
   const rows = raw.map(({ id, siteId, revision, updatedAt, evidence, ...job }) => ({
     id,
     siteId,
@@ -68,7 +89,14 @@ function rowsOf(db: DataSource, ids: readonly string[]): Promise<Record<string, 
   return db
     .getRepository(JobRow)
     .createQueryBuilder('j')
-    .select(['j.id AS id', 'j.site_id AS "siteId"', 'j.revision AS revision', 'j.updated_at AS "updatedAt"', 'j.tag AS tag', 'j.machine AS machine'])
+    .select([
+      'j.id AS id',
+      'j.site_id AS "siteId"',
+      'j.revision AS revision',
+      'j.updated_at AS "updatedAt"',
+      'j.tag AS tag',
+      'j.machine AS machine',
+    ])
     .addSelect(`j.document->'profile'`, 'profile')
     .addSelect(`j.document->'plate'`, 'plate')
     .addSelect(`j.document->'scheme'`, 'scheme')

@@ -17,7 +17,12 @@ export interface HistoryLine {
 }
 
 /** History of a job, the newest first, a page at a time. */
-export async function historyOf(db: DataSource, jobId: string, before: number, size: number): Promise<HistoryLine[]> {
+export async function historyOf(
+  db: DataSource,
+  jobId: string,
+  before: number,
+  size: number,
+): Promise<HistoryLine[]> {
   return db
     .getRepository(JobChangeRow)
     .createQueryBuilder('c')
@@ -25,7 +30,10 @@ export async function historyOf(db: DataSource, jobId: string, before: number, s
     .addSelect('c.at_client', 'atClient')
     .addSelect('c.at_server', 'atServer')
     .addSelect('c.clock_ahead_s', 'clockAheadS')
-    .addSelect(`ARRAY(SELECT o->>'path' FROM jsonb_array_elements(c.patch) o WHERE o->>'op' <> 'test' LIMIT 4)`, 'places')
+    .addSelect(
+      `ARRAY(SELECT o->>'path' FROM jsonb_array_elements(c.patch) o WHERE o->>'op' <> 'test' LIMIT 4)`,
+      'places',
+    )
     .where('c.job_id = :jobId AND c.revision < :before', { jobId, before })
     .orderBy('c.revision', 'DESC')
     .limit(size)
@@ -41,18 +49,26 @@ export async function jobAt(db: DataSource, jobId: string, revision: number): Pr
   const rows = db.getRepository(JobChangeRow);
   const begin = await rows
     .createQueryBuilder('c')
-    .where(`c.job_id = :jobId AND c.kind = 'checkpoint' AND c.revision <= :revision`, { jobId, revision })
+    .where(`c.job_id = :jobId AND c.kind = 'checkpoint' AND c.revision <= :revision`, {
+      jobId,
+      revision,
+    })
     .orderBy('c.revision', 'DESC')
     .limit(1)
     .getOne();
   const since = begin
     ? await rows
         .createQueryBuilder('c')
-        .where('c.job_id = :jobId AND c.revision > :from AND c.revision <= :revision', { jobId, from: begin.revision, revision })
+        .where('c.job_id = :jobId AND c.revision > :from AND c.revision <= :revision', {
+          jobId,
+          from: begin.revision,
+          revision,
+        })
         .orderBy('c.revision')
         .getMany()
     : [];
   const reached = since.at(-1)?.revision ?? begin?.revision;
-  if (!begin || reached !== revision) throw new Problem(404, 'noSuchMoment', 'The history kept here does not reach this moment.');
+  if (!begin || reached !== revision)
+    throw new Problem(404, 'noSuchMoment', 'The history kept here does not reach this moment.');
   return replayPatches({} as Job, [begin.patch, ...since.map((c) => c.patch)]);
 }

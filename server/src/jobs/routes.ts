@@ -12,16 +12,33 @@ import { historyOf, jobAt } from './history.js';
 import { demandJob, findJob, insertJob, sendingOf } from './store.js';
 
 const idOf = (value: unknown): string => checked(v.pipe(v.string(), v.uuid()), value);
-const made = { author: v.optional(authorSchema, { name: 'unknown', role: '' }), atClient: v.optional(v.pipe(v.string(), v.isoTimestamp())) };
+const made = {
+  author: v.optional(authorSchema, { name: 'unknown', role: '' }),
+  atClient: v.optional(v.pipe(v.string(), v.isoTimestamp())),
+};
 
 /** Jobs: board, making, reading, changing, copying, archiving, history. */
 export function jobRoutes(db: DataSource): Router {
   const router = Router();
-  router.get('/', async (req, res) => void res.json(await board(db, checked(boardQuery, req.query), accessOf(res).sites)));
+  router.get(
+    '/',
+    async (req, res) =>
+      void res.json(await board(db, checked(boardQuery, req.query), accessOf(res).sites)),
+  );
   router.post('/', async (req, res) => {
     demand(res, 'electrician');
-    const { job, author, atClient } = checked(v.strictObject({ job: jobSchema, ...made }), req.body);
-    await db.transaction((tx) => insertJob(tx, job, { author, atClient: atClient ?? new Date().toISOString(), label: 'made' }, sendingOf(req, res)));
+    const { job, author, atClient } = checked(
+      v.strictObject({ job: jobSchema, ...made }),
+      req.body,
+    );
+    await db.transaction((tx) =>
+      insertJob(
+        tx,
+        job,
+        { author, atClient: atClient ?? new Date().toISOString(), label: 'made' },
+        sendingOf(req, res),
+      ),
+    );
     await audit(db, res, 'made', job.id, job.tag);
     res.status(201).json({ revision: 0 });
   });
@@ -45,7 +62,10 @@ export function jobRoutes(db: DataSource): Router {
   router.get('/:id/history', async (req, res) => {
     const id = idOf(req.params.id);
     await demandJob(db, res, id);
-    const { before, size } = checked(v.object({ before: count(1e9, 1e9), size: count(50, 200) }), req.query);
+    const { before, size } = checked(
+      v.object({ before: count(1e9, 1e9), size: count(50, 200) }),
+      req.query,
+    );
     res.json(await historyOf(db, id, before, size));
   });
   router.get('/:id/at/:revision', async (req, res) => {
@@ -55,10 +75,23 @@ export function jobRoutes(db: DataSource): Router {
   });
   router.post('/:id/copy', async (req, res) => {
     demand(res, 'electrician');
-    const body = checked(v.strictObject({ id: v.pipe(v.string(), v.uuid()), tag: v.pipe(v.string(), v.trim(), v.minLength(1), v.maxLength(40)), ...made }), req.body); // prettier-ignore
+    const body = checked(
+      v.strictObject({
+        id: v.pipe(v.string(), v.uuid()),
+        tag: v.pipe(v.string(), v.trim(), v.minLength(1), v.maxLength(40)),
+        ...made,
+      }),
+      req.body,
+    );
     const { document } = await findJob(db, res, idOf(req.params.id));
-    const by = { author: body.author, atClient: body.atClient ?? new Date().toISOString(), label: `copied from ${document.tag}` };
-    await db.transaction((tx) => insertJob(tx, { ...document, id: body.id, tag: body.tag }, by, sendingOf(req, res)));
+    const by = {
+      author: body.author,
+      atClient: body.atClient ?? new Date().toISOString(),
+      label: `copied from ${document.tag}`,
+    };
+    await db.transaction((tx) =>
+      insertJob(tx, { ...document, id: body.id, tag: body.tag }, by, sendingOf(req, res)),
+    );
     await audit(db, res, 'copied', body.id, body.tag);
     res.status(201).json({ id: body.id, revision: 0 });
   });

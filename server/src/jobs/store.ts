@@ -8,7 +8,12 @@ import { clockAhead } from '../http/clock.js';
 import { invalid, Problem } from '../http/problem.js';
 import { appendChange, type Sending } from './changes.js';
 
-const unknownJob = (): Problem => new Problem(404, 'unknownJob', 'There is no such job here. It may have been made on another server.');
+const unknownJob = (): Problem =>
+  new Problem(
+    404,
+    'unknownJob',
+    'There is no such job here. It may have been made on another server.',
+  );
 
 /** A job that the account may see. @throws Problem 404 */
 export async function findJob(db: DataSource, res: Response, id: string): Promise<JobRow> {
@@ -19,23 +24,62 @@ export async function findJob(db: DataSource, res: Response, id: string): Promis
 
 /** As `findJob`, where the document is not needed. */
 export async function demandJob(db: DataSource, res: Response, id: string): Promise<void> {
-  const row = await db.getRepository(JobRow).findOne({ where: { id }, select: { id: true, siteId: true } });
+  const row = await db
+    .getRepository(JobRow)
+    .findOne({ where: { id }, select: { id: true, siteId: true } });
   if (!row || !sees(res, row.siteId)) throw unknownJob();
 }
 
 /** What a request tells of its sender. */
 export function sendingOf(req: Request, res: Response): Sending {
-  return { clockAheadS: clockAhead(req), accountId: accessOf(res).accountId, demandSite: (siteId) => demandSite(res, siteId) };
+  return {
+    clockAheadS: clockAhead(req),
+    accountId: accessOf(res).accountId,
+    demandSite: (siteId) => demandSite(res, siteId),
+  };
 }
 
 /** Puts a job in, with the whole document at the beginning of its history. */
-export async function insertJob(tx: EntityManager, job: Job, by: { author: Author; atClient: string; label: string }, sending: Sending): Promise<void> {
-  if (!(await tx.getRepository(SiteRow).existsBy({ id: job.siteId }))) throw invalid([{ path: 'siteId', message: 'there is no such site' }]);
+export async function insertJob(
+  tx: EntityManager,
+  job: Job,
+  by: { author: Author; atClient: string; label: string },
+  sending: Sending,
+): Promise<void> {
+  if (!(await tx.getRepository(SiteRow).existsBy({ id: job.siteId })))
+    throw invalid([{ path: 'siteId', message: 'there is no such site' }]);
   sending.demandSite(job.siteId);
   if (!(await tx.getRepository(DeviceProfileRow).existsBy({ sha256: job.profile.sha256 })))
     throw invalid([{ path: 'profile.sha256', message: 'this profile is not here' }]);
-  const row = { id: job.id, siteId: job.siteId, tag: job.tag, machine: job.machine, family: job.profile.family, document: job as never, revision: 0 };
-  const done = await tx.createQueryBuilder().insert().into(JobRow).values(row).orIgnore().returning('id').execute();
-  if ((done.raw as unknown[]).length === 0) throw new Problem(409, 'jobExists', 'A job with this id is here already.');
-  await appendChange(tx, { id: uuid(), jobId: job.id, revision: 0, kind: 'checkpoint', patch: [{ op: 'replace', path: '', value: job }], ...by }, sending);
+  const row = {
+    id: job.id,
+    siteId: job.siteId,
+    tag: job.tag,
+    machine: job.machine,
+    family: job.profile.family,
+    document: job as never,
+    revision: 0,
+  };
+  const done = await tx
+    .createQueryBuilder()
+    .insert()
+    .into(JobRow)
+    .values(row)
+    .orIgnore()
+    .returning('id')
+    .execute();
+  if ((done.raw as unknown[]).length === 0)
+    throw new Problem(409, 'jobExists', 'A job with this id is here already.');
+  await appendChange(
+    tx,
+    {
+      id: uuid(),
+      jobId: job.id,
+      revision: 0,
+      kind: 'checkpoint',
+      patch: [{ op: 'replace', path: '', value: job }],
+      ...by,
+    },
+    sending,
+  );
 }

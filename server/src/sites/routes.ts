@@ -13,15 +13,27 @@ export function siteRoutes(db: DataSource): Router {
   const sites = db.getRepository(SiteRow);
   router.get('/', async (_req, res) => {
     const rows = await sites.find({ order: { name: 'ASC' } });
-    res.json(rows.filter((s) => sees(res, s.id)).map(({ id, name: called, archived }) => ({ id, name: called, archived })));
+    res.json(
+      rows
+        .filter((s) => sees(res, s.id))
+        .map(({ id, name: called, archived }) => ({ id, name: called, archived })),
+    );
   });
   router.post('/', async (req, res) => {
     demand(res, 'supervisor');
     const site = checked(v.strictObject({ id: v.pipe(v.string(), v.uuid()), name }), req.body);
     const { accountId, administrator } = accessOf(res);
     await db.transaction(async (tx) => {
-      const made = await tx.createQueryBuilder().insert().into(SiteRow).values(site).orIgnore().returning('id').execute();
-      if (accountId && !administrator && (made.raw as unknown[]).length) await tx.getRepository(AccountSiteRow).insert({ accountId, siteId: site.id });
+      const made = await tx
+        .createQueryBuilder()
+        .insert()
+        .into(SiteRow)
+        .values(site)
+        .orIgnore()
+        .returning('id')
+        .execute();
+      if (accountId && !administrator && (made.raw as unknown[]).length)
+        await tx.getRepository(AccountSiteRow).insert({ accountId, siteId: site.id });
     });
     await audit(db, res, 'made the site', null, site.name);
     res.status(201).json(site);
@@ -30,7 +42,10 @@ export function siteRoutes(db: DataSource): Router {
     demand(res, 'supervisor');
     const id = checked(v.pipe(v.string(), v.uuid()), req.params.id);
     demandSite(res, id);
-    const body = checked(v.strictObject({ name: v.optional(name), archived: v.optional(v.boolean()) }), req.body);
+    const body = checked(
+      v.strictObject({ name: v.optional(name), archived: v.optional(v.boolean()) }),
+      req.body,
+    );
     if (body.archived) {
       const left = await db.getRepository(JobRow).countBy({ siteId: id, archived: false });
       if (left > 0)

@@ -15,4 +15,5 @@ export interface Urls {
 export const cluster = (): Promise<Cluster> => startPostgres('pg-test') as Promise<Cluster>;
 
 /** An empty database of its own on that cluster. */
-export const freshUrls = async (name: string): Promise<Urls> => (await freshDatabase(await cluster(), name)) as Urls;
+export const freshUrls = async (name: string): Promise<Urls> =>
+  (await freshDatabase(await cluster(), name)) as Urls;

@@ -14,14 +14,26 @@ export const newJob = (siteId: string, tag = 'S-1'): Job =>
     tag,
     machine: 'sieve',
     practice: 'IEC',
-    profile: { family: sampleProfile.family, model: 'F02', version: '1', sha256: hashOf(sampleProfile) },
+    profile: {
+      family: sampleProfile.family,
+      model: 'F02',
+      version: '1',
+      sha256: hashOf(sampleProfile),
+    },
   });
 
 export const change = (base: number, patch: Operation[], id: string = randomUUID()): Change => ({
-  id, base, patch, label: '', author, atClient: '2026-01-01T08:00:00.000Z',
-}); // prettier-ignore
+  id,
+  base,
+  patch,
+  label: '',
+  author,
+  atClient: '2026-01-01T08:00:00.000Z',
+});
 
-export const replace = (path: string, value: unknown): Operation[] => [{ op: 'replace', path, value }];
+export const replace = (path: string, value: unknown): Operation[] => [
+  { op: 'replace', path, value },
+];
 
 export const reading = (jobId: string, more: Partial<Evidence> = {}): Evidence =>
   ({

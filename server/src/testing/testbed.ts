@@ -12,7 +12,8 @@ import { JobEvents } from '../http/events.js';
 /** Addresses of the test database, made by the test script. */
 export function databaseUrls(): { app: string; owner: string } {
   const [app, owner] = [process.env['TACTRON_DB_URL'], process.env['TACTRON_DB_OWNER_URL']];
-  if (!app || !owner) throw new Error('run these tests with "npm test": it starts a PostgreSQL for them');
+  if (!app || !owner)
+    throw new Error('run these tests with "npm test": it starts a PostgreSQL for them');
   return { app, owner };
 }
 
@@ -29,18 +30,29 @@ export interface Bed {
   /** Signs the cookies of sessions. */
   readonly secret: string;
   close(): Promise<void>;
-  ask(method: string, path: string, body?: unknown, headers?: Record<string, string>): Promise<Answer>;
+  ask(
+    method: string,
+    path: string,
+    body?: unknown,
+    headers?: Record<string, string>,
+  ): Promise<Answer>;
 }
 
 /** A server of its own on the migrated test database; with accounts on when asked. */
-export async function openBed({ accounts: on = false, secret = randomUUID() as string } = {}): Promise<Bed> {
+export async function openBed({
+  accounts: on = false,
+  secret = randomUUID() as string,
+} = {}): Promise<Bed> {
   const { app, owner } = databaseUrls();
   await upgrade(owner);
   const db = await createDataSource(app).initialize();
   await seedProfiles(db);
   const events = new JobEvents(app);
   const accounts = on ? openAccounts(app, secret) : undefined;
-  const server: Server = createServer({ requestTimeout: 800, headersTimeout: 600, connectionsCheckingInterval: 100 }, createApp({ db, events, accounts }));
+  const server: Server = createServer(
+    { requestTimeout: 800, headersTimeout: 600, connectionsCheckingInterval: 100 },
+    createApp({ db, events, accounts }),
+  );
   await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
   const url = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
   return {
@@ -55,10 +67,14 @@ export async function openBed({ accounts: on = false, secret = randomUUID() as s
       await db.destroy();
     },
     ask: async (method, path, body, headers = {}) => {
-      const text = typeof body === 'string' ? body : body === undefined ? undefined : JSON.stringify(body);
+      const text =
+        typeof body === 'string' ? body : body === undefined ? undefined : JSON.stringify(body);
       const answer = await fetch(`${url}/api/${path}`, {
         method,
-        headers: { ...(text === undefined ? {} : { 'content-type': 'application/json' }), ...headers },
+        headers: {
+          ...(text === undefined ? {} : { 'content-type': 'application/json' }),
+          ...headers,
+        },
         body: text,
       });
       return {

@@ -23,20 +23,35 @@ type Attachment = EvidenceOf<'attachment'>;
           </button>
           <figcaption>
             <span class="name" [title]="a.body.name">{{ a.body.name }}</span>
-            <button class="act quiet" type="button" [attr.aria-label]="'Take back ' + a.body.name" (click)="withdraw(a)"><tac-icon name="close" /></button>
+            <button
+              class="act quiet"
+              type="button"
+              [attr.aria-label]="'Take back ' + a.body.name"
+              (click)="withdraw(a)"
+            >
+              <tac-icon name="close" />
+            </button>
           </figcaption>
         </figure>
       }
       @if (canAdd()) {
         <label class="add"
-          ><input class="visually-hidden" type="file" accept="image/*" capture="environment" (change)="take($event)" /><span class="act-like"
-            ><tac-icon name="camera" /> Picture</span
-          ></label
+          ><input
+            class="visually-hidden"
+            type="file"
+            accept="image/*"
+            capture="environment"
+            (change)="take($event)"
+          /><span class="act-like"><tac-icon name="camera" /> Picture</span></label
         >
         <label class="add"
-          ><input class="visually-hidden" type="file" multiple [accept]="types" (change)="take($event)" /><span class="act-like"
-            ><tac-icon name="attach" /> File</span
-          ></label
+          ><input
+            class="visually-hidden"
+            type="file"
+            multiple
+            [accept]="types"
+            (change)="take($event)"
+          /><span class="act-like"><tac-icon name="attach" /> File</span></label
         >
       }
     </div>
@@ -53,20 +68,29 @@ export class AttachmentRow {
   private readonly open = inject(OpenJob);
   private readonly attachments = inject(Attachments);
   protected readonly problem = signal('');
-  protected readonly types = 'image/jpeg,image/png,image/webp,application/pdf,text/plain,text/csv,.csv,.txt,.log';
+  protected readonly types =
+    'image/jpeg,image/png,image/webp,application/pdf,text/plain,text/csv,.csv,.txt,.log';
   protected readonly shown = computed(() => standing(this.open.evidence(), this.subject()));
 
   protected async take(event: Event): Promise<void> {
     const field = event.target as HTMLInputElement;
     this.problem.set('');
-    for (const file of field.files ?? []) await this.attachments.add(file, this.subject()).catch((error: Error) => this.problem.set(error.message));
+    for (const file of field.files ?? [])
+      await this.attachments
+        .add(file, this.subject())
+        .catch((error: Error) => this.problem.set(error.message));
     field.value = '';
   }
 
   /** A picture taken by mistake is taken back by a later entry; it stays in the record's history. */
   protected withdraw(a: Attachment): void {
     const { thumbnail: _t, ...body } = a.body;
-    this.open.record('attachment', a.subject, { ...body, withdrawn: true }, { supersedes: a.id, why: 'taken back' });
+    this.open.record(
+      'attachment',
+      a.subject,
+      { ...body, withdrawn: true },
+      { supersedes: a.id, why: 'taken back' },
+    );
   }
 
   protected async look({ body }: Attachment): Promise<void> {
@@ -90,5 +114,7 @@ export class AttachmentRow {
 export function standing(evidence: readonly { kind: string }[], subject?: string): Attachment[] {
   const all = evidence.filter((e): e is Attachment => e.kind === 'attachment');
   const gone = new Set(all.flatMap((e) => (e.supersedes ? [e.supersedes] : [])));
-  return all.filter((e) => !gone.has(e.id) && !e.body.withdrawn && (subject === undefined || e.subject === subject));
+  return all.filter(
+    (e) => !gone.has(e.id) && !e.body.withdrawn && (subject === undefined || e.subject === subject),
+  );
 }

@@ -14,10 +14,15 @@ describe('pictures and files as evidence', () => {
     recorded.length = 0;
     const open = {
       state: signal({ id: 'j' }),
-      record: (kind: string, subject: string, body: Record<string, unknown>) => recorded.push({ kind, subject, body }),
+      record: (kind: string, subject: string, body: Record<string, unknown>) =>
+        recorded.push({ kind, subject, body }),
     };
     TestBed.configureTestingModule({
-      providers: [provideZonelessChangeDetection(), { provide: OpenJob, useValue: open }, { provide: SHELF, useFactory: () => new MapShelf() }],
+      providers: [
+        provideZonelessChangeDetection(),
+        { provide: OpenJob, useValue: open },
+        { provide: SHELF, useFactory: () => new MapShelf() },
+      ],
     });
     attachments = TestBed.inject(Attachments);
   });
@@ -38,27 +43,55 @@ describe('pictures and files as evidence', () => {
     const file = await picture(1600, 1200);
     await attachments.add(file, 'supply.line', 'before covers on');
     const [{ kind, subject, body }] = recorded;
-    expect([kind, subject, body['name'], body['bytes'], body['note']]).toEqual(['attachment', 'supply.line', 'panel.png', file.size, 'before covers on']);
+    expect([kind, subject, body['name'], body['bytes'], body['note']]).toEqual([
+      'attachment',
+      'supply.line',
+      'panel.png',
+      file.size,
+      'before covers on',
+    ]);
     expect(body['sha256']).toBe(hashOfBytes(new Uint8Array(await file.arrayBuffer())));
     const kept = await TestBed.inject(LocalStore).file(String(body['sha256']));
     expect([kept?.body.size, kept?.sent]).toEqual([file.size, 0]);
     const small = await createImageBitmap(await (await fetch(String(body['thumbnail']))).blob());
-    expect([small.width, small.height, String(body['thumbnail']).length <= 40_000]).toEqual([240, 180, true]);
+    expect([small.width, small.height, String(body['thumbnail']).length <= 40_000]).toEqual([
+      240,
+      180,
+      true,
+    ]);
   });
 
   it('are refused in words when too large, empty or of a kind that is not taken, and nothing is recorded', async () => {
-    const refusal = async (file: File): Promise<string> => attachments.add(file, 'x').then(() => 'taken', (error: Error) => error.message); // prettier-ignore
-    expect(await refusal(new File([new Uint8Array(12_000_001)], 'large.jpg', { type: 'image/jpeg' }))).toMatch(/large.jpg has 12.0 MB; up to 12 MB/u);
-    expect(await refusal(new File([], 'none.pdf', { type: 'application/pdf' }))).toMatch(/none.pdf is empty/u);
-    expect(await refusal(new File(['<script>'], 'page.html', { type: 'text/html' }))).toMatch(/page.html is not taken/u);
-    expect(await refusal(new File(['<svg>'], 'drawing.svg', { type: 'image/svg+xml' }))).toMatch(/is not taken/u);
+    const refusal = async (file: File): Promise<string> =>
+      attachments.add(file, 'x').then(
+        () => 'taken',
+        (error: Error) => error.message,
+      );
+    expect(
+      await refusal(new File([new Uint8Array(12_000_001)], 'large.jpg', { type: 'image/jpeg' })),
+    ).toMatch(/large.jpg has 12.0 MB; up to 12 MB/u);
+    expect(await refusal(new File([], 'none.pdf', { type: 'application/pdf' }))).toMatch(
+      /none.pdf is empty/u,
+    );
+    expect(await refusal(new File(['<script>'], 'page.html', { type: 'text/html' }))).toMatch(
+      /page.html is not taken/u,
+    );
+    expect(await refusal(new File(['<svg>'], 'drawing.svg', { type: 'image/svg+xml' }))).toMatch(
+      /is not taken/u,
+    );
     expect(recorded).toEqual([]);
     expect(await refusal(new File(['t;V'], 'log.csv', { type: '' }))).toBe('taken');
   });
 
   it('that were taken back or superseded stand no longer', () => {
-    const e = (id: string, more: object = {}, body: object = {}) => ({ id, kind: 'attachment', subject: 's', body, ...more }) as Evidence;
-    const list = [e('a'), e('b', { supersedes: 'a' }, { withdrawn: true }), e('c'), e('d', { subject: 'other' })];
+    const e = (id: string, more: object = {}, body: object = {}) =>
+      ({ id, kind: 'attachment', subject: 's', body, ...more }) as Evidence;
+    const list = [
+      e('a'),
+      e('b', { supersedes: 'a' }, { withdrawn: true }),
+      e('c'),
+      e('d', { subject: 'other' }),
+    ];
     expect(standing(list, 's').map((x) => x.id)).toEqual(['c']);
     expect(standing(list).map((x) => x.id)).toEqual(['c', 'd']);
   });

@@ -1,10 +1,25 @@
 import { Injectable, inject } from '@angular/core';
-import { attachmentTypes, hashOfBytes, MAX_ATTACHMENT_BYTES, type Evidence, type EvidenceBody } from '@tactron/core/job';
+import {
+  attachmentTypes,
+  hashOfBytes,
+  MAX_ATTACHMENT_BYTES,
+  type Evidence,
+  type EvidenceBody,
+} from '@tactron/core/job';
 import { OpenJob } from '../job-state/open-job';
 import { LocalStore } from '../job-state/local-store';
 
 const THUMBNAIL_PX = 240;
-const endings: Readonly<Record<string, Type>> = { csv: 'text/csv', txt: 'text/plain', log: 'text/plain', pdf: 'application/pdf', jpg: 'image/jpeg', jpeg: 'image/jpeg', png: 'image/png', webp: 'image/webp' }; // prettier-ignore
+const endings: Readonly<Record<string, Type>> = {
+  csv: 'text/csv',
+  txt: 'text/plain',
+  log: 'text/plain',
+  pdf: 'application/pdf',
+  jpg: 'image/jpeg',
+  jpeg: 'image/jpeg',
+  png: 'image/png',
+  webp: 'image/webp',
+};
 type Type = (typeof attachmentTypes)[number];
 
 /** Takes pictures and files as evidence: kept here first, sent with the reading they belong to. */
@@ -21,7 +36,10 @@ export class Attachments {
    */
   async add(file: File, subject: string, note = ''): Promise<void> {
     const type = typeOf(file);
-    if (!type) throw new Error(`${file.name} is not taken: pictures (JPEG, PNG, WebP), PDF, text and CSV are.`);
+    if (!type)
+      throw new Error(
+        `${file.name} is not taken: pictures (JPEG, PNG, WebP), PDF, text and CSV are.`,
+      );
     if (file.size === 0) throw new Error(`${file.name} is empty.`);
     if (file.size > MAX_ATTACHMENT_BYTES)
       throw new Error(
@@ -29,10 +47,19 @@ export class Attachments {
       );
     const bytes = new Uint8Array(await file.arrayBuffer());
     const sha256 = await hash(bytes);
-    const thumbnail = type.startsWith('image/') ? await small(file).catch(() => undefined) : undefined;
+    const thumbnail = type.startsWith('image/')
+      ? await small(file).catch(() => undefined)
+      : undefined;
     const jobId = this.open.state().id;
     const kept = await this.local.file(sha256);
-    if (!kept) await this.local.keepFile({ sha256, jobId, type, body: new Blob([bytes], { type }), sent: 0 });
+    if (!kept)
+      await this.local.keepFile({
+        sha256,
+        jobId,
+        type,
+        body: new Blob([bytes], { type }),
+        sent: 0,
+      });
     const body: EvidenceBody<'attachment'> = {
       sha256,
       name: file.name.slice(0, 200),
@@ -45,7 +72,9 @@ export class Attachments {
   }
 
   /** The files that evidence names, as they stand in a job file; one that cannot be had now is left out. */
-  async inFile(evidence: readonly Evidence[]): Promise<Record<string, { type: string; base64: string }>> {
+  async inFile(
+    evidence: readonly Evidence[],
+  ): Promise<Record<string, { type: string; base64: string }>> {
     const files: Record<string, { type: string; base64: string }> = {};
     for (const e of evidence) {
       if (e.kind !== 'attachment' || files[e.body.sha256]) continue;
@@ -64,7 +93,12 @@ export class Attachments {
 
 function typeOf(file: File): Type | undefined {
   const named = attachmentTypes.find((t) => t === file.type);
-  return named ?? (file.type === '' || file.type === 'application/vnd.ms-excel' ? endings[file.name.split('.').at(-1)?.toLowerCase() ?? ''] : undefined);
+  return (
+    named ??
+    (file.type === '' || file.type === 'application/vnd.ms-excel'
+      ? endings[file.name.split('.').at(-1)?.toLowerCase() ?? '']
+      : undefined)
+  );
 }
 
 async function hash(bytes: Uint8Array<ArrayBuffer>): Promise<string> {

@@ -1,6 +1,13 @@
 import { expose } from 'comlink';
 import type { Profile } from '@tactron/core/catalogue';
-import { compareSchools, questionsFor, withSchool, type Card, type Comparison, type Strip } from '@tactron/core/compare';
+import {
+  compareSchools,
+  questionsFor,
+  withSchool,
+  type Card,
+  type Comparison,
+  type Strip,
+} from '@tactron/core/compare';
 import type { Job, Scheme } from '@tactron/core/job';
 import { sayFinding, sayMark, sayNoPlan, sayReason, saySchool } from '@tactron/core/words';
 
@@ -12,7 +19,11 @@ export interface SaidCard {
   readonly recommended: boolean;
   /** Why this school cannot be had here; empty where it can. */
   readonly impossible: string;
-  readonly strip: (Omit<Strip, 'marks'> & { readonly marks: readonly { readonly atMs: number; readonly text: string }[] }) | null;
+  readonly strip:
+    | (Omit<Strip, 'marks'> & {
+        readonly marks: readonly { readonly atMs: number; readonly text: string }[];
+      })
+    | null;
   readonly cost: string;
   readonly outcomes: readonly { readonly text: string; readonly bad: boolean }[];
   readonly hazards: readonly { readonly severity: string; readonly text: string }[];
@@ -32,9 +43,13 @@ export interface SaidComparison {
 }
 
 function outcomesOf(card: Extract<Card, { ok: true }>): SaidCard['outcomes'] {
-  const release = card.strip.marks.some((m) => m.what === 'stopReleased' || m.what === 'estopReleased');
+  const release = card.strip.marks.some(
+    (m) => m.what === 'stopReleased' || m.what === 'estopReleased',
+  );
   return [
-    card.restarts ? { text: 'Power back: starts by itself', bad: true } : { text: 'Power back: stays stopped', bad: false },
+    card.restarts
+      ? { text: 'Power back: starts by itself', bad: true }
+      : { text: 'Power back: stays stopped', bad: false },
     ...(card.startsOnRelease
       ? [{ text: 'Letting go of a stop starts it', bad: true }]
       : release
@@ -44,15 +59,31 @@ function outcomesOf(card: Extract<Card, { ok: true }>): SaidCard['outcomes'] {
 }
 
 function said(card: Card, c: Comparison, scheme: Scheme): SaidCard {
-  const base = { scheme, id: card.id, name: saySchool(c.question, card.id), chosen: c.chosen === card.id, recommended: c.recommended === card.id };
+  const base = {
+    scheme,
+    id: card.id,
+    name: saySchool(c.question, card.id),
+    chosen: c.chosen === card.id,
+    recommended: c.recommended === card.id,
+  };
   if (!card.ok) {
-    return { ...base, impossible: sayNoPlan(card.plan), strip: null, cost: '', outcomes: [], hazards: [] };
+    return {
+      ...base,
+      impossible: sayNoPlan(card.plan),
+      strip: null,
+      cost: '',
+      outcomes: [],
+      hazards: [],
+    };
   }
   const { settings, keystrokes, wires } = card.cost;
   return {
     ...base,
     impossible: '',
-    strip: { ...card.strip, marks: card.strip.marks.map(({ atMs, what }) => ({ atMs, text: sayMark(what) })) },
+    strip: {
+      ...card.strip,
+      marks: card.strip.marks.map(({ atMs, what }) => ({ atMs, text: sayMark(what) })),
+    },
     cost: `${card.devices} ${card.devices === 1 ? 'device' : 'devices'}, ${wires} wires, ${settings} settings, ${keystrokes} key presses`,
     outcomes: outcomesOf(card),
     hazards: card.findings.map((f) => ({ severity: f.severity, text: sayFinding(f).what })),
@@ -70,7 +101,13 @@ const worker = {
     const found = questionsFor(job.scheme).find((q) => q.id === question);
     if (!found) return null;
     const c = compareSchools(job, profile, found);
-    return { question, cards: c.cards.map((card, i) => said(card, c, withSchool(job.scheme, found.schools[i].patch))), reasons: c.reasons.map(sayReason) };
+    return {
+      question,
+      cards: c.cards.map((card, i) =>
+        said(card, c, withSchool(job.scheme, found.schools[i].patch)),
+      ),
+      reasons: c.reasons.map(sayReason),
+    };
   },
 };
 

@@ -2,7 +2,7 @@ import { Injectable } from '@angular/core';
 import { wrap, type Remote } from 'comlink';
 import type { Evidence, Job, Scheme } from '@tactron/core/job';
 import type { Profile } from '@tactron/core/catalogue';
-import type { MotorCurves } from '@tactron/core/power';
+import type { MotorCurves } from '@tactron/core/line';
 import type { Derived, PartsAndTools } from './compute.types';
 import type { CompareWorker } from './compare.worker';
 import type { DeriveWorker } from './derive.worker';
@@ -29,7 +29,11 @@ export class Compute {
     return Promise.race([this.derivers().derive(job, profile, evidence), stopped]);
   }
 
-  async files(job: Job, profile: Profile, evidence: readonly Evidence[]): Promise<Record<string, string>> {
+  async files(
+    job: Job,
+    profile: Profile,
+    evidence: readonly Evidence[],
+  ): Promise<Record<string, string>> {
     return this.derivers().files(job, profile, evidence);
   }
 

@@ -3,7 +3,7 @@ import type { Value } from '@tactron/core/catalogue';
 import type { Drawing } from '@tactron/core/formats';
 import type { Adopted, Evidence, EvidenceOf, Finding, Job } from '@tactron/core/job';
 import type { KeyLine, PlanCost } from '@tactron/core/plan';
-import type { PlateFact } from '@tactron/core/power';
+import type { PlateFact } from '@tactron/core/line';
 import type { Block, SettingRow, StepRecord } from '@tactron/core/records';
 import type { Profile } from '@tactron/core/catalogue';
 
@@ -59,7 +59,8 @@ export interface Derived {
   readonly plate: { readonly needed: number; readonly missing: readonly string[] };
   readonly scheme: { readonly needed: number; readonly missing: readonly string[] };
   readonly findings: readonly SaidFinding[];
-  readonly plan: { readonly ok: true; readonly cost: PlanCost; readonly alternatives: number } | SaidConflict;
+  readonly plan:
+    { readonly ok: true; readonly cost: PlanCost; readonly alternatives: number } | SaidConflict;
   readonly adoption: Adopted | null;
   readonly lines: readonly SaidLine[];
   readonly rows: readonly SaidRow[];
@@ -73,7 +74,11 @@ export interface Derived {
 
 /** A sheet to print, and the same as CSV. */
 export interface PartsAndTools {
-  readonly parts: readonly { readonly what: string; readonly tag: string; readonly quantity: string }[];
+  readonly parts: readonly {
+    readonly what: string;
+    readonly tag: string;
+    readonly quantity: string;
+  }[];
   readonly tools: readonly { readonly what: string; readonly why: string }[];
   readonly csv: string;
 }

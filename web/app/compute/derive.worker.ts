@@ -4,22 +4,55 @@ import { csv, layOut, recordFiles } from '@tactron/core/formats';
 import { acceptanceOf, acceptanceSubject, checkJob, isSchemeRule } from '@tactron/core/hazards';
 import type { Evidence, Job, Scheme } from '@tactron/core/job';
 import { adoption, partsList, planJob, toolsList } from '@tactron/core/plan';
-import { motorCurves, plateContext, plateFacts, plateMissing, type MotorCurves } from '@tactron/core/power';
+import {
+  motorCurves,
+  plateContext,
+  plateFacts,
+  plateMissing,
+  type MotorCurves,
+} from '@tactron/core/line';
 import { liveSteps } from '@tactron/core/procedure';
-import { handOverBlocks, keyedValues, settingRows, snapshotOf, stepRecords, type SettingRow, type StepRecord } from '@tactron/core/records';
+import {
+  handOverBlocks,
+  keyedValues,
+  settingRows,
+  snapshotOf,
+  stepRecords,
+  type SettingRow,
+  type StepRecord,
+} from '@tactron/core/records';
 import { schemeMissing, shippedArrangements, startFrom } from '@tactron/core/scheme';
-import { deviceKinds, say, sayCaution, sayFinding, sayName, sayNoPlan, sayWire } from '@tactron/core/words';
+import {
+  deviceKinds,
+  say,
+  sayCaution,
+  sayFinding,
+  sayName,
+  sayNoPlan,
+  sayWire,
+} from '@tactron/core/words';
 import type { Derived, PartsAndTools, SaidLine, SaidRow, SaidStep } from './compute.types';
 
 const otherAnswers: Readonly<Record<string, readonly string[]>> = {
-  on: ['on', 'off'], off: ['on', 'off'], forward: ['forward', 'reverse', 'stopped'], reverse: ['forward', 'reverse', 'stopped'], stopped: ['forward', 'reverse', 'stopped'],
-  staysStopped: ['staysStopped', 'startsByItself'], worked: ['worked', 'didNotWork'], didNotWork: ['worked', 'didNotWork'], startsByItself: ['staysStopped', 'startsByItself'],
-}; // prettier-ignore
+  on: ['on', 'off'],
+  off: ['on', 'off'],
+  forward: ['forward', 'reverse', 'stopped'],
+  reverse: ['forward', 'reverse', 'stopped'],
+  stopped: ['forward', 'reverse', 'stopped'],
+  staysStopped: ['staysStopped', 'startsByItself'],
+  worked: ['worked', 'didNotWork'],
+  didNotWork: ['worked', 'didNotWork'],
+  startsByItself: ['staysStopped', 'startsByItself'],
+};
 
 function saidStep(record: StepRecord): SaidStep {
   const { step } = record;
   const is = step.expect?.kind === 'state' ? step.expect.is : '';
-  const answers = is === '' ? [] : (otherAnswers[is] ?? [is, 'faulted', 'off', 'blocked'].filter((x, i, all) => all.indexOf(x) === i));
+  const answers =
+    is === ''
+      ? []
+      : (otherAnswers[is] ??
+        [is, 'faulted', 'off', 'blocked'].filter((x, i, all) => all.indexOf(x) === i));
   return {
     ...record,
     do: say(step.do),
@@ -47,7 +80,10 @@ function saidRow(row: SettingRow, profile: Profile, job: Job): SaidRow {
     foundText: valueText(setting, row.found),
     plannedText: valueText(setting, row.planned),
     leftText: valueText(setting, row.left),
-    choices: Object.entries(setting.choices ?? {}).map(([key, name]) => ({ value: numeric ? Number(key) : key, name: `${key} · ${name}` })),
+    choices: Object.entries(setting.choices ?? {}).map(([key, name]) => ({
+      value: numeric ? Number(key) : key,
+      name: `${key} · ${name}`,
+    })),
     reason: why ? say(why) : '',
   };
 }
@@ -56,37 +92,63 @@ const worker = {
   derive(job: Job, profile: Profile, evidence: readonly Evidence[]): Derived {
     const model = profile.models.find((m) => m.name === job.profile.model);
     const found = snapshotOf(evidence, 'asFound')?.body.values;
-    const factory = model ? Object.fromEntries(Object.keys(profile.settings).map((code) => [code, factoryValue(profile, model, code)])) : {};
+    const factory = model
+      ? Object.fromEntries(
+          Object.keys(profile.settings).map((code) => [code, factoryValue(profile, model, code)]),
+        )
+      : {};
     const plan = planJob(job, profile, found ? { ...factory, ...found } : undefined);
-    const findings = checkJob(job, profile, found ? { ...factory, ...found } : undefined).map((finding) => ({
-      finding, ...sayFinding(finding), subject: acceptanceSubject(finding), scheme: isSchemeRule(finding.rule), accepted: acceptanceOf(finding, evidence) ?? null,
-    })); // prettier-ignore
+    const findings = checkJob(job, profile, found ? { ...factory, ...found } : undefined).map(
+      (finding) => ({
+        finding,
+        ...sayFinding(finding),
+        subject: acceptanceSubject(finding),
+        scheme: isSchemeRule(finding.rule),
+        accepted: acceptanceOf(finding, evidence) ?? null,
+      }),
+    );
     const keyed = keyedValues(evidence);
     const rows = model ? settingRows(job, profile, factory, evidence) : [];
     const steps = stepRecords(liveSteps(job, profile), evidence);
     const open = findings.filter((f) => !f.accepted).map((f) => f.finding);
     const blocks = handOverBlocks(job, open, steps, rows, evidence).map((block) => {
       const named = findings.find((f) => f.finding.key === block.key);
-      return { ...block, text: say({ code: block.code, args: named ? { ...block.args, title: named.what } : block.args }) };
+      return {
+        ...block,
+        text: say({
+          code: block.code,
+          args: named ? { ...block.args, title: named.what } : block.args,
+        }),
+      };
     });
     const lines = (plan.ok ? plan.keying : []).map((line): SaidLine => {
       const setting = line.code === undefined ? undefined : profile.settings[line.code];
       return {
-        ...line, name: setting?.name ?? '', unit: setting?.unit ?? '', fromText: valueText(setting, line.from), toText: valueText(setting, line.to), reason: say(line.why),
+        ...line,
+        name: setting?.name ?? '',
+        unit: setting?.unit ?? '',
+        fromText: valueText(setting, line.from),
+        toText: valueText(setting, line.to),
+        reason: say(line.why),
         done: keyed[line.key] === (line.code === undefined ? true : line.to),
-      }; // prettier-ignore
+      };
     });
     const said: Record<string, string> = {};
     for (const task of Object.values(profile.inputTasks)) said[task.meaning] = task.name;
-    for (const { function: does } of Object.values(job.adopted?.wires ?? {})) said[`wire.${does}`] = sayWire(does);
-    for (const [id, d] of Object.entries(job.adopted?.devices ?? {})) said[`device.${id}`] = deviceKinds[d.kind] ?? d.kind;
-    for (const name of ['delta', 'star', 'series', 'parallel', 'none']) said[`link.${name}`] = sayName(name);
+    for (const { function: does } of Object.values(job.adopted?.wires ?? {}))
+      said[`wire.${does}`] = sayWire(does);
+    for (const [id, d] of Object.entries(job.adopted?.devices ?? {}))
+      said[`device.${id}`] = deviceKinds[d.kind] ?? d.kind;
+    for (const name of ['delta', 'star', 'series', 'parallel', 'none'])
+      said[`link.${name}`] = sayName(name);
     return {
       facts: plateFacts(job, profile),
       plate: plateMissing(job.plate),
       scheme: schemeMissing(job.scheme),
       findings,
-      plan: plan.ok ? { ok: true, cost: plan.cost, alternatives: plan.alternatives.length } : { ok: false, wishes: plan.wishes ?? [], text: sayNoPlan(plan) },
+      plan: plan.ok
+        ? { ok: true, cost: plan.cost, alternatives: plan.alternatives.length }
+        : { ok: false, wishes: plan.wishes ?? [], text: sayNoPlan(plan) },
       adoption: plan.ok ? adoption(plan) : null,
       lines,
       rows: rows.map((row) => saidRow(row, profile, job)),
@@ -109,9 +171,16 @@ const worker = {
   },
 
   parts(job: Job, profile: Profile): PartsAndTools {
-    const parts = partsList(job, profile).map((p) => ({ what: say(p.what), tag: p.tag, quantity: `${p.quantity}${p.unit ? ` ${p.unit}` : ''}` }));
+    const parts = partsList(job, profile).map((p) => ({
+      what: say(p.what),
+      tag: p.tag,
+      quantity: `${p.quantity}${p.unit ? ` ${p.unit}` : ''}`,
+    }));
     const tools = toolsList(job, profile).map((t) => ({ what: say(t.what), why: say(t.why) }));
-    const rows = [...parts.map((p) => ['part', p.what, p.tag, p.quantity]), ...tools.map((t) => ['tool', t.what, '', t.why])];
+    const rows = [
+      ...parts.map((p) => ['part', p.what, p.tag, p.quantity]),
+      ...tools.map((t) => ['tool', t.what, '', t.why]),
+    ];
     return { parts, tools, csv: csv({ heads: ['kind', 'what', 'tag', 'quantity or use'], rows }) };
   },
 

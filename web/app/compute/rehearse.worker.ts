@@ -1,9 +1,21 @@
 import { expose } from 'comlink';
 import type { Profile, SettingValues } from '@tactron/core/catalogue';
-import { contactKinds } from '@tactron/core/devices';
-import { hookPlaces, install, type HookPlace, type Installation, type InstalledDrive } from '@tactron/core/installation';
+import { contactKinds } from '@tactron/core/parts';
+import {
+  hookPlaces,
+  install,
+  type HookPlace,
+  type Installation,
+  type InstalledDrive,
+} from '@tactron/core/installation';
 import type { Act, Job, Where } from '@tactron/core/job';
-import { ohmsBetween, Session, whyNotRunning, type OhmReading, type Trace } from '@tactron/core/rehearsal';
+import {
+  ohmsBetween,
+  Session,
+  whyNotRunning,
+  type OhmReading,
+  type Trace,
+} from '@tactron/core/rehearsal';
 import { deviceKinds, sayCondition, sayName, sayOpenPlace } from '@tactron/core/words';
 
 /** A window on a running rehearsal: the whole trace so far, cut at what was worked out. */
@@ -37,7 +49,13 @@ export interface Opened extends Frame {
   readonly landings: readonly string[];
   readonly reference: number;
   readonly names: Readonly<Record<string, string>>;
-  readonly wires: readonly { readonly id: string; readonly number: string; readonly from: number; readonly to: number; readonly ohm: number }[];
+  readonly wires: readonly {
+    readonly id: string;
+    readonly number: string;
+    readonly from: number;
+    readonly to: number;
+    readonly ohm: number;
+  }[];
   readonly devices: readonly ShownDevice[];
   readonly links: readonly ShownLink[];
   readonly panelDial: boolean;
@@ -60,9 +78,18 @@ function shown(d: Installation['devices'][number], job: Job): ShownDevice[] {
   const planned = job.adopted?.devices[d.id];
   const contacts = d.kind === 'contacts' ? d : undefined;
   const base = { id: d.id, kind: d.kind, tag: d.tag, name: deviceKinds[planned?.kind ?? ''] ?? '' };
-  const workedBy = contactKinds[planned?.kind ?? '']?.workedBy ?? (d.kind === 'transistor' ? 'process' : 'hand');
+  const workedBy =
+    contactKinds[planned?.kind ?? '']?.workedBy ?? (d.kind === 'transistor' ? 'process' : 'hand');
   const positions = contacts?.positions ?? (d.kind === 'transistor' ? ['open', 'closed'] : []);
-  return [{ ...base, positions, rest: contacts?.rest ?? 'open', momentary: contacts?.momentary ?? false, workedBy }];
+  return [
+    {
+      ...base,
+      positions,
+      rest: contacts?.rest ?? 'open',
+      momentary: contacts?.momentary ?? false,
+      workedBy,
+    },
+  ];
 }
 
 function shownLinks(drive: InstalledDrive | undefined, profile: Profile): ShownLink[] {
@@ -70,7 +97,10 @@ function shownLinks(drive: InstalledDrive | undefined, profile: Profile): ShownL
     id,
     position,
     name: profile.links[id].name,
-    positions: Object.entries(profile.links[id].positions).map(([value, p]) => ({ value, name: p.name })),
+    positions: Object.entries(profile.links[id].positions).map(([value, p]) => ({
+      value,
+      name: p.name,
+    })),
   }));
 }
 
@@ -88,7 +118,9 @@ const worker = {
     hooks: readonly HookPlace[] = [],
   ): Opened {
     const source = typeof from === 'string' ? { from } : ({ from: 'snapshot', ...from } as const);
-    const installation = install(job, profile, source, { hooks: [...hooks, ...hookPlaces(log.map((l) => l.act))] });
+    const installation = install(job, profile, source, {
+      hooks: [...hooks, ...hookPlaces(log.map((l) => l.act))],
+    });
     session = new Session(installation, log);
     const drive = installation.devices.find((d): d is InstalledDrive => d.kind === 'drive');
     const states = session.trace.signals.flatMap((s) => s.states ?? []);
@@ -99,7 +131,13 @@ const worker = {
       landings: installation.landings,
       reference: installation.reference,
       names: Object.fromEntries(states.map((s) => [s, sayName(s)])),
-      wires: installation.wires.map((w) => ({ id: w.id, number: w.number, from: installation.edgeA[w.edge], to: installation.edgeB[w.edge], ohm: w.ohm })),
+      wires: installation.wires.map((w) => ({
+        id: w.id,
+        number: w.number,
+        from: installation.edgeA[w.edge],
+        to: installation.edgeB[w.edge],
+        ohm: w.ohm,
+      })),
       devices: installation.devices.flatMap((d) => shown(d, job)),
       links: shownLinks(drive, profile),
       panelDial: drive?.control.referenceSource === 'panelDial',
@@ -125,8 +163,14 @@ const worker = {
       running,
       conditions: conditions.map((c) => {
         const places = c.open.map((p) => ({ text: sayOpenPlace(p.code, p.args), where: p.where }));
-        const name: Record<string, string> = c.code === 'fault' && c.args['name'] ? { name: sayName(String(c.args['name'])) } : {};
-        return { met: c.met, text: sayCondition(c.code, c.met, { ...c.args, ...name }), where: c.where, places };
+        const name: Record<string, string> =
+          c.code === 'fault' && c.args['name'] ? { name: sayName(String(c.args['name'])) } : {};
+        return {
+          met: c.met,
+          text: sayCondition(c.code, c.met, { ...c.args, ...name }),
+          where: c.where,
+          places,
+        };
       }),
     };
   },

@@ -25,13 +25,16 @@ const breath = (): Promise<void> => new Promise((done) => setTimeout(done));
 function said(row: SweepRow, job: Job): SaidRow {
   const { fault } = row;
   const wire = fault.wire ? job.adopted?.wires[fault.wire] : undefined;
-  const tag = (landing: string): string => landing.replace(/^[^:]+/u, (id) => job.adopted?.devices[id]?.tag ?? id);
+  const tag = (landing: string): string =>
+    landing.replace(/^[^:]+/u, (id) => job.adopted?.devices[id]?.tag ?? id);
   const shock = wire?.class === 'pe';
   const moment = (m: string): string => (m === 'stopped' ? 'while stopped' : sayName(m));
   return {
     key: fault.key,
     wire: fault.wire ?? null,
-    what: wire ? `${wire.number}: ${tag(wire.from)} – ${tag(wire.to)}` : `${job.adopted?.devices[fault.subject]?.tag ?? fault.subject}`,
+    what: wire
+      ? `${wire.number}: ${tag(wire.from)} – ${tag(wire.to)}`
+      : `${job.adopted?.devices[fault.subject]?.tag ?? fault.subject}`,
     kind: sayName(fault.kind),
     worst: row.worst,
     worstText: shock ? 'hidden: shock hazard' : sayName(row.worst),
@@ -47,7 +50,12 @@ const worker = {
    * Judges a share of the single faults, every n-th from the i-th on; ended by ending the worker. Rows come back as they
    * are, so that the hidden ones can be looked for when all shares are there.
    */
-  async judge(job: Job, profile: Profile, share: { i: number; n: number }, progress: (done: number, of: number) => void): Promise<SweepRow[]> {
+  async judge(
+    job: Job,
+    profile: Profile,
+    share: { i: number; n: number },
+    progress: (done: number, of: number) => void,
+  ): Promise<SweepRow[]> {
     const sweep = (kept = new Sweep(job, profile));
     const mine = sweep.faults.filter((_, k) => k % share.n === share.i);
     const rows: SweepRow[] = [];
@@ -66,7 +74,11 @@ const worker = {
   },
 
   /** Looks for hidden faults among a share of the rows. @param rows every row of every share */
-  async lookBehind(rows: readonly SweepRow[], share: { i: number; n: number }, progress: (done: number, of: number) => void): Promise<SweepRow[]> {
+  async lookBehind(
+    rows: readonly SweepRow[],
+    share: { i: number; n: number },
+    progress: (done: number, of: number) => void,
+  ): Promise<SweepRow[]> {
     const sweep = kept;
     if (!sweep) throw new Error('nothing was judged yet');
     const mine = rows.filter((_, k) => k % share.n === share.i);
@@ -85,7 +97,10 @@ const worker = {
   /** Rows in words, the gravest first. */
   say(all: readonly SweepRow[], job: Job): SaidRow[] {
     const grade = (r: SweepRow): number => faultClasses.indexOf(r.worst);
-    return all.map((r, i) => ({ r, i })).sort((x, y) => grade(y.r) - grade(x.r) || x.i - y.i).map(({ r }) => said(r, job)); // prettier-ignore
+    return all
+      .map((r, i) => ({ r, i }))
+      .sort((x, y) => grade(y.r) - grade(x.r) || x.i - y.i)
+      .map(({ r }) => said(r, job));
   },
 };
 

@@ -8,12 +8,19 @@ describe('several answers', () => {
     TestBed.configureTestingModule({ providers: [provideZonelessChangeDetection()] });
     const fixture = TestBed.createComponent(Choices);
     fixture.componentRef.setInput('label', 'Lamps');
-    fixture.componentRef.setInput('options', ['a', 'b', 'c'].map((value) => ({ value, name: value }))); // prettier-ignore
+    fixture.componentRef.setInput(
+      'options',
+      ['a', 'b', 'c'].map((value) => ({ value, name: value })),
+    );
     fixture.componentRef.setInput('values', ['c']);
     const given: (string[] | undefined)[] = [];
     fixture.componentInstance.changed.subscribe((v) => given.push(v));
     await fixture.whenStable();
-    const boxes = [...(fixture.nativeElement as HTMLElement).querySelectorAll<HTMLButtonElement>('[role=checkbox]')];
+    const boxes = [
+      ...(fixture.nativeElement as HTMLElement).querySelectorAll<HTMLButtonElement>(
+        '[role=checkbox]',
+      ),
+    ];
     expect(boxes.map((b) => b.getAttribute('aria-checked'))).toEqual(['false', 'false', 'true']);
     boxes[0].click();
     boxes[2].click();
@@ -30,7 +37,9 @@ describe('a list of numbers', () => {
     const given: (number[] | undefined)[] = [];
     fixture.componentInstance.changed.subscribe((v) => given.push(v));
     await fixture.whenStable();
-    const [add, drop] = [...(fixture.nativeElement as HTMLElement).querySelectorAll<HTMLButtonElement>('.ends button')];
+    const [add, drop] = [
+      ...(fixture.nativeElement as HTMLElement).querySelectorAll<HTMLButtonElement>('.ends button'),
+    ];
     add.click();
     drop.click();
     fixture.componentRef.setInput('values', [20]);

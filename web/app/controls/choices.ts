@@ -10,7 +10,13 @@ let count = 0;
     <div class="ask" [id]="id">{{ label() }}</div>
     <div class="row" role="group" [attr.aria-labelledby]="id">
       @for (option of options(); track option.value) {
-        <button class="act" type="button" role="checkbox" [attr.aria-checked]="has(option.value)" (click)="toggle(option.value)">
+        <button
+          class="act"
+          type="button"
+          role="checkbox"
+          [attr.aria-checked]="has(option.value)"
+          (click)="toggle(option.value)"
+        >
           {{ has(option.value) ? '✓ ' : '' }}{{ option.name }}
         </button>
       }
@@ -45,7 +51,9 @@ export class Choices {
   }
 
   protected toggle(value: string): void {
-    const wanted = this.options().map((o) => o.value).filter((v) => (v === value ? !this.has(v) : this.has(v))); // prettier-ignore
+    const wanted = this.options()
+      .map((o) => o.value)
+      .filter((v) => (v === value ? !this.has(v) : this.has(v)));
     this.changed.emit(wanted.length ? wanted : undefined);
   }
 }

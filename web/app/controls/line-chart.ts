@@ -20,7 +20,8 @@ export interface Series {
     <figcaption>{{ title() }}</figcaption>
     <div><canvas #canvas role="img" [attr.aria-label]="label() || title()"></canvas></div>
   </figure>`,
-  styles: 'figure { margin: 0; min-width: 0; } div { height: 200px; position: relative; } figcaption { font-size: 13px; color: var(--ink-soft); }',
+  styles:
+    'figure { margin: 0; min-width: 0; } div { height: 200px; position: relative; } figcaption { font-size: 13px; color: var(--ink-soft); }',
 })
 export class LineChart {
   readonly title = input.required<string>();
@@ -44,17 +45,24 @@ export class LineChart {
       const series = this.series();
       this.preferences.theme();
       this.preferences.decimal();
-      void import('chart.js').then(({ Chart, LineController, LineElement, PointElement, LinearScale, Legend, Tooltip }) => {
-        if (!alive) return;
-        Chart.register(LineController, LineElement, PointElement, LinearScale, Legend, Tooltip);
-        Chart.defaults.font.family = "'Atkinson Hyperlegible Next Variable', sans-serif";
-        this.chart?.destroy();
-        this.chart = new Chart<'line', { x: number; y: number }[]>(this.canvas().nativeElement, { type: 'line', ...this.picture(series) });
-      });
+      void import('chart.js').then(
+        ({ Chart, LineController, LineElement, PointElement, LinearScale, Legend, Tooltip }) => {
+          if (!alive) return;
+          Chart.register(LineController, LineElement, PointElement, LinearScale, Legend, Tooltip);
+          Chart.defaults.font.family = "'Atkinson Hyperlegible Next Variable', sans-serif";
+          this.chart?.destroy();
+          this.chart = new Chart<'line', { x: number; y: number }[]>(this.canvas().nativeElement, {
+            type: 'line',
+            ...this.picture(series),
+          });
+        },
+      );
     });
   }
 
-  private picture(series: readonly Series[]): Pick<ChartConfiguration<'line', { x: number; y: number }[]>, 'data' | 'options'> {
+  private picture(
+    series: readonly Series[],
+  ): Pick<ChartConfiguration<'line', { x: number; y: number }[]>, 'data' | 'options'> {
     const style = getComputedStyle(document.documentElement);
     const colour = (name: string): string => style.getPropertyValue(name).trim();
     const axis = (text: string) => ({
@@ -63,7 +71,8 @@ export class LineChart {
       ticks: {
         color: colour('--ink-soft'),
         maxTicksLimit: 8,
-        callback: (value: number | string) => formatNumber(Number(value), 6, this.preferences.decimal()),
+        callback: (value: number | string) =>
+          formatNumber(Number(value), 6, this.preferences.decimal()),
       },
       grid: { color: colour('--line') },
     });
@@ -92,7 +101,16 @@ export class LineChart {
         scales: {
           x: { ...axis(this.x()), min: 0, max: this.xMax() },
           y: { ...axis(this.y()), min: 0 },
-          ...(right ? { right: { ...axis(right), min: 0, position: 'right' as const, grid: { display: false } } } : {}),
+          ...(right
+            ? {
+                right: {
+                  ...axis(right),
+                  min: 0,
+                  position: 'right' as const,
+                  grid: { display: false },
+                },
+              }
+            : {}),
         },
         plugins: { legend: { labels: { color: colour('--ink'), usePointStyle: true } } },
       },

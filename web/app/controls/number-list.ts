@@ -8,11 +8,17 @@ import { NumberField } from './number-field';
   imports: [NumberField, Icon],
   template: `
     @for (value of values(); track $index) {
-      <tac-number [label]="label() + ' ' + ($index + 1) + unit()" [value]="value" (changed)="set($index, $event)" />
+      <tac-number
+        [label]="label() + ' ' + ($index + 1) + unit()"
+        [value]="value"
+        (changed)="set($index, $event)"
+      />
     }
     <div class="ends">
       @if (values().length < most()) {
-        <button class="act" type="button" (click)="changed.emit([...values(), next()])"><tac-icon name="add" /> {{ label() }}</button>
+        <button class="act" type="button" (click)="changed.emit([...values(), next()])">
+          <tac-icon name="add" /> {{ label() }}
+        </button>
       }
       @if (values().length) {
         <button class="act quiet" type="button" (click)="drop()">Remove the last</button>

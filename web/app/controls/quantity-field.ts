@@ -1,5 +1,11 @@
 import { Component, computed, effect, inject, input, output, signal } from '@angular/core';
-import { formatQuantity, parseQuantity, unitIn, type Dimension, type Quantity } from '@tactron/core/units';
+import {
+  formatQuantity,
+  parseQuantity,
+  unitIn,
+  type Dimension,
+  type Quantity,
+} from '@tactron/core/units';
 import { Preferences } from '../frame/preferences';
 
 let count = 0;
@@ -65,7 +71,9 @@ export class QuantityField {
   protected readonly problem = signal<string | null>(null);
   protected readonly readings = signal<readonly number[]>([]);
   /** Unit of a number typed without one. */
-  private readonly bareUnit = computed(() => unitIn(this.unit() ?? '', this.preferences.units()) || undefined);
+  private readonly bareUnit = computed(
+    () => unitIn(this.unit() ?? '', this.preferences.units()) || undefined,
+  );
   protected readonly placeholder = computed(() => (this.bare() ? '' : (this.bareUnit() ?? '')));
 
   constructor() {
@@ -105,7 +113,11 @@ export class QuantityField {
       this.readings.set(parsed.readings);
       return this.problem.set('Which one is meant?');
     }
-    this.problem.set(parsed.why === 'unknownUnit' ? `Unknown unit. Use ${parsed.units?.filter(Boolean).join(', ')}.` : 'This is no number.');
+    this.problem.set(
+      parsed.why === 'unknownUnit'
+        ? `Unknown unit. Use ${parsed.units?.filter(Boolean).join(', ')}.`
+        : 'This is no number.',
+    );
   }
 
   protected choose(v: number): void {

@@ -5,8 +5,18 @@ import { Typed } from './typed';
 
 @Component({
   imports: [Typed, QuantityField],
-  template: `<input id="plain" [tacTyped]="name()" (change)="entered.push($any($event.target).value)" />
-    <tac-quantity label="Length" dimension="length" unit="m" [value]="length()" (changed)="lengths.push($event?.v)" />`,
+  template: `<input
+      id="plain"
+      [tacTyped]="name()"
+      (change)="entered.push($any($event.target).value)"
+    />
+    <tac-quantity
+      label="Length"
+      dimension="length"
+      unit="m"
+      [value]="length()"
+      (changed)="lengths.push($event?.v)"
+    />`,
 })
 class Bench {
   readonly name = signal('as read');

@@ -20,7 +20,9 @@ export class History {
   protected readonly lines = signal<readonly HistoryLine[] | null>(null);
   protected readonly failed = signal<string | null>(null);
   protected readonly more = signal(false);
-  protected readonly looked = signal<{ readonly line: HistoryLine; readonly then: Job } | null>(null);
+  protected readonly looked = signal<{ readonly line: HistoryLine; readonly then: Job } | null>(
+    null,
+  );
   protected readonly said = signal('');
   protected readonly waiting = computed(() => this.open.state().outbox);
   /** What differs now from the moment looked at, place by place. */
@@ -72,12 +74,19 @@ export class History {
       for (const key of Object.keys(draft)) Reflect.deleteProperty(draft, key);
       Object.assign(draft, structuredClone(looked.then));
     });
-    this.said.set(`The job is as it was on ${this.clock(looked.line.atClient)}. Readings that rest on what changed are stale. Undo takes this back.`);
+    this.said.set(
+      `The job is as it was on ${this.clock(looked.line.atClient)}. Readings that rest on what changed are stale. Undo takes this back.`,
+    );
     this.looked.set(null);
   }
 
-  protected what(line: { readonly label: string; readonly places?: readonly string[]; readonly patch?: readonly { op: string; path: string }[] }): string {
-    const places = line.places ?? (line.patch ?? []).filter((p) => p.op !== 'test').map((p) => p.path);
+  protected what(line: {
+    readonly label: string;
+    readonly places?: readonly string[];
+    readonly patch?: readonly { op: string; path: string }[];
+  }): string {
+    const places =
+      line.places ?? (line.patch ?? []).filter((p) => p.op !== 'test').map((p) => p.path);
     return line.label || this.named(places.slice(0, 4));
   }
 

@@ -27,7 +27,17 @@ const saveMarks: Record<string, { icon: IconName; text: string }> = {
 /** Head strip, walk, pocket and hint line around the stage of an open job. */
 @Component({
   selector: 'tac-job-frame',
-  imports: [RouterOutlet, RouterLink, RouterLinkActive, MatMenuModule, MatTooltipModule, Icon, Pocket, Lost, ThemeButton],
+  imports: [
+    RouterOutlet,
+    RouterLink,
+    RouterLinkActive,
+    MatMenuModule,
+    MatTooltipModule,
+    Icon,
+    Pocket,
+    Lost,
+    ThemeButton,
+  ],
   templateUrl: './job-frame.html',
   styleUrl: './job-frame.scss',
 })
@@ -44,13 +54,19 @@ export class JobFrame {
   protected readonly slow = signal(false);
 
   protected readonly saved = computed(() => saveMarks[this.state().save]);
-  protected readonly openFindings = computed(() => this.open.derived()?.findings.filter((f) => !f.accepted) ?? []);
-  protected readonly stops = computed(() => this.openFindings().filter((f) => f.finding.severity === 'stop').length);
+  protected readonly openFindings = computed(
+    () => this.open.derived()?.findings.filter((f) => !f.accepted) ?? [],
+  );
+  protected readonly stops = computed(
+    () => this.openFindings().filter((f) => f.finding.severity === 'stop').length,
+  );
   protected readonly trail = computed(() => trailOf(this.open.job(), this.open.derived()));
   protected readonly hint = computed(() => hintOf(this.open.job(), this.open.derived()));
   protected readonly isolation = computed(() => {
     const last = this.open.evidence().findLast((e) => e.kind === 'isolation');
-    return last?.kind === 'isolation' ? { state: last.body.state, by: last.author.name, at: last.atClient } : null;
+    return last?.kind === 'isolation'
+      ? { state: last.body.state, by: last.author.name, at: last.atClient }
+      : null;
   });
   /** A plan that differs from the adopted one and waits for a person, since evidence exists. */
   protected readonly proposal = computed(() => {
@@ -63,13 +79,19 @@ export class JobFrame {
     const [now, next] = [this.open.job()?.adopted, this.proposal()];
     if (!next) return '';
     if (!now) return 'nothing is adopted yet';
-    const settings = Object.keys({ ...now.settings, ...next.settings }).filter((code) => now.settings[code]?.value !== next.settings[code]?.value);
-    const wires = Object.keys({ ...now.wires, ...next.wires }).filter((id) => JSON.stringify(now.wires[id]) !== JSON.stringify(next.wires[id]));
+    const settings = Object.keys({ ...now.settings, ...next.settings }).filter(
+      (code) => now.settings[code]?.value !== next.settings[code]?.value,
+    );
+    const wires = Object.keys({ ...now.wires, ...next.wires }).filter(
+      (id) => JSON.stringify(now.wires[id]) !== JSON.stringify(next.wires[id]),
+    );
     const parts = [
       settings.length
         ? `settings ${settings.map((code) => `${code}: ${now.settings[code]?.value ?? '–'} → ${next.settings[code]?.value ?? '–'}`).join(', ')}`
         : '',
-      wires.length ? `wires ${wires.map((id) => next.wires[id]?.number ?? now.wires[id]?.number).join(', ')}` : '',
+      wires.length
+        ? `wires ${wires.map((id) => next.wires[id]?.number ?? now.wires[id]?.number).join(', ')}`
+        : '',
     ].filter(Boolean);
     return parts.join('; ') || 'devices or links';
   });
@@ -81,9 +103,15 @@ export class JobFrame {
   constructor() {
     effect(() => this.store.dispatch(JobActions.open({ id: this.jobId() })));
     const { keys } = this;
-    const off = [keys.on('undo', () => this.open.undo()), keys.on('redo', () => this.open.redo()), keys.on('n', () => this.go())];
+    const off = [
+      keys.on('undo', () => this.open.undo()),
+      keys.on('redo', () => this.open.redo()),
+      keys.on('n', () => this.go()),
+    ];
     effect((cleanup) => {
-      const loading = this.state().status === 'loading' || (this.state().status === 'ready' && !this.open.derived());
+      const loading =
+        this.state().status === 'loading' ||
+        (this.state().status === 'ready' && !this.open.derived());
       const timer = loading ? setTimeout(() => this.slow.set(true), 300) : undefined;
       if (!loading) this.slow.set(false);
       cleanup(() => clearTimeout(timer));
@@ -126,7 +154,10 @@ export class JobFrame {
   protected shown(patch: readonly { op: string; path: string; value?: unknown }[]): string {
     return patch
       .filter((p) => p.op !== 'test')
-      .map((p) => `${placeName(p.path, this.open.job())}: ${p.op === 'remove' ? 'taken out' : JSON.stringify(p.value)}`)
+      .map(
+        (p) =>
+          `${placeName(p.path, this.open.job())}: ${p.op === 'remove' ? 'taken out' : JSON.stringify(p.value)}`,
+      )
       .join('; ');
   }
 }

@@ -17,8 +17,9 @@ import { SignIn } from './sign-in';
       <section class="notice bad no-print" role="alert">
         <tac-icon name="stop" />
         <div>
-          <b>This browser has lost what it kept of {{ job.tag || 'a job' }}.</b> Not sent to the server: {{ job.text }}. Enter it again from your notes.
-          Browsers throw data away when the disk is full or when the site's data are cleared.
+          <b>This browser has lost what it kept of {{ job.tag || 'a job' }}.</b> Not sent to the
+          server: {{ job.text }}. Enter it again from your notes. Browsers throw data away when the
+          disk is full or when the site's data are cleared.
         </div>
         <button class="act" type="button" (click)="keeping.forgetLost()">I have seen it</button>
       </section>
@@ -27,7 +28,8 @@ import { SignIn } from './sign-in';
       <section class="notice bad no-print" role="alert">
         <tac-icon name="warn" />
         <div>
-          <b>This browser's storage is full.</b> What you do now is only in this window until the server has it: keep it open, and free space on this device.
+          <b>This browser's storage is full.</b> What you do now is only in this window until the
+          server has it: keep it open, and free space on this device.
         </div>
       </section>
     }
@@ -35,7 +37,9 @@ import { SignIn } from './sign-in';
       <section class="notice no-print" role="status">
         <tac-icon name="warn" />
         <div>
-          The server did not take {{ keeping.aside().length === 1 ? 'one thing' : keeping.aside().length + ' things' }}; it is kept beside, with the reason.
+          The server did not take
+          {{ keeping.aside().length === 1 ? 'one thing' : keeping.aside().length + ' things' }}; it
+          is kept beside, with the reason.
           <a routerLink="/settings" fragment="aside">Look at it</a>
         </div>
       </section>
@@ -43,14 +47,18 @@ import { SignIn } from './sign-in';
     @if (keeping.clock(); as difference) {
       <section class="notice no-print" role="status">
         <tac-icon name="warn" />
-        <div>The clock of this device is {{ difference }} the server's. Both times are kept with every change and reading; put the clock right.</div>
+        <div>
+          The clock of this device is {{ difference }} the server's. Both times are kept with every
+          change and reading; put the clock right.
+        </div>
       </section>
     }
     @if (keeping.plainHttp && !seen()) {
       <section class="notice no-print" role="status">
         <tac-icon name="advise" />
         <div>
-          Over plain HTTP this browser cannot keep Tactron for work without network: it opens only while the server is reached. HTTPS makes it possible.
+          Over plain HTTP this browser cannot keep Tactron for work without network: it opens only
+          while the server is reached. HTTPS makes it possible.
         </div>
         <button class="act" type="button" (click)="seen.set(true)">Close</button>
       </section>
@@ -58,7 +66,13 @@ import { SignIn } from './sign-in';
     @if (keeping.newRelease() || keeping.otherRelease()) {
       <section class="notice no-print" role="status">
         <tac-icon name="advise" />
-        <div>{{ keeping.otherRelease() ? 'The server has another release than this window. Your work is kept here.' : 'A new release is ready.' }}</div>
+        <div>
+          {{
+            keeping.otherRelease()
+              ? 'The server has another release than this window. Your work is kept here.'
+              : 'A new release is ready.'
+          }}
+        </div>
         <button class="act main" type="button" (click)="reload()">Load it</button>
       </section>
     }
@@ -72,7 +86,9 @@ export class KeepingNotices {
   constructor() {
     // The job frame fills what the notices leave of the window.
     const host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
-    const observer = new ResizeObserver(() => document.documentElement.style.setProperty('--above', `${host.offsetHeight}px`));
+    const observer = new ResizeObserver(() =>
+      document.documentElement.style.setProperty('--above', `${host.offsetHeight}px`),
+    );
     observer.observe(host);
     inject(DestroyRef).onDestroy(() => observer.disconnect());
   }

@@ -25,7 +25,8 @@ import { Preferences } from './preferences';
         </tbody>
       </table>
       <p class="soft">
-        Single-letter keys are {{ preferences.singleKeys() ? 'on' : 'off' }}; <a routerLink="/settings" mat-dialog-close>Settings</a> switches them.
+        Single-letter keys are {{ preferences.singleKeys() ? 'on' : 'off' }};
+        <a routerLink="/settings" mat-dialog-close>Settings</a> switches them.
       </p>
     </mat-dialog-content>
     <mat-dialog-actions>

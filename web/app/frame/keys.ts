@@ -3,7 +3,16 @@ import { MatDialog } from '@angular/material/dialog';
 import { Router } from '@angular/router';
 import { Preferences } from './preferences';
 
-export const stageNames = ['plate', 'scheme', 'land', 'key', 'rehearse', 'dead', 'live', 'handover'] as const;
+export const stageNames = [
+  'plate',
+  'scheme',
+  'land',
+  'key',
+  'rehearse',
+  'dead',
+  'live',
+  'handover',
+] as const;
 export type StageName = (typeof stageNames)[number];
 
 type Handler = () => void;
@@ -25,7 +34,11 @@ export class Keys {
   on(key: string, handler: Handler): () => void {
     const list = this.handlers.get(key) ?? [];
     this.handlers.set(key, [handler, ...list]);
-    return () => this.handlers.set(key, (this.handlers.get(key) ?? []).filter((h) => h !== handler)); // prettier-ignore
+    return () =>
+      this.handlers.set(
+        key,
+        (this.handlers.get(key) ?? []).filter((h) => h !== handler),
+      );
   }
 
   /** Opens the list of keys. */
@@ -34,12 +47,21 @@ export class Keys {
   }
 
   private press(event: KeyboardEvent): void {
-    const typing = event.target instanceof HTMLElement && (event.target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/u.test(event.target.tagName));
+    const typing =
+      event.target instanceof HTMLElement &&
+      (event.target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/u.test(event.target.tagName));
     if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z' && !typing) {
       event.preventDefault();
       return this.call(event.shiftKey ? 'redo' : 'undo');
     }
-    if (typing || event.ctrlKey || event.metaKey || event.altKey || this.dialog.openDialogs.length > 0) return;
+    if (
+      typing ||
+      event.ctrlKey ||
+      event.metaKey ||
+      event.altKey ||
+      this.dialog.openDialogs.length > 0
+    )
+      return;
     if (event.key === '?') return this.help();
     if (!this.preferences.singleKeys()) return;
     const place = { j: '/jobs', l: '/library', s: '/sums', t: '/settings' }[event.key];

@@ -11,7 +11,8 @@ import { RouterLink } from '@angular/router';
       <a class="act main" routerLink="/jobs">Back to all jobs</a>
     </main>
   `,
-  styles: 'main { display: grid; gap: 16px; justify-items: start; padding: 48px 24px; max-width: 640px; margin: auto; }',
+  styles:
+    'main { display: grid; gap: 16px; justify-items: start; padding: 48px 24px; max-width: 640px; margin: auto; }',
 })
 export class Lost {
   readonly title = input('There is nothing at this address.');

@@ -14,11 +14,15 @@ import { ThemeButton } from './theme-button';
       <h1>{{ title() }}</h1>
       <nav aria-label="Places">
         @for (place of places; track place.path) {
-          <a [routerLink]="place.path" routerLinkActive="here" ariaCurrentWhenActive="page">{{ place.name }}</a>
+          <a [routerLink]="place.path" routerLinkActive="here" ariaCurrentWhenActive="page">{{
+            place.name
+          }}</a>
         }
       </nav>
       <span class="gap"></span>
-      <button class="strip-button keys" type="button" aria-label="Keys" (click)="keys.help()"><tac-icon name="keys" /></button>
+      <button class="strip-button keys" type="button" aria-label="Keys" (click)="keys.help()">
+        <tac-icon name="keys" />
+      </button>
       <tac-theme-button />
     </header>
   `,

@@ -30,12 +30,18 @@ export class Pocket {
 
   protected number(value: unknown, unit: string): string {
     if (Array.isArray(value)) return value.join(', ');
-    return typeof value === 'number' ? this.preferences.value(value, unit, 4) : `${String(value)}${unit ? ` ${unit}` : ''}`;
+    return typeof value === 'number'
+      ? this.preferences.value(value, unit, 4)
+      : `${String(value)}${unit ? ` ${unit}` : ''}`;
   }
 
   protected accept(f: SaidFinding): void {
     if (!this.reason().trim()) return;
-    this.open.record('acceptance', f.subject, { rule: f.finding.rule, args: { ...f.finding.args }, reason: this.reason().trim() });
+    this.open.record('acceptance', f.subject, {
+      rule: f.finding.rule,
+      args: { ...f.finding.args },
+      reason: this.reason().trim(),
+    });
     this.accepting.set(null);
     this.reason.set('');
   }

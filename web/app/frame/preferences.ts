@@ -17,7 +17,15 @@ interface Stored {
 const KEY = 'tactron.preferences';
 
 function read(): Stored {
-  const fallback: Stored = { theme: 'day', decimal: '.', units: 'metric', practice: 'IEC', author: null, singleKeys: true, pocket: true };
+  const fallback: Stored = {
+    theme: 'day',
+    decimal: '.',
+    units: 'metric',
+    practice: 'IEC',
+    author: null,
+    singleKeys: true,
+    pocket: true,
+  };
   try {
     return { ...fallback, ...(JSON.parse(localStorage.getItem(KEY) ?? '{}') as Partial<Stored>) };
   } catch {

@@ -8,7 +8,14 @@ import { Keeping } from '../job-state/keeping';
     <form class="notice no-print" (submit)="enter($event)" aria-labelledby="sign-in">
       <h2 id="sign-in">Sign in</h2>
       <label class="named"
-        >Login <input class="field" name="login" autocomplete="username" autocapitalize="none" [value]="login()" (input)="login.set($any($event.target).value)"
+        >Login
+        <input
+          class="field"
+          name="login"
+          autocomplete="username"
+          autocapitalize="none"
+          [value]="login()"
+          (input)="login.set($any($event.target).value)"
       /></label>
       <label class="named"
         >Password
@@ -20,7 +27,9 @@ import { Keeping } from '../job-state/keeping';
           [value]="password()"
           (input)="password.set($any($event.target).value)"
       /></label>
-      <button class="act main" type="submit" [disabled]="busy() || !login().trim() || !password()">Sign in</button>
+      <button class="act main" type="submit" [disabled]="busy() || !login().trim() || !password()">
+        Sign in
+      </button>
       <p class="said" role="alert">{{ problem() }}</p>
     </form>
   `,

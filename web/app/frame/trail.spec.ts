@@ -16,7 +16,12 @@ const derived = (more: Partial<Derived>): Derived =>
     ...more,
   }) as unknown as Derived;
 const finding = (rule: string, severity: string, accepted = false) => ({
-  finding: { rule, severity, key: rule, where: rule.startsWith('restart') ? [] : [{ kind: 'plate', id: 'motor.link' }] },
+  finding: {
+    rule,
+    severity,
+    key: rule,
+    where: rule.startsWith('restart') ? [] : [{ kind: 'plate', id: 'motor.link' }],
+  },
   what: rule,
   accepted: accepted ? {} : null,
 });
@@ -25,17 +30,60 @@ describe('the next act', () => {
   const stage = (d: Derived): string | undefined => hintOf(job, d)?.stage;
   it('goes from plates over wishes and hazards to keys, tests and hand-over', () => {
     expect(stage(derived({ plate: { needed: 9, missing: ['a'] } }))).toBe('plate');
-    expect(stage(derived({ findings: [finding('plate.linkWrong', 'stop')] as never }))).toBe('plate');
+    expect(stage(derived({ findings: [finding('plate.linkWrong', 'stop')] as never }))).toBe(
+      'plate',
+    );
     expect(stage(derived({ scheme: { needed: 5, missing: ['a'] } }))).toBe('scheme');
-    expect(stage(derived({ findings: [finding('restart.powerReturn', 'stop')] as never }))).toBe('scheme');
-    expect(stage(derived({ findings: [finding('restart.powerReturn', 'stop', true)] as never, lines: [{ done: false, code: '212' }] as never }))).toBe('key');
-    expect(stage(derived({ steps: [{ state: 'open', do: 'x' }, { state: 'stale', do: 'y' }] as never }))).toBe('live'); // prettier-ignore
-    expect(hintOf(job, derived({ steps: [{ state: 'open', do: 'x' }, { state: 'stale', do: 'y' }] as never }))?.text).toContain('y'); // prettier-ignore
+    expect(stage(derived({ findings: [finding('restart.powerReturn', 'stop')] as never }))).toBe(
+      'scheme',
+    );
+    expect(
+      stage(
+        derived({
+          findings: [finding('restart.powerReturn', 'stop', true)] as never,
+          lines: [{ done: false, code: '212' }] as never,
+        }),
+      ),
+    ).toBe('key');
+    expect(
+      stage(
+        derived({
+          steps: [
+            { state: 'open', do: 'x' },
+            { state: 'stale', do: 'y' },
+          ] as never,
+        }),
+      ),
+    ).toBe('live');
+    expect(
+      hintOf(
+        job,
+        derived({
+          steps: [
+            { state: 'open', do: 'x' },
+            { state: 'stale', do: 'y' },
+          ] as never,
+        }),
+      )?.text,
+    ).toContain('y');
     expect(stage(derived({}))).toBe('handover');
   });
 
   it('counts what is missing in the walk', () => {
-    const marks = Object.fromEntries(trailOf(job, derived({ plate: { needed: 9, missing: ['a', 'b'] }, steps: [{ state: 'pass' }, { state: 'stale' }] as never })).map((m) => [m.name, m.mark])); // prettier-ignore
-    expect([marks['plate'], marks['live'], marks['dead'], marks['key']]).toEqual(['7/9', '1 to redo', 'later', '–']);
+    const marks = Object.fromEntries(
+      trailOf(
+        job,
+        derived({
+          plate: { needed: 9, missing: ['a', 'b'] },
+          steps: [{ state: 'pass' }, { state: 'stale' }] as never,
+        }),
+      ).map((m) => [m.name, m.mark]),
+    );
+    expect([marks['plate'], marks['live'], marks['dead'], marks['key']]).toEqual([
+      '7/9',
+      '1 to redo',
+      'later',
+      '–',
+    ]);
   });
 });

@@ -12,8 +12,15 @@ export interface TrailMark {
 }
 
 export const stageTitles: Readonly<Record<StageName, string>> = {
-  plate: 'Plate', scheme: 'Scheme', land: 'Land', key: 'Key', rehearse: 'Rehearse', dead: 'Dead', live: 'Live', handover: 'Hand over',
-}; // prettier-ignore
+  plate: 'Plate',
+  scheme: 'Scheme',
+  land: 'Land',
+  key: 'Key',
+  rehearse: 'Rehearse',
+  dead: 'Dead',
+  live: 'Live',
+  handover: 'Hand over',
+};
 
 const fraction = (have: number, of: number): Pick<TrailMark, 'mark' | 'kind'> => ({
   mark: of === 0 ? '–' : have === of ? '✓' : `${have}/${of}`,
@@ -28,17 +35,30 @@ export function trailOf(job: Job | null, d: Derived | null): TrailMark[] {
     stageNames.map((name) => [name, { mark: '', kind: 'open', tip: stageTitles[name] }]),
   ) as never;
   if (job && d) {
-    marks.plate = { ...fraction(d.plate.needed - d.plate.missing.length, d.plate.needed), tip: `${d.plate.missing.length} plate facts missing` };
+    marks.plate = {
+      ...fraction(d.plate.needed - d.plate.missing.length, d.plate.needed),
+      tip: `${d.plate.missing.length} plate facts missing`,
+    };
     const stop = d.findings.find((f) => stops(f) && atPlate(f));
     if (stop) marks.plate = { mark: '!', kind: 'bad', tip: stop.what };
-    marks.scheme = { ...fraction(d.scheme.needed - d.scheme.missing.length, d.scheme.needed), tip: `${d.scheme.missing.length} wishes open` };
+    marks.scheme = {
+      ...fraction(d.scheme.needed - d.scheme.missing.length, d.scheme.needed),
+      tip: `${d.scheme.missing.length} wishes open`,
+    };
     marks.land = job.adopted
       ? { mark: '✓', kind: 'done', tip: `${Object.keys(job.adopted.wires).length} wires planned` }
       : { mark: '–', kind: 'open', tip: 'No plan yet' };
     const keyed = d.lines.filter((l) => l.done).length;
-    marks.key = { ...fraction(keyed, d.lines.length), tip: `${keyed} of ${d.lines.length} lines keyed` };
+    marks.key = {
+      ...fraction(keyed, d.lines.length),
+      tip: `${keyed} of ${d.lines.length} lines keyed`,
+    };
     const count = job.adopted ? Object.keys(job.scripts).length : 0;
-    marks.rehearse = { mark: count ? `${count}` : '–', kind: 'open', tip: count === 1 ? '1 script kept' : `${count} scripts kept` };
+    marks.rehearse = {
+      mark: count ? `${count}` : '–',
+      kind: 'open',
+      tip: count === 1 ? '1 script kept' : `${count} scripts kept`,
+    };
     marks.dead = { mark: 'later', kind: 'open', tip: 'Dead checks are not generated yet' };
     const passed = d.steps.filter((s) => s.state === 'pass').length;
     const bad = d.steps.filter((s) => s.state === 'fail' || s.state === 'stale').length;
@@ -46,27 +66,49 @@ export function trailOf(job: Job | null, d: Derived | null): TrailMark[] {
       ? { mark: `${bad} to redo`, kind: 'bad', tip: `${bad} failed or stale` }
       : { ...fraction(passed, d.steps.length), tip: `${passed} of ${d.steps.length} tests passed` };
     marks.handover = d.blocks.length
-      ? { mark: `${d.blocks.length} open`, kind: 'open', tip: `${d.blocks.length} points block hand-over` }
+      ? {
+          mark: `${d.blocks.length} open`,
+          kind: 'open',
+          tip: `${d.blocks.length} points block hand-over`,
+        }
       : { mark: '✓', kind: 'done', tip: 'Nothing blocks hand-over' };
   }
   return stageNames.map((name) => ({ name, title: stageTitles[name], ...marks[name] }));
 }
 
 /** The next sensible act. */
-export function hintOf(job: Job | null, d: Derived | null): { stage: StageName; text: string } | null {
+export function hintOf(
+  job: Job | null,
+  d: Derived | null,
+): { stage: StageName; text: string } | null {
   if (!job || !d) return null;
   const plateStop = d.findings.find((f) => stops(f) && atPlate(f));
   if (plateStop) return { stage: 'plate', text: plateStop.what };
-  if (d.plate.missing.length) return { stage: 'plate', text: `Plate: ${d.plate.missing.length} facts still to enter.` };
+  if (d.plate.missing.length)
+    return { stage: 'plate', text: `Plate: ${d.plate.missing.length} facts still to enter.` };
   if (d.scheme.missing.length)
-    return { stage: 'scheme', text: `Scheme: ${d.scheme.missing.length} ${d.scheme.missing.length === 1 ? 'wish is' : 'wishes are'} still open.` };
+    return {
+      stage: 'scheme',
+      text: `Scheme: ${d.scheme.missing.length} ${d.scheme.missing.length === 1 ? 'wish is' : 'wishes are'} still open.`,
+    };
   const stop = d.findings.find(stops);
-  if (stop) return { stage: stop.finding.where.some((w) => w.kind === 'landing') ? 'land' : 'scheme', text: stop.what };
+  if (stop)
+    return {
+      stage: stop.finding.where.some((w) => w.kind === 'landing') ? 'land' : 'scheme',
+      text: stop.what,
+    };
   const line = d.lines.find((l) => !l.done);
-  if (line) return { stage: 'key', text: line.code ? `Key setting ${line.code}, ${line.name}: ${line.toText}.` : line.reason };
+  if (line)
+    return {
+      stage: 'key',
+      text: line.code ? `Key setting ${line.code}, ${line.name}: ${line.toText}.` : line.reason,
+    };
   const redo = d.steps.find((s) => s.state === 'fail' || s.state === 'stale');
   if (redo) return { stage: 'live', text: `Test again: ${redo.do}` };
   const step = d.steps.find((s) => s.state === 'open');
   if (step) return { stage: 'live', text: `Next test: ${step.do}` };
-  return { stage: 'handover', text: d.blocks.length ? d.blocks[0].text : 'Nothing blocks hand-over: print the record.' };
+  return {
+    stage: 'handover',
+    text: d.blocks.length ? d.blocks[0].text : 'Nothing blocks hand-over: print the record.',
+  };
 }

@@ -10,7 +10,15 @@ import { MatDialogModule, MatDialogRef } from '@angular/material/dialog';
       <mat-dialog-content>
         <p class="soft">Every change and reading carries a name. It is kept in this browser.</p>
         <label class="named"
-          >Name <input class="field" name="name" required maxlength="120" autocomplete="name" [value]="name()" (input)="name.set($any($event.target).value)"
+          >Name
+          <input
+            class="field"
+            name="name"
+            required
+            maxlength="120"
+            autocomplete="name"
+            [value]="name()"
+            (input)="name.set($any($event.target).value)"
         /></label>
         <label class="named"
           >Role

@@ -37,7 +37,9 @@ export interface BoardEntry {
   readonly revision: number;
   readonly updatedAt: string;
   readonly evidence: number;
-  readonly job: Pick<Job, 'tag' | 'machine' | 'profile' | 'plate' | 'scheme' | 'practice'> & { readonly adopted: boolean };
+  readonly job: Pick<Job, 'tag' | 'machine' | 'profile' | 'plate' | 'scheme' | 'practice'> & {
+    readonly adopted: boolean;
+  };
 }
 
 /** Who the server takes this browser's person for; without accounts the name and role typed here stand. */
@@ -103,18 +105,33 @@ export class Api {
     headers.set('x-clock', new Date().toISOString());
     headers.set('x-format', String(JOB_VERSION));
     try {
-      answer = await fetch(`/api/${path}`, { ...init, headers, signal: AbortSignal.timeout(init?.method === 'PUT' ? 120_000 : 15_000) });
+      answer = await fetch(`/api/${path}`, {
+        ...init,
+        headers,
+        signal: AbortSignal.timeout(init?.method === 'PUT' ? 120_000 : 15_000),
+      });
     } catch {
       throw new ApiError(0, SILENT);
     }
     // The service worker, or whatever stands before the server, answers in its place.
-    if ((answer.status === 502 || answer.status === 504) && !answer.headers.get('content-type')?.includes('problem')) throw new ApiError(0, SILENT);
+    if (
+      (answer.status === 502 || answer.status === 504) &&
+      !answer.headers.get('content-type')?.includes('problem')
+    )
+      throw new ApiError(0, SILENT);
     const date = Date.parse(answer.headers.get('date') ?? '');
     if (Number.isFinite(date)) this.clockAheadS.set(Math.round((Date.now() - date) / 1000));
     const body = (await answer.json().catch(() => ({}))) as Record<string, unknown>;
-    if (answer.status === 401 && body['type'] === 'urn:tactron:problem:signIn') this.signInNeeded.set(true);
-    if (answer.status === 409 && body['type'] === 'urn:tactron:problem:reload') this.otherRelease.set(true);
-    if (!answer.ok) throw new ApiError(answer.status, typeof body['title'] === 'string' ? body['title'] : `The server answered ${answer.status}.`, body);
+    if (answer.status === 401 && body['type'] === 'urn:tactron:problem:signIn')
+      this.signInNeeded.set(true);
+    if (answer.status === 409 && body['type'] === 'urn:tactron:problem:reload')
+      this.otherRelease.set(true);
+    if (!answer.ok)
+      throw new ApiError(
+        answer.status,
+        typeof body['title'] === 'string' ? body['title'] : `The server answered ${answer.status}.`,
+        body,
+      );
     return body as T;
   }
 
@@ -124,37 +141,64 @@ export class Api {
 
   readonly sites = () => this.ask<SiteEntry[]>('sites');
   readonly addSite = (site: { id: string; name: string }) => this.post<SiteEntry>('sites', site);
-  readonly board = (query: string) => this.ask<{ total: number; rows: BoardEntry[] }>(`jobs?${query}`);
+  readonly board = (query: string) =>
+    this.ask<{ total: number; rows: BoardEntry[] }>(`jobs?${query}`);
   readonly profiles = () => this.ask<ProfileEntry[]>('profiles');
   readonly profile = (sha: string) => this.ask<Profile>(`profiles/${sha}`);
-  readonly job = (id: string) => this.ask<{ job: Job; revision: number; archived: boolean }>(`jobs/${id}`);
-  readonly addJob = (job: Job, author: Author, atClient: string) => this.post<{ revision: number }>('jobs', { job, author, atClient });
-  readonly copyJob = (id: string, to: { id: string; tag: string; author?: Author }) => this.post<{ id: string }>(`jobs/${id}/copy`, to);
-  readonly archiveJob = (id: string, archived: boolean) => this.post(`jobs/${id}/archive`, { archived });
+  readonly job = (id: string) =>
+    this.ask<{ job: Job; revision: number; archived: boolean }>(`jobs/${id}`);
+  readonly addJob = (job: Job, author: Author, atClient: string) =>
+    this.post<{ revision: number }>('jobs', { job, author, atClient });
+  readonly copyJob = (id: string, to: { id: string; tag: string; author?: Author }) =>
+    this.post<{ id: string }>(`jobs/${id}/copy`, to);
+  readonly archiveJob = (id: string, archived: boolean) =>
+    this.post(`jobs/${id}/archive`, { archived });
   readonly importFile = (data: unknown, author: Author) =>
     this.ask<{ id: string; copied: boolean }>('import', {
       method: 'POST',
       body: JSON.stringify(data),
       headers: { 'x-author': encodeURIComponent(JSON.stringify(author)) },
     });
-  readonly change = (id: string, c: Pick<PendingChange, 'id' | 'patch' | 'label' | 'author' | 'atClient'> & { readonly base: number }) =>
-    this.post<{ revision: number }>(`jobs/${id}/changes`, { id: c.id, base: c.base, patch: c.patch, label: c.label, author: c.author, atClient: c.atClient });
-  readonly changesAfter = (id: string, revision: number) => this.ask<ServerChange[]>(`jobs/${id}/changes?after=${revision}`);
+  readonly change = (
+    id: string,
+    c: Pick<PendingChange, 'id' | 'patch' | 'label' | 'author' | 'atClient'> & {
+      readonly base: number;
+    },
+  ) =>
+    this.post<{ revision: number }>(`jobs/${id}/changes`, {
+      id: c.id,
+      base: c.base,
+      patch: c.patch,
+      label: c.label,
+      author: c.author,
+      atClient: c.atClient,
+    });
+  readonly changesAfter = (id: string, revision: number) =>
+    this.ask<ServerChange[]>(`jobs/${id}/changes?after=${revision}`);
   readonly evidence = (id: string) => this.ask<Evidence[]>(`jobs/${id}/evidence`);
-  readonly addEvidence = (id: string, list: readonly Evidence[]) => this.post<Evidence[]>(`jobs/${id}/evidence`, list);
-  readonly putFile = (sha256: string, type: string, body: Blob) => this.ask(`files/${sha256}`, { method: 'PUT', body, headers: { 'content-type': type } });
-  readonly history = (id: string, before?: number) => this.ask<HistoryLine[]>(`jobs/${id}/history${before === undefined ? '' : `?before=${before}`}`);
+  readonly addEvidence = (id: string, list: readonly Evidence[]) =>
+    this.post<Evidence[]>(`jobs/${id}/evidence`, list);
+  readonly putFile = (sha256: string, type: string, body: Blob) =>
+    this.ask(`files/${sha256}`, { method: 'PUT', body, headers: { 'content-type': type } });
+  readonly history = (id: string, before?: number) =>
+    this.ask<HistoryLine[]>(`jobs/${id}/history${before === undefined ? '' : `?before=${before}`}`);
   readonly jobAt = (id: string, revision: number) => this.ask<Job>(`jobs/${id}/at/${revision}`);
   readonly me = () => this.ask<Me>('me');
-  readonly signIn = (login: string, password: string) => this.post<{ name: string }>('session/sign-in', { login, password });
+  readonly signIn = (login: string, password: string) =>
+    this.post<{ name: string }>('session/sign-in', { login, password });
   readonly signOut = () => this.post('session/sign-out', {});
-  readonly changePassword = (before: string, password: string) => this.post('accounts/password', { before, password });
+  readonly changePassword = (before: string, password: string) =>
+    this.post('accounts/password', { before, password });
   readonly signOutEverywhere = () => this.post('accounts/sign-out-everywhere', {});
-  readonly invitation = (token: string) => this.ask<{ role: string; sites: string[] }>(`session/invitations/${encodeURIComponent(token)}`);
-  readonly acceptInvitation = (token: string, person: unknown) => this.post(`session/invitations/${encodeURIComponent(token)}/accept`, person);
-  readonly invite = (role: string, sites: readonly string[]) => this.post<{ token: string }>('accounts/invitations', { role, sites });
+  readonly invitation = (token: string) =>
+    this.ask<{ role: string; sites: string[] }>(`session/invitations/${encodeURIComponent(token)}`);
+  readonly acceptInvitation = (token: string, person: unknown) =>
+    this.post(`session/invitations/${encodeURIComponent(token)}/accept`, person);
+  readonly invite = (role: string, sites: readonly string[]) =>
+    this.post<{ token: string }>('accounts/invitations', { role, sites });
   readonly accounts = () => this.ask<AccountEntry[]>('accounts');
-  readonly changeAccount = (id: string, change: unknown) => this.post(`accounts/${id}`, change, 'PATCH');
+  readonly changeAccount = (id: string, change: unknown) =>
+    this.post(`accounts/${id}`, change, 'PATCH');
   readonly signOutAccount = (id: string) => this.post(`accounts/${id}/sign-out`, {});
   readonly audit = () => this.ask<AuditLine[]>('accounts/audit');
 }

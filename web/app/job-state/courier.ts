@@ -11,11 +11,32 @@ const MOST_EVIDENCE = 100;
 
 /** What happened to something that waited, or to the document it waits for; told to every window. */
 export type News =
-  | { readonly kind: 'saved'; readonly jobId: string; readonly change: ServerChange; readonly job: Job }
-  | { readonly kind: 'stale'; readonly jobId: string; readonly job: Job; readonly revision: number; readonly changes: readonly ServerChange[] }
-  | { readonly kind: 'refused'; readonly jobId: string; readonly changeId: string; readonly problem: string }
+  | {
+      readonly kind: 'saved';
+      readonly jobId: string;
+      readonly change: ServerChange;
+      readonly job: Job;
+    }
+  | {
+      readonly kind: 'stale';
+      readonly jobId: string;
+      readonly job: Job;
+      readonly revision: number;
+      readonly changes: readonly ServerChange[];
+    }
+  | {
+      readonly kind: 'refused';
+      readonly jobId: string;
+      readonly changeId: string;
+      readonly problem: string;
+    }
   | { readonly kind: 'recorded'; readonly jobId: string; readonly stored: readonly Evidence[] }
-  | { readonly kind: 'unrecorded'; readonly jobId: string; readonly evidenceId: string; readonly problem: string }
+  | {
+      readonly kind: 'unrecorded';
+      readonly jobId: string;
+      readonly evidenceId: string;
+      readonly problem: string;
+    }
   | { readonly kind: 'waiting'; readonly jobId: string; readonly problem: string }
   | { readonly kind: 'drained'; readonly jobId: string }
   | { readonly kind: 'made'; readonly jobId: string };
@@ -23,7 +44,8 @@ export type News =
 /** Carries news to the other windows of this browser. */
 export const NEWS_CHANNEL = new InjectionToken<BroadcastChannel | null>('news channel', {
   providedIn: 'root',
-  factory: () => (typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('tactron.news')),
+  factory: () =>
+    typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('tactron.news'),
 });
 
 /** The server cannot be reached, or will not take anything now: later again. */
@@ -51,7 +73,9 @@ export class Courier {
   private timer: ReturnType<typeof setTimeout> | undefined;
 
   constructor() {
-    this.channel?.addEventListener('message', ({ data }: MessageEvent<News>) => this.news.next(data));
+    this.channel?.addEventListener('message', ({ data }: MessageEvent<News>) =>
+      this.news.next(data),
+    );
     if (typeof window !== 'undefined') window.addEventListener('online', () => void this.run());
   }
 
@@ -73,7 +97,10 @@ export class Courier {
     } catch (error) {
       if (!(error instanceof Later)) throw error;
       this.unreached.set(true);
-      this.timer = setTimeout(() => void this.run(), RETRY_MS[Math.min(this.failures++, RETRY_MS.length - 1)]);
+      this.timer = setTimeout(
+        () => void this.run(),
+        RETRY_MS[Math.min(this.failures++, RETRY_MS.length - 1)],
+      );
     }
   }
 
@@ -138,7 +165,11 @@ export class Courier {
       } catch (error) {
         if (!(error instanceof ApiError)) throw error;
         if (error.status === 412) {
-          const stale = error.body as unknown as { job: Job; revision: number; changes: ServerChange[] };
+          const stale = error.body as unknown as {
+            job: Job;
+            revision: number;
+            changes: ServerChange[];
+          };
           await this.local.rebased(jobId, stale.job, stale.revision, stale.changes);
           this.tell({ kind: 'stale', jobId, ...stale });
         } else if (forGood(error)) {
@@ -157,7 +188,8 @@ export class Courier {
       await this.api.putFile(file.sha256, file.type, file.body);
       await this.local.fileSent(file.sha256);
     }
-    for (let at = 0; at < waiting.length; at += MOST_EVIDENCE) await this.sendPieces(jobId, waiting.slice(at, at + MOST_EVIDENCE));
+    for (let at = 0; at < waiting.length; at += MOST_EVIDENCE)
+      await this.sendPieces(jobId, waiting.slice(at, at + MOST_EVIDENCE));
   }
 
   private async sendPieces(jobId: string, pieces: readonly Evidence[]): Promise<void> {

@@ -23,7 +23,8 @@ export class Desk {
   private readonly courier = inject(Courier);
 
   readonly sites = (): Promise<Listed<SiteEntry>> => this.listed('sites', this.api.sites);
-  readonly profiles = (): Promise<Listed<ProfileEntry>> => this.listed('profiles', this.api.profiles);
+  readonly profiles = (): Promise<Listed<ProfileEntry>> =>
+    this.listed('profiles', this.api.profiles);
 
   /** Jobs this browser can open by itself, as rows of the board. */
   async keptJobs(): Promise<BoardEntry[]> {
@@ -33,11 +34,21 @@ export class Desk {
         const shown = (await this.local.outbox(id)).reduce((doc, c) => tried(doc, c.patch), job);
         return {
           archived,
-          row: { id, siteId: shown.siteId, revision, updatedAt: '', evidence: evidence.length, job: { ...shown, adopted: shown.adopted !== undefined } },
+          row: {
+            id,
+            siteId: shown.siteId,
+            revision,
+            updatedAt: '',
+            evidence: evidence.length,
+            job: { ...shown, adopted: shown.adopted !== undefined },
+          },
         };
       }),
     );
-    return rows.filter((r) => !r.archived).map((r) => r.row).sort((x, y) => x.job.tag.localeCompare(y.job.tag, 'en', { numeric: true })); // prettier-ignore
+    return rows
+      .filter((r) => !r.archived)
+      .map((r) => r.row)
+      .sort((x, y) => x.job.tag.localeCompare(y.job.tag, 'en', { numeric: true }));
   }
 
   /** Device profiles are read ahead, so that a new job can be made where there is no network. */
@@ -45,7 +56,8 @@ export class Desk {
     const { rows, fresh } = await this.profiles();
     if (!fresh) return;
     for (const { sha256 } of rows) {
-      if (!(await this.local.profile(sha256))) await this.local.keepProfile(sha256, await this.api.profile(sha256));
+      if (!(await this.local.profile(sha256)))
+        await this.local.keepProfile(sha256, await this.api.profile(sha256));
     }
   }
 
@@ -59,8 +71,15 @@ export class Desk {
     const profile = await this.profileOf(job.profile.sha256);
     const atClient = new Date().toISOString();
     const order = Math.max(0, ...(await this.local.madeJobs()).map((m) => m.order)) + 1;
-    await this.local.keepMade({ id: job.id, order, job, site, author, atClient }, { id: job.id, job, revision: 0, archived: false, profile, evidence: [] });
-    if (site) await this.local.keepList('sites', [...((await this.local.list<SiteEntry>('sites')) ?? []), { ...site, archived: false }]);
+    await this.local.keepMade(
+      { id: job.id, order, job, site, author, atClient },
+      { id: job.id, job, revision: 0, archived: false, profile, evidence: [] },
+    );
+    if (site)
+      await this.local.keepList('sites', [
+        ...((await this.local.list<SiteEntry>('sites')) ?? []),
+        { ...site, archived: false },
+      ]);
     await Promise.race([this.courier.run(), new Promise((done) => setTimeout(done, PATIENCE_MS))]);
     const refused = (await this.local.aside()).find((a) => a.id === job.id);
     if (!refused) return;
@@ -70,7 +89,12 @@ export class Desk {
   }
 
   /** Changes a job that is not open. @returns it as it is afterwards @throws Error when it is neither here nor on the server */
-  async change(jobId: string, label: string, author: Author, recipe: (draft: Job) => void): Promise<Job> {
+  async change(
+    jobId: string,
+    label: string,
+    author: Author,
+    recipe: (draft: Job) => void,
+  ): Promise<Job> {
     const before = await this.document(jobId);
     const after = structuredClone(before);
     recipe(after);
@@ -79,7 +103,11 @@ export class Desk {
     const { outbox, undo, redo } = await this.local.load(jobId);
     const order = Math.max(0, ...outbox.map((c) => c.order)) + 1;
     const id = uuid();
-    await this.local.keep(jobId, { changes: [{ id, jobId, order, patch, label, author, atClient: new Date().toISOString() }], undo, redo });
+    await this.local.keep(jobId, {
+      changes: [{ id, jobId, order, patch, label, author, atClient: new Date().toISOString() }],
+      undo,
+      redo,
+    });
     await Promise.race([this.courier.run(), new Promise((done) => setTimeout(done, PATIENCE_MS))]);
     const refused = (await this.local.aside()).find((a) => a.id === id);
     if (!refused) return after;
@@ -91,14 +119,27 @@ export class Desk {
     const outbox = await this.local.outbox(jobId);
     if (outbox.length === 0 && !(await this.local.madeJobs()).some((m) => m.id === jobId)) {
       try {
-        const [{ job, revision, archived }, evidence] = await Promise.all([this.api.job(jobId), this.api.evidence(jobId)]);
-        await this.local.absorb({ id: jobId, job, revision, archived, profile: await this.profileOf(job.profile.sha256), evidence });
+        const [{ job, revision, archived }, evidence] = await Promise.all([
+          this.api.job(jobId),
+          this.api.evidence(jobId),
+        ]);
+        await this.local.absorb({
+          id: jobId,
+          job,
+          revision,
+          archived,
+          profile: await this.profileOf(job.profile.sha256),
+          evidence,
+        });
       } catch (error) {
         if (!(error instanceof ApiError) || error.status !== 0) throw error;
       }
     }
     const base = await this.local.base(jobId);
-    if (!base) throw new Error('The server does not answer, and this job was not opened in this browser before.');
+    if (!base)
+      throw new Error(
+        'The server does not answer, and this job was not opened in this browser before.',
+      );
     return outbox.reduce((doc, c) => applyPatch(doc, c.patch), base.job);
   }
 

@@ -14,13 +14,30 @@ export const JobActions = createActionGroup({
   events: {
     'Open': props<{ id: string }>(),
     'Opened': props<{
-      id: string; job: Job; revision: number; archived: boolean; profile: Profile; evidence: readonly Evidence[]; waitingEvidence: readonly Evidence[];
-      outbox: readonly PendingChange[]; undo: readonly UndoStep[]; redo: readonly UndoStep[]; conflict: Conflict | null; /** The server has not got the job itself. */ made: boolean;
-      online: boolean; problem?: string;
-    }>(), // prettier-ignore
+      id: string;
+      job: Job;
+      revision: number;
+      archived: boolean;
+      profile: Profile;
+      evidence: readonly Evidence[];
+      waitingEvidence: readonly Evidence[];
+      outbox: readonly PendingChange[];
+      undo: readonly UndoStep[];
+      redo: readonly UndoStep[];
+      conflict: Conflict | null;
+      /** The server has not got the job itself. */ made: boolean;
+      online: boolean;
+      problem?: string;
+    }>(),
     'Open Failed': props<{ id: string; status: 'missing' | 'failed'; problem: string }>(),
     'Close': emptyProps(),
-    'Edit': props<{ after: Job; label: string; /** Follows from an edit by itself: no step of its own to take back. */ follows?: boolean } & Stamp>(),
+    'Edit': props<
+      {
+        after: Job;
+        label: string;
+        /** Follows from an edit by itself: no step of its own to take back. */ follows?: boolean;
+      } & Stamp
+    >(),
     'Undo': props<Stamp>(),
     'Redo': props<Stamp>(),
     /** The browser has what was done up to now; or has no room for it. */

@@ -25,7 +25,8 @@ const job = (): Job =>
   });
 /** Waits until `what` holds, however slow the machine; a spec that waits in vain fails on what it expects next. */
 async function until(what: () => boolean): Promise<void> {
-  for (let tries = 0; tries < 600 && !what(); tries++) await new Promise((done) => setTimeout(done, 5));
+  for (let tries = 0; tries < 600 && !what(); tries++)
+    await new Promise((done) => setTimeout(done, 5));
 }
 const sent = (n: number): boolean => story.filter((s) => s.startsWith('send')).length === n;
 const quiet = (): boolean => state().outbox.length === 0 && state().waitingEvidence.length === 0;
@@ -45,7 +46,9 @@ function bed(): void {
   stored = [];
   const answer = (what: string, usual: () => unknown): Promise<unknown> => {
     story.push(what);
-    return answers.length ? (answers.shift() as () => Promise<unknown>)() : Promise.resolve(usual());
+    return answers.length
+      ? (answers.shift() as () => Promise<unknown>)()
+      : Promise.resolve(usual());
   };
   let at = { job: job(), revision: 7 };
   const api: Partial<Record<keyof Api, unknown>> = {
@@ -66,7 +69,9 @@ function bed(): void {
   };
   disk = new Disk();
   disk.written = (acts) => {
-    const put = acts.flatMap((act) => ('put' in act && ['outbox', 'evidence'].includes(act.put) ? [act.put] : []));
+    const put = acts.flatMap((act) =>
+      'put' in act && ['outbox', 'evidence'].includes(act.put) ? [act.put] : [],
+    );
     if (put.length) story.push(`keep ${put.join('+')}`);
   };
   theirsNow = (job, revision) => void (at = { job, revision });
@@ -76,7 +81,10 @@ function bed(): void {
       { provide: Api, useValue: api },
       { provide: SHELF, useFactory: () => new MapShelf(disk) },
       { provide: NEWS_CHANNEL, useValue: null },
-      provideStore({ [jobFeature.name]: jobFeature.reducer }, { initialState: { [jobFeature.name]: emptyState } }),
+      provideStore(
+        { [jobFeature.name]: jobFeature.reducer },
+        { initialState: { [jobFeature.name]: emptyState } },
+      ),
       provideEffects(JobEffects),
     ],
   });
@@ -86,11 +94,22 @@ function bed(): void {
 
 const state = (): JobState => {
   let now = emptyState;
-  store.select(jobFeature.selectJobState).subscribe((s) => (now = s)).unsubscribe(); // prettier-ignore
+  store
+    .select(jobFeature.selectJobState)
+    .subscribe((s) => (now = s))
+    .unsubscribe();
   return now;
 };
 const edit = (change: Partial<Job>, changeId: string): void =>
-  store.dispatch(JobActions.edit({ after: { ...(state().job as Job), ...change }, label: 'x', changeId, author, atClient: '2026-01-01T00:00:00Z' }));
+  store.dispatch(
+    JobActions.edit({
+      after: { ...(state().job as Job), ...change },
+      label: 'x',
+      changeId,
+      author,
+      atClient: '2026-01-01T00:00:00Z',
+    }),
+  );
 
 describe('saving', () => {
   const real = EventSource;
@@ -117,7 +136,11 @@ describe('saving', () => {
     edit({ tag: 'T-3' }, 'c2');
     edit({ tag: 'T-4' }, 'c3');
     await until(quiet);
-    expect(story.filter((s) => s.startsWith('send'))).toEqual(['send on 7', 'send on 8', 'send on 9']);
+    expect(story.filter((s) => s.startsWith('send'))).toEqual([
+      'send on 7',
+      'send on 8',
+      'send on 9',
+    ]);
     expect([state().job?.tag, state().base?.tag, state().save]).toEqual(['T-4', 'T-4', 'server']);
   });
 
@@ -127,14 +150,28 @@ describe('saving', () => {
     await until(() => state().save === 'waiting');
     expect([state().save, state().outbox.length, state().job?.tag]).toEqual(['waiting', 1, 'T-2']);
     await until(quiet);
-    expect([state().save, state().outbox.length, story.filter((s) => s.startsWith('send')).length]).toEqual(['server', 0, 2]);
+    expect([
+      state().save,
+      state().outbox.length,
+      story.filter((s) => s.startsWith('send')).length,
+    ]).toEqual(['server', 0, 2]);
   });
 
   it('lays its change over what came from elsewhere, and sends it on the new revision', async () => {
     const theirs = { ...job(), machine: 'theirs' };
-    const changes = [{ id: 't', revision: 8, patch: [{ op: 'replace', path: '/machine', value: 'theirs' }], author, atClient: '' }];
+    const changes = [
+      {
+        id: 't',
+        revision: 8,
+        patch: [{ op: 'replace', path: '/machine', value: 'theirs' }],
+        author,
+        atClient: '',
+      },
+    ];
     theirsNow(theirs, 8);
-    answers.push(() => Promise.reject(new ApiError(412, 'changed elsewhere', { job: theirs, revision: 8, changes })));
+    answers.push(() =>
+      Promise.reject(new ApiError(412, 'changed elsewhere', { job: theirs, revision: 8, changes })),
+    );
     edit({ tag: 'T-2' }, 'c1');
     await until(() => sent(2) && quiet());
     expect(story.filter((s) => s.startsWith('send'))).toEqual(['send on 7', 'send on 8']);
@@ -150,9 +187,18 @@ describe('saving', () => {
     store.dispatch(JobActions.close());
     store.dispatch(JobActions.open({ id }));
     await until(() => state().status === 'ready');
-    expect([state().job?.tag, state().job?.machine, state().evidence.map((e) => e.id)]).toEqual(['T-2', 'grader', ['e1']]);
+    expect([state().job?.tag, state().job?.machine, state().evidence.map((e) => e.id)]).toEqual([
+      'T-2',
+      'grader',
+      ['e1'],
+    ]);
     await until(quiet);
-    expect(story.filter((s) => !s.startsWith('keep'))).toEqual(['send on 7', 'send on 7', 'send on 8', 'evidence e1']);
+    expect(story.filter((s) => !s.startsWith('keep'))).toEqual([
+      'send on 7',
+      'send on 7',
+      'send on 8',
+      'evidence e1',
+    ]);
     expect(state().save).toBe('server');
   });
 
@@ -163,11 +209,24 @@ describe('saving', () => {
     store.dispatch(JobActions.close());
     const theirs = { ...job(), tag: 'theirs' };
     theirsNow(theirs, 8);
-    const changes = [{ id: 't', revision: 8, patch: [{ op: 'replace', path: '/tag', value: 'theirs' }], author, atClient: '' }];
-    answers.push(() => Promise.reject(new ApiError(412, 'changed elsewhere', { job: theirs, revision: 8, changes })));
+    const changes = [
+      {
+        id: 't',
+        revision: 8,
+        patch: [{ op: 'replace', path: '/tag', value: 'theirs' }],
+        author,
+        atClient: '',
+      },
+    ];
+    answers.push(() =>
+      Promise.reject(new ApiError(412, 'changed elsewhere', { job: theirs, revision: 8, changes })),
+    );
     store.dispatch(JobActions.open({ id }));
     await until(() => state().conflict !== null);
-    expect([state().conflict?.mine.patch[0], state().job?.tag]).toEqual([jasmine.objectContaining({ value: 'mine' }), 'theirs']);
+    expect([state().conflict?.mine.patch[0], state().job?.tag]).toEqual([
+      jasmine.objectContaining({ value: 'mine' }),
+      'theirs',
+    ]);
     store.dispatch(JobActions.close());
     store.dispatch(JobActions.open({ id }));
     await until(() => state().conflict !== null);
@@ -178,27 +237,41 @@ describe('saving', () => {
 
   it('says where the browser has no room that it is in this window alone, keeps typing, and sends it all the same', async () => {
     (TestBed.inject(SHELF) as MapShelf).full = true;
-    for (let i = 0; i < 3; i++) answers.push(() => Promise.reject(new ApiError(0, 'The server does not answer.')));
+    for (let i = 0; i < 3; i++)
+      answers.push(() => Promise.reject(new ApiError(0, 'The server does not answer.')));
     edit({ tag: 'T-2' }, 'c1');
     await until(() => state().save === 'unkept');
     edit({ machine: 'grader' }, 'c2');
     await until(() => state().save === 'unkept');
     await new Promise((done) => setTimeout(done, 50));
-    expect([state().save, state().job?.tag, state().job?.machine, state().outbox.length]).toEqual(['unkept', 'T-2', 'grader', 2]);
+    expect([state().save, state().job?.tag, state().job?.machine, state().outbox.length]).toEqual([
+      'unkept',
+      'T-2',
+      'grader',
+      2,
+    ]);
     edit({}, 'nothing');
     await new Promise((done) => setTimeout(done, 50));
     expect(state().save).toBe('unkept');
     answers.length = 0;
     void TestBed.inject(Courier).run();
     await until(quiet);
-    expect([state().save, state().base?.tag, state().base?.machine]).toEqual(['server', 'T-2', 'grader']);
+    expect([state().save, state().base?.tag, state().base?.machine]).toEqual([
+      'server',
+      'T-2',
+      'grader',
+    ]);
   });
 
   it('takes a refused change back and says why', async () => {
     answers.push(() => Promise.reject(new ApiError(400, 'Does not fit at "tag": a tag.')));
     edit({ tag: '' }, 'c1');
     await until(() => state().problem !== null);
-    expect([state().job?.tag, state().outbox.length, state().problem]).toEqual(['T-1', 0, 'Does not fit at "tag": a tag.']);
+    expect([state().job?.tag, state().outbox.length, state().problem]).toEqual([
+      'T-1',
+      0,
+      'Does not fit at "tag": a tag.',
+    ]);
   });
 
   it('sends evidence after the changes it rests on', async () => {

@@ -1,7 +1,21 @@
 import { Injectable, inject } from '@angular/core';
 import { Actions, createEffect, ofType } from '@ngrx/effects';
 import { Store, type Action } from '@ngrx/store';
-import { concatMap, EMPTY, filter, from, map, mergeMap, Observable, of, switchMap, takeUntil, tap, timer, withLatestFrom } from 'rxjs';
+import {
+  concatMap,
+  EMPTY,
+  filter,
+  from,
+  map,
+  mergeMap,
+  Observable,
+  of,
+  switchMap,
+  takeUntil,
+  tap,
+  timer,
+  withLatestFrom,
+} from 'rxjs';
 import { Api, ApiError } from './api';
 import { Courier, type News } from './courier';
 import { JobActions } from './job.actions';
@@ -25,12 +39,24 @@ export class JobEffects {
   private readonly courier = inject(Courier);
   private readonly state = this.store.select(jobFeature.selectJobState);
 
-  readonly open = createEffect(() => this.actions.pipe(ofType(JobActions.open), switchMap(({ id }) => from(this.load(id))))); // prettier-ignore
+  readonly open = createEffect(() =>
+    this.actions.pipe(
+      ofType(JobActions.open),
+      switchMap(({ id }) => from(this.load(id))),
+    ),
+  );
 
   /** Everything done is in IndexedDB before the head strip says so, and before it is sent. */
   readonly keep = createEffect(() =>
     this.actions.pipe(
-      ofType(JobActions.edit, JobActions.undo, JobActions.redo, JobActions.record, JobActions.keepMine, JobActions.takeTheirs),
+      ofType(
+        JobActions.edit,
+        JobActions.undo,
+        JobActions.redo,
+        JobActions.record,
+        JobActions.keepMine,
+        JobActions.takeTheirs,
+      ),
       withLatestFrom(this.state),
       filter(([, s]) => s.status === 'ready'),
       concatMap(([action, s]) => from(keepStep(this.local, action, s))),
@@ -40,7 +66,14 @@ export class JobEffects {
   );
 
   /** What waited from before is sent as soon as the job is open. */
-  readonly begin = createEffect(() => this.actions.pipe(ofType(JobActions.opened), tap(() => void this.courier.run())), { dispatch: false }); // prettier-ignore
+  readonly begin = createEffect(
+    () =>
+      this.actions.pipe(
+        ofType(JobActions.opened),
+        tap(() => void this.courier.run()),
+      ),
+    { dispatch: false },
+  );
 
   /** What the courier tells, whichever window it worked in. */
   readonly told = createEffect(() =>
@@ -55,10 +88,18 @@ export class JobEffects {
   readonly ask = createEffect(() =>
     this.actions.pipe(
       ofType(JobActions.waiting, JobActions.opened),
-      switchMap((action) => (action.type === JobActions.opened.type && action.online ? EMPTY : timer(RETRY_MS))),
+      switchMap((action) =>
+        action.type === JobActions.opened.type && action.online ? EMPTY : timer(RETRY_MS),
+      ),
       takeUntil(this.actions.pipe(ofType(JobActions.close))),
       withLatestFrom(this.state),
-      filter(([, s]) => s.status === 'ready' && s.save === 'waiting' && s.outbox.length + s.waitingEvidence.length === 0 && !s.made),
+      filter(
+        ([, s]) =>
+          s.status === 'ready' &&
+          s.save === 'waiting' &&
+          s.outbox.length + s.waitingEvidence.length === 0 &&
+          !s.made,
+      ),
       concatMap(([, s]) => from(this.refresh(s)).pipe(mergeMap((actions) => actions))),
     ),
   );
@@ -68,12 +109,23 @@ export class JobEffects {
     this.actions.pipe(
       ofType(JobActions.opened),
       filter(({ made }) => !made),
-      switchMap(({ id }) => this.events(id).pipe(takeUntil(this.actions.pipe(ofType(JobActions.close, JobActions.open))))),
+      switchMap(({ id }) =>
+        this.events(id).pipe(
+          takeUntil(this.actions.pipe(ofType(JobActions.close, JobActions.open))),
+        ),
+      ),
       concatMap((event) =>
         of(event).pipe(
           withLatestFrom(this.state),
-          filter(([, s]) => s.status === 'ready' && (event.kind !== 'change' || event.revision > s.revision)),
-          concatMap(([, s]) => from(event.kind === 'evidence' ? this.refreshEvidence(s) : this.refresh(s)).pipe(mergeMap((actions) => actions))),
+          filter(
+            ([, s]) =>
+              s.status === 'ready' && (event.kind !== 'change' || event.revision > s.revision),
+          ),
+          concatMap(([, s]) =>
+            from(event.kind === 'evidence' ? this.refreshEvidence(s) : this.refresh(s)).pipe(
+              mergeMap((actions) => actions),
+            ),
+          ),
         ),
       ),
     ),
@@ -83,27 +135,55 @@ export class JobEffects {
     const { base, made, evidence: waitingEvidence, ...kept } = await this.local.load(id);
     const waits = made !== undefined || kept.outbox.length > 0 || waitingEvidence.length > 0;
     const own = (online: boolean, problem?: string): Action | null =>
-      base ? JobActions.opened({ ...base, ...kept, waitingEvidence, made: made !== undefined, online, problem }) : null;
+      base
+        ? JobActions.opened({
+            ...base,
+            ...kept,
+            waitingEvidence,
+            made: made !== undefined,
+            online,
+            problem,
+          })
+        : null;
     // What waits was done on the document that is kept: the courier brings it up to date when it sends.
     if (waits && base) return own(false) as Action;
     const fetched = this.fetched(id).then(
-      (fresh) => JobActions.opened({ ...fresh, ...kept, waitingEvidence, made: false, online: true }),
+      (fresh) =>
+        JobActions.opened({ ...fresh, ...kept, waitingEvidence, made: false, online: true }),
       (error: unknown) => this.unreadable(id, error, own),
     );
-    const patience = base ? new Promise<null>((done) => setTimeout(() => done(null), PATIENCE_MS)) : fetched;
+    const patience = base
+      ? new Promise<null>((done) => setTimeout(() => done(null), PATIENCE_MS))
+      : fetched;
     return (await Promise.race([fetched, patience])) ?? (own(false) as Action);
   }
 
-  private unreadable(id: string, error: unknown, own: (online: boolean, problem?: string) => Action | null): Action {
+  private unreadable(
+    id: string,
+    error: unknown,
+    own: (online: boolean, problem?: string) => Action | null,
+  ): Action {
     const gone = error instanceof ApiError && (error.status === 404 || error.status === 400);
-    const kept = own(false, gone ? 'The server does not have this job any more. It is shown as it was last read here; export it under Hand over to keep it.' : undefined); // prettier-ignore
+    const kept = own(
+      false,
+      gone
+        ? 'The server does not have this job any more. It is shown as it was last read here; export it under Hand over to keep it.'
+        : undefined,
+    );
     if (kept) return kept;
     if (gone) return JobActions.openFailed({ id, status: 'missing', problem: error.message });
-    return JobActions.openFailed({ id, status: 'failed', problem: error instanceof Error ? error.message : 'The job could not be read.' });
+    return JobActions.openFailed({
+      id,
+      status: 'failed',
+      problem: error instanceof Error ? error.message : 'The job could not be read.',
+    });
   }
 
   private async fetched(id: string): Promise<KeptBase> {
-    const [{ job, revision, archived }, evidence] = await Promise.all([this.api.job(id), this.api.evidence(id)]);
+    const [{ job, revision, archived }, evidence] = await Promise.all([
+      this.api.job(id),
+      this.api.evidence(id),
+    ]);
     const profile = await this.api.profile(job.profile.sha256);
     const fresh = { id, job, revision, archived, profile, evidence };
     await this.local.absorb(fresh);
@@ -111,7 +191,8 @@ export class JobEffects {
   }
 
   private actionsOf(news: News, s: JobState): Observable<Action> {
-    if (news.kind === 'drained') return s.conflict ? EMPTY : from(this.refresh(s)).pipe(mergeMap((actions) => actions));
+    if (news.kind === 'drained')
+      return s.conflict ? EMPTY : from(this.refresh(s)).pipe(mergeMap((actions) => actions));
     return of(actionOf(news));
   }
 
@@ -123,7 +204,16 @@ export class JobEffects {
         this.api.changesAfter(s.id, s.revision),
         this.api.evidence(s.id),
       ]);
-      const taken = s.profile && (await this.local.absorb({ id: s.id, job, revision, archived, profile: s.profile, evidence }));
+      const taken =
+        s.profile &&
+        (await this.local.absorb({
+          id: s.id,
+          job,
+          revision,
+          archived,
+          profile: s.profile,
+          evidence,
+        }));
       if (!taken) {
         void this.courier.run();
         return [JobActions.evidenceLoaded({ evidence })];
@@ -131,7 +221,11 @@ export class JobEffects {
       const moved = revision > s.revision ? [JobActions.stale({ job, revision, changes })] : [];
       return [...moved, JobActions.evidenceLoaded({ evidence }), JobActions.caughtUp()];
     } catch (error) {
-      return [JobActions.waiting({ problem: error instanceof ApiError && error.status > 0 ? error.message : '' })];
+      return [
+        JobActions.waiting({
+          problem: error instanceof ApiError && error.status > 0 ? error.message : '',
+        }),
+      ];
     }
   }
 
@@ -145,12 +239,17 @@ export class JobEffects {
     }
   }
 
-  private events(id: string): Observable<{ kind: 'change' | 'evidence' | 'resync'; revision: number }> {
+  private events(
+    id: string,
+  ): Observable<{ kind: 'change' | 'evidence' | 'resync'; revision: number }> {
     if (typeof EventSource === 'undefined') return of();
     return new Observable((out) => {
       const source = new EventSource(`/api/jobs/${id}/events`);
       source.addEventListener('change', (e) =>
-        out.next({ kind: 'change', revision: (JSON.parse((e as MessageEvent<string>).data) as { revision: number }).revision }),
+        out.next({
+          kind: 'change',
+          revision: (JSON.parse((e as MessageEvent<string>).data) as { revision: number }).revision,
+        }),
       );
       source.addEventListener('evidence', () => out.next({ kind: 'evidence', revision: 0 }));
       source.addEventListener('resync', () => out.next({ kind: 'resync', revision: 0 }));

@@ -50,10 +50,22 @@ const edit = (s: JobState, recipe: (draft: Job) => void, label = 'edit'): JobSta
 /** The server has taken the first waiting change, on top of what it had. */
 const arrived = (s: JobState, revision: number): JobState => {
   const [change] = s.outbox;
-  return reduce(s, JobActions.saved({ change: { ...change, revision }, job: applyPatch(s.base as Job, change.patch) }));
+  return reduce(
+    s,
+    JobActions.saved({
+      change: { ...change, revision },
+      job: applyPatch(s.base as Job, change.patch),
+    }),
+  );
 };
 const waitingIn = (s: JobState): { waiting: string[] } => ({ waiting: s.outbox.map((c) => c.id) });
-const theirs = (revision: number, patch: Operation[]): ServerChange => ({ id: `t${revision}`, revision, patch, author: { name: 'B', role: '' }, atClient: '' });
+const theirs = (revision: number, patch: Operation[]): ServerChange => ({
+  id: `t${revision}`,
+  revision,
+  patch,
+  author: { name: 'B', role: '' },
+  atClient: '',
+});
 
 describe('job state', () => {
   it('keeps an edit here, then on the server', () => {
@@ -62,7 +74,13 @@ describe('job state', () => {
     s = reduce(s, JobActions.kept({ inBrowser: true }));
     expect(s.save).toBe('here');
     s = arrived(s, 4);
-    expect([s.save, s.outbox.length, s.revision, s.base?.tag, s.job?.tag]).toEqual(['server', 0, 4, 'T-2', 'T-2']);
+    expect([s.save, s.outbox.length, s.revision, s.base?.tag, s.job?.tag]).toEqual([
+      'server',
+      0,
+      4,
+      'T-2',
+      'T-2',
+    ]);
   });
 
   it('does nothing for an edit that changes nothing', () => {
@@ -87,7 +105,15 @@ describe('job state', () => {
     let s = edit(opened(), (d) => (d.tag = 'mine'));
     s = arrived(s, 4);
     const job = { ...(s.job as Job), tag: 'theirs' };
-    s = reduce(s, JobActions.stale({ job, revision: 5, changes: [theirs(5, [{ op: 'replace', path: '/tag', value: 'theirs' }])] }), JobActions.undo(stamp()));
+    s = reduce(
+      s,
+      JobActions.stale({
+        job,
+        revision: 5,
+        changes: [theirs(5, [{ op: 'replace', path: '/tag', value: 'theirs' }])],
+      }),
+      JobActions.undo(stamp()),
+    );
     expect(s.job?.tag).toBe('theirs');
     expect(s.problem).toMatch(/changed since/u);
   });
@@ -95,17 +121,45 @@ describe('job state', () => {
   it('merges disjoint changes of another person', () => {
     let s = edit(opened(), (d) => (d.machine = 'grader'));
     const job = { ...base(), tag: 'T-9' };
-    s = reduce(s, JobActions.stale({ job, revision: 4, changes: [theirs(4, [{ op: 'replace', path: '/tag', value: 'T-9' }])] }));
-    expect([s.job?.tag, s.job?.machine, s.conflict, s.revision, s.outbox.length]).toEqual(['T-9', 'grader', null, 4, 1]);
+    s = reduce(
+      s,
+      JobActions.stale({
+        job,
+        revision: 4,
+        changes: [theirs(4, [{ op: 'replace', path: '/tag', value: 'T-9' }])],
+      }),
+    );
+    expect([s.job?.tag, s.job?.machine, s.conflict, s.revision, s.outbox.length]).toEqual([
+      'T-9',
+      'grader',
+      null,
+      4,
+      1,
+    ]);
   });
 
   it('never overwrites the same field in silence: both values are shown, and either can stand', () => {
     let s = edit(opened(), (d) => (d.tag = 'mine'));
     const job = { ...base(), tag: 'theirs' };
-    s = reduce(s, JobActions.stale({ job, revision: 4, changes: [theirs(4, [{ op: 'replace', path: '/tag', value: 'theirs' }])] }));
-    expect([s.conflict?.mine.patch[0], s.conflict?.theirs[0].author.name, s.job?.tag]).toEqual([jasmine.objectContaining({ value: 'mine' }), 'B', 'theirs']);
+    s = reduce(
+      s,
+      JobActions.stale({
+        job,
+        revision: 4,
+        changes: [theirs(4, [{ op: 'replace', path: '/tag', value: 'theirs' }])],
+      }),
+    );
+    expect([s.conflict?.mine.patch[0], s.conflict?.theirs[0].author.name, s.job?.tag]).toEqual([
+      jasmine.objectContaining({ value: 'mine' }),
+      'B',
+      'theirs',
+    ]);
     const mine = reduce(s, JobActions.keepMine(waitingIn(s)));
-    expect([mine.job?.tag, mine.conflict, applyPatch(mine.base as Job, mine.outbox[0].patch).tag]).toEqual(['mine', null, 'mine']);
+    expect([
+      mine.job?.tag,
+      mine.conflict,
+      applyPatch(mine.base as Job, mine.outbox[0].patch).tag,
+    ]).toEqual(['mine', null, 'mine']);
     const gone = reduce(s, JobActions.takeTheirs(waitingIn(s)));
     expect([gone.job?.tag, gone.outbox.length, gone.save]).toEqual(['theirs', 0, 'server']);
   });
@@ -114,7 +168,10 @@ describe('job state', () => {
     let s = edit(opened(), (d) => (d.tag = 'mine'));
     const [own] = s.outbox;
     const job = { ...base(), tag: 'mine' };
-    s = reduce(s, JobActions.stale({ job, revision: 4, changes: [{ ...theirs(4, own.patch), id: own.id }] }));
+    s = reduce(
+      s,
+      JobActions.stale({ job, revision: 4, changes: [{ ...theirs(4, own.patch), id: own.id }] }),
+    );
     expect([s.job?.tag, s.outbox.length, s.conflict]).toEqual(['mine', 0, null]);
   });
 
@@ -130,8 +187,17 @@ describe('job state', () => {
     expect([s.evidence.length, s.waitingEvidence.length, s.save]).toEqual([1, 1, 'keeping']);
     s = reduce(s, JobActions.evidenceLoaded({ evidence: [] }));
     expect(s.evidence.length).toBe(1);
-    s = reduce(s, JobActions.recorded({ stored: [{ ...evidence, hash: 'h' }] }), JobActions.evidenceLoaded({ evidence: [{ ...evidence, hash: 'h' }] }));
-    expect([s.evidence.length, s.evidence[0].hash, s.waitingEvidence.length, s.save]).toEqual([1, 'h', 0, 'server']);
+    s = reduce(
+      s,
+      JobActions.recorded({ stored: [{ ...evidence, hash: 'h' }] }),
+      JobActions.evidenceLoaded({ evidence: [{ ...evidence, hash: 'h' }] }),
+    );
+    expect([s.evidence.length, s.evidence[0].hash, s.waitingEvidence.length, s.save]).toEqual([
+      1,
+      'h',
+      0,
+      'server',
+    ]);
   });
 
   it('asks about the one change that touches what others touched, and keeps every other', () => {
@@ -139,12 +205,31 @@ describe('job state', () => {
     s = edit(s, (d) => (d.tag = 'mine'));
     s = edit(s, (d) => (d.scheme.maxHz = 45));
     const job = { ...base(), tag: 'theirs' };
-    s = reduce(s, JobActions.stale({ job, revision: 4, changes: [theirs(4, [{ op: 'replace', path: '/tag', value: 'theirs' }])] }));
+    s = reduce(
+      s,
+      JobActions.stale({
+        job,
+        revision: 4,
+        changes: [theirs(4, [{ op: 'replace', path: '/tag', value: 'theirs' }])],
+      }),
+    );
     expect(s.conflict?.mine.patch[0]).toEqual(jasmine.objectContaining({ value: 'mine' }));
     const gone = reduce(s, JobActions.takeTheirs(waitingIn(s)));
-    expect([gone.job?.tag, gone.job?.machine, gone.job?.scheme.maxHz, gone.outbox.length, gone.conflict]).toEqual(['theirs', 'grader', 45, 2, null]);
+    expect([
+      gone.job?.tag,
+      gone.job?.machine,
+      gone.job?.scheme.maxHz,
+      gone.outbox.length,
+      gone.conflict,
+    ]).toEqual(['theirs', 'grader', 45, 2, null]);
     const kept = reduce(s, JobActions.keepMine(waitingIn(s)));
-    expect([kept.job?.tag, kept.job?.machine, kept.job?.scheme.maxHz, kept.outbox.length, kept.conflict]).toEqual(['mine', 'grader', 45, 3, null]);
+    expect([
+      kept.job?.tag,
+      kept.job?.machine,
+      kept.job?.scheme.maxHz,
+      kept.outbox.length,
+      kept.conflict,
+    ]).toEqual(['mine', 'grader', 45, 3, null]);
   });
 
   it('says why two disjoint changes cannot stand together, and offers to take back its own', () => {
@@ -174,19 +259,46 @@ describe('job state', () => {
         coreVersion: '1',
       },
     };
-    let s = edit(opened(wired as never), (d) => delete (d.adopted as { devices: Record<string, unknown> }).devices['a']);
+    let s = edit(
+      opened(wired as never),
+      (d) => delete (d.adopted as { devices: Record<string, unknown> }).devices['a'],
+    );
     const patch: Operation[] = [{ op: 'add', path: '/adopted/wires/w', value: wire }];
-    s = reduce(s, JobActions.stale({ job: applyPatch(wired, patch) as never, revision: 4, changes: [theirs(4, patch)] }));
+    s = reduce(
+      s,
+      JobActions.stale({
+        job: applyPatch(wired, patch) as never,
+        revision: 4,
+        changes: [theirs(4, patch)],
+      }),
+    );
     expect(s.conflict?.why).toContain('a device that is not there');
-    expect([s.conflict?.theirs[0].author.name, Object.keys(s.job?.adopted?.devices ?? {})]).toEqual(['B', ['a', 'b']] as never);
+    expect([s.conflict?.theirs[0].author.name, Object.keys(s.job?.adopted?.devices ?? {})]).toEqual(
+      ['B', ['a', 'b']] as never,
+    );
     s = reduce(s, JobActions.takeTheirs(waitingIn(s)));
-    expect([s.conflict, s.outbox.length, Object.keys(s.job?.adopted?.wires ?? {})]).toEqual([null, 0, ['w']] as never);
+    expect([s.conflict, s.outbox.length, Object.keys(s.job?.adopted?.wires ?? {})]).toEqual([
+      null,
+      0,
+      ['w'],
+    ] as never);
   });
 
   it('hears of a change that another window of this browser has sent', () => {
     let s = edit(opened(), (d) => (d.machine = 'grader'));
-    s = reduce(s, JobActions.saved({ change: theirs(4, [{ op: 'replace', path: '/tag', value: 'other window' }]), job: { ...base(), tag: 'other window' } }));
-    expect([s.job?.tag, s.job?.machine, s.revision, s.outbox.length]).toEqual(['other window', 'grader', 4, 1]);
+    s = reduce(
+      s,
+      JobActions.saved({
+        change: theirs(4, [{ op: 'replace', path: '/tag', value: 'other window' }]),
+        job: { ...base(), tag: 'other window' },
+      }),
+    );
+    expect([s.job?.tag, s.job?.machine, s.revision, s.outbox.length]).toEqual([
+      'other window',
+      'grader',
+      4,
+      1,
+    ]);
   });
 
   it('never says that it is kept before the browser has it, whatever the server says meanwhile', () => {
@@ -195,7 +307,11 @@ describe('job state', () => {
       JobActions.waiting({ problem: 'The server does not answer.' }),
     );
     expect(s.save).toBe('keeping');
-    s = reduce(s, JobActions.kept({ inBrowser: true }), JobActions.waiting({ problem: 'The server does not answer.' }));
+    s = reduce(
+      s,
+      JobActions.kept({ inBrowser: true }),
+      JobActions.waiting({ problem: 'The server does not answer.' }),
+    );
     expect(s.save).toBe('waiting');
   });
 
@@ -218,7 +334,15 @@ describe('a plan that follows from an edit', () => {
     expect(s.undo.length).toBe(1);
     s = reduce(s, JobActions.undo(stamp()));
     expect([s.job?.scheme.maxHz, s.redo.length]).toEqual([undefined, 1]);
-    s = reduce(s, JobActions.edit({ after: { ...(s.job as Job), machine: 'again' }, label: 'plan adopted', follows: true, ...stamp() }));
+    s = reduce(
+      s,
+      JobActions.edit({
+        after: { ...(s.job as Job), machine: 'again' },
+        label: 'plan adopted',
+        follows: true,
+        ...stamp(),
+      }),
+    );
     expect(s.redo.length).toBe(1);
   });
 });

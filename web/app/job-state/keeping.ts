@@ -34,13 +34,19 @@ export class Keeping {
   /** How this device's clock differs from the server's, in words; null within two minutes. */
   readonly clock = computed(() => {
     const s = this.api.clockAheadS();
-    return Math.abs(s) > CLOCK_TOLERANCE_S ? `${howLong(Math.abs(s))} ${s > 0 ? 'ahead of' : 'behind'}` : null;
+    return Math.abs(s) > CLOCK_TOLERANCE_S
+      ? `${howLong(Math.abs(s))} ${s > 0 ? 'ahead of' : 'behind'}`
+      : null;
   });
 
   /** Looks once at what is here and who is asking, and sends what waits. */
   async begin(): Promise<void> {
-    this.updates.versionUpdates.subscribe((event) => event.type === 'VERSION_READY' && this.newRelease.set(true));
-    this.courier.news.subscribe((news) => (news.kind === 'refused' || news.kind === 'unrecorded') && void this.lookAside());
+    this.updates.versionUpdates.subscribe(
+      (event) => event.type === 'VERSION_READY' && this.newRelease.set(true),
+    );
+    this.courier.news.subscribe(
+      (news) => (news.kind === 'refused' || news.kind === 'unrecorded') && void this.lookAside(),
+    );
     this.lost.set(await this.local.lost());
     await this.lookAside();
     this.persistent.set((await navigator.storage?.persist?.().catch(() => false)) ?? null);

@@ -14,7 +14,11 @@ const job: Job = emptyJob({
   profile: { family: 'x', model: 'y', version: '1', sha256: 'z' },
 });
 const base = { id: 'j', job, revision: 4, archived: false, profile: {} as never, evidence: [] };
-const change = (id: string, order: number, patch: PendingChange['patch'] = [{ op: 'replace', path: '/tag', value: id }]): PendingChange => ({
+const change = (
+  id: string,
+  order: number,
+  patch: PendingChange['patch'] = [{ op: 'replace', path: '/tag', value: id }],
+): PendingChange => ({
   id,
   jobId: 'j',
   order,
@@ -55,10 +59,16 @@ describe('what waits in this browser', () => {
   });
 
   it('is missed when the browser has lost it: which job, how much', async () => {
-    await store.keep('j', { changes: [change('c1', 1), change('c2', 2)], evidence: [piece('e1')], ...none });
+    await store.keep('j', {
+      changes: [change('c1', 1), change('c2', 2)],
+      evidence: [piece('e1')],
+      ...none,
+    });
     expect(await store.lost()).toEqual([]);
     const emptied = storeOn(new Disk());
-    expect(await emptied.lost()).toEqual([{ id: 'j', tag: 'FM-LIFT', text: '2 changes, 1 reading or other record' }]);
+    expect(await emptied.lost()).toEqual([
+      { id: 'j', tag: 'FM-LIFT', text: '2 changes, 1 reading or other record' },
+    ]);
     emptied.forgetLost();
     expect(await emptied.lost()).toEqual([]);
   });
@@ -72,10 +82,15 @@ describe('what waits in this browser', () => {
 
   it('is not run over by a document that was read meanwhile', async () => {
     await store.keep('j', { changes: [change('c1', 1)], ...none });
-    expect(await store.absorb({ ...base, revision: 9, job: { ...job, tag: 'theirs' } })).toBeFalse();
+    expect(
+      await store.absorb({ ...base, revision: 9, job: { ...job, tag: 'theirs' } }),
+    ).toBeFalse();
     expect((await store.base('j'))?.revision).toBe(4);
     await store.changeSent(change('c1', 1), 5);
-    expect([(await store.base('j'))?.revision, (await store.base('j'))?.job.tag]).toEqual([5, 'c1']);
+    expect([(await store.base('j'))?.revision, (await store.base('j'))?.job.tag]).toEqual([
+      5,
+      'c1',
+    ]);
     expect(await store.absorb({ ...base, revision: 3 })).toBeFalse();
     expect(await store.absorb({ ...base, revision: 9 })).toBeTrue();
   });
@@ -83,15 +98,21 @@ describe('what waits in this browser', () => {
   it('keeps what the server refused, with the reason', async () => {
     await store.keep('j', { changes: [change('c1', 1)], ...none });
     await store.setAside('outbox', change('c1', 1), 'Does not fit at "tag": a tag.');
-    expect([await store.outbox('j'), (await store.aside()).map((a) => [a.tag, a.why, a.item.id])]).toEqual([
-      [],
-      [['FM-LIFT', 'Does not fit at "tag": a tag.', 'c1']],
-    ]);
+    expect([
+      await store.outbox('j'),
+      (await store.aside()).map((a) => [a.tag, a.why, a.item.id]),
+    ]).toEqual([[], [['FM-LIFT', 'Does not fit at "tag": a tag.', 'c1']]]);
   });
 
   it('is asked about when another has changed the same, and not sent until it is answered', async () => {
     await store.keep('j', { changes: [change('c1', 1)], ...none });
-    const theirs = { id: 't', revision: 5, patch: [{ op: 'replace' as const, path: '/tag', value: 'theirs' }], author, atClient: '' };
+    const theirs = {
+      id: 't',
+      revision: 5,
+      patch: [{ op: 'replace' as const, path: '/tag', value: 'theirs' }],
+      author,
+      atClient: '',
+    };
     await store.rebased('j', { ...job, tag: 'theirs' }, 5, [theirs]);
     expect((await store.load('j')).conflict?.mine.id).toBe('c1');
     await store.settle('j', ['c1'], [], null);

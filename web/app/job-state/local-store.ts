@@ -2,17 +2,44 @@ import { Injectable, InjectionToken, inject, signal } from '@angular/core';
 import { applyPatch, type Evidence, type Job } from '@tactron/core/job';
 import type { Conflict, PendingChange, ServerChange, UndoStep } from './job.model';
 import { clashOf, mergedEvidence } from './rebase';
-import { Shelf, type Act, type KeptBase, type KeptFile, type MadeJob, type SetAside, type WaitingEvidence } from './shelf';
+import {
+  Shelf,
+  type Act,
+  type KeptBase,
+  type KeptFile,
+  type MadeJob,
+  type SetAside,
+  type WaitingEvidence,
+} from './shelf';
 
-export const SHELF = new InjectionToken<Shelf>('shelf', { providedIn: 'root', factory: () => new Shelf() });
+export const SHELF = new InjectionToken<Shelf>('shelf', {
+  providedIn: 'root',
+  factory: () => new Shelf(),
+});
 
-const byOrder = <T extends { readonly order: number }>(rows: T[]): T[] => rows.sort((x, y) => x.order - y.order);
+const byOrder = <T extends { readonly order: number }>(rows: T[]): T[] =>
+  rows.sort((x, y) => x.order - y.order);
 /** An earlier release kept the piece bare. */
 const ordered = (row: WaitingEvidence): WaitingEvidence =>
-  'evidence' in row ? row : { id: (row as Evidence).id, jobId: (row as Evidence).jobId, order: 0, evidence: row as Evidence };
+  'evidence' in row
+    ? row
+    : {
+        id: (row as Evidence).id,
+        jobId: (row as Evidence).jobId,
+        order: 0,
+        evidence: row as Evidence,
+      };
 
 /** What had been waiting for the server when it was last looked at, by job; in a second place, to notice when the first is lost. */
-type Waiting = Record<string, { readonly tag: string; readonly changes: number; readonly readings: number; readonly made: boolean }>;
+type Waiting = Record<
+  string,
+  {
+    readonly tag: string;
+    readonly changes: number;
+    readonly readings: number;
+    readonly made: boolean;
+  }
+>;
 const WAITING = 'tactron.waiting';
 
 export interface LostJob {
@@ -21,7 +48,8 @@ export interface LostJob {
   readonly text: string;
 }
 
-const locks = (): LockManager | undefined => (typeof navigator === 'undefined' ? undefined : navigator.locks);
+const locks = (): LockManager | undefined =>
+  typeof navigator === 'undefined' ? undefined : navigator.locks;
 
 /** Runs acts of one name one after the other, over all windows of this browser where it can. */
 export class InTurn {
@@ -31,7 +59,10 @@ export class InTurn {
     const manager = locks();
     if (manager) return manager.request(name, act) as Promise<T>;
     const next = (this.tails.get(name) ?? Promise.resolve()).then(act, act);
-    this.tails.set(name, next.catch(() => undefined)); // prettier-ignore
+    this.tails.set(
+      name,
+      next.catch(() => undefined),
+    );
     return next;
   }
 }
@@ -53,7 +84,15 @@ export class LocalStore {
       this.shelf.get('conflict', id),
       this.shelf.get('made', id),
     ]);
-    return { base, outbox, evidence, undo: steps?.undo ?? [], redo: steps?.redo ?? [], conflict: conflict ?? null, made };
+    return {
+      base,
+      outbox,
+      evidence,
+      undo: steps?.undo ?? [],
+      redo: steps?.redo ?? [],
+      conflict: conflict ?? null,
+      made,
+    };
   }
 
   async outbox(jobId: string): Promise<PendingChange[]> {
@@ -67,7 +106,8 @@ export class LocalStore {
   readonly aside = () => this.shelf.all('aside');
   readonly file = (sha256: string) => this.shelf.get('files', sha256);
   readonly profile = async (sha256: string) => (await this.shelf.get('profiles', sha256))?.profile;
-  readonly list = async <T>(name: string): Promise<readonly T[] | undefined> => (await this.shelf.get('lists', name))?.rows as readonly T[] | undefined;
+  readonly list = async <T>(name: string): Promise<readonly T[] | undefined> =>
+    (await this.shelf.get('lists', name))?.rows as readonly T[] | undefined;
 
   /** Evidence of a job that waits, in the order in which it was taken. */
   async waitingEvidence(jobId: string): Promise<Evidence[]> {
@@ -76,8 +116,18 @@ export class LocalStore {
 
   /** Jobs for which something waits, in the order in which it is to be sent. */
   async jobsWaiting(): Promise<string[]> {
-    const [made, outbox, evidence] = await Promise.all([this.madeJobs(), this.shelf.all('outbox'), this.shelf.all('evidence')]);
-    return [...new Set([...made.map((m) => m.id), ...byOrder(outbox).map((c) => c.jobId), ...evidence.map((e) => e.jobId)])];
+    const [made, outbox, evidence] = await Promise.all([
+      this.madeJobs(),
+      this.shelf.all('outbox'),
+      this.shelf.all('evidence'),
+    ]);
+    return [
+      ...new Set([
+        ...made.map((m) => m.id),
+        ...byOrder(outbox).map((c) => c.jobId),
+        ...evidence.map((e) => e.jobId),
+      ]),
+    ];
   }
 
   /** Files of a job that the server has not got. */
@@ -100,7 +150,11 @@ export class LocalStore {
   /** The document as the server gave it; left as it is when something waits or a newer one is here. @returns whether it was taken */
   async absorb(base: KeptBase): Promise<boolean> {
     return this.alone(base.id, async () => {
-      const [here, outbox, made] = await Promise.all([this.shelf.get('base', base.id), this.outbox(base.id), this.shelf.get('made', base.id)]);
+      const [here, outbox, made] = await Promise.all([
+        this.shelf.get('base', base.id),
+        this.outbox(base.id),
+        this.shelf.get('made', base.id),
+      ]);
       if (made || outbox.length > 0 || (here && here.revision > base.revision)) return false;
       await this.write([{ put: 'base', value: base }]);
       return true;
@@ -117,12 +171,22 @@ export class LocalStore {
   /** Keeps what was just done; resolved when the browser has it. @returns false when it is in this window's memory alone */
   async keep(
     jobId: string,
-    more: { changes?: readonly PendingChange[]; evidence?: readonly Evidence[]; undo: readonly UndoStep[]; redo: readonly UndoStep[] },
+    more: {
+      changes?: readonly PendingChange[];
+      evidence?: readonly Evidence[];
+      undo: readonly UndoStep[];
+      redo: readonly UndoStep[];
+    },
   ) {
-    const last = more.evidence?.length ? Math.max(0, ...(await this.shelf.ofJob('evidence', jobId)).map((w) => ordered(w).order)) : 0;
+    const last = more.evidence?.length
+      ? Math.max(0, ...(await this.shelf.ofJob('evidence', jobId)).map((w) => ordered(w).order))
+      : 0;
     const acts: Act[] = [
       ...(more.changes ?? []).map((value): Act => ({ put: 'outbox', value })),
-      ...(more.evidence ?? []).map((evidence, i): Act => ({ put: 'evidence', value: { id: evidence.id, jobId, order: last + 1 + i, evidence } })),
+      ...(more.evidence ?? []).map((evidence, i): Act => ({
+        put: 'evidence',
+        value: { id: evidence.id, jobId, order: last + 1 + i, evidence },
+      })),
       { put: 'undo', value: { id: jobId, undo: more.undo, redo: more.redo } },
     ];
     const kept = await this.write(acts);
@@ -131,7 +195,12 @@ export class LocalStore {
   }
 
   /** An answer to a conflict: what waited gives way to what was decided. */
-  async settle(jobId: string, gone: readonly string[], instead: readonly PendingChange[], next: Conflict | null): Promise<boolean> {
+  async settle(
+    jobId: string,
+    gone: readonly string[],
+    instead: readonly PendingChange[],
+    next: Conflict | null,
+  ): Promise<boolean> {
     const acts: Act[] = [
       ...gone.map((key): Act => ({ drop: 'outbox', key })),
       ...instead.map((value): Act => ({ put: 'outbox', value })),
@@ -144,14 +213,19 @@ export class LocalStore {
   }
 
   async keepMade(made: MadeJob, base: KeptBase): Promise<boolean> {
-    const kept = await this.write([{ put: 'made', value: made }, { put: 'base', value: base }]); // prettier-ignore
+    const kept = await this.write([
+      { put: 'made', value: made },
+      { put: 'base', value: base },
+    ]);
     await this.noteWaiting(made.id);
     return kept;
   }
 
   /** A job that was made here and refused: nothing of it stays but what was set aside. */
   async forgetJob(jobId: string): Promise<void> {
-    await this.write((['base', 'made', 'undo', 'conflict'] as const).map((drop): Act => ({ drop, key: jobId })));
+    await this.write(
+      (['base', 'made', 'undo', 'conflict'] as const).map((drop): Act => ({ drop, key: jobId })),
+    );
     await this.noteWaiting(jobId);
   }
 
@@ -165,7 +239,10 @@ export class LocalStore {
     const job = await this.alone(change.jobId, async () => {
       const base = await this.shelf.get('base', change.jobId);
       const acts: Act[] = [{ drop: 'outbox', key: change.id }];
-      const next = base && revision > base.revision ? { ...base, job: applyPatch(base.job, change.patch), revision } : undefined;
+      const next =
+        base && revision > base.revision
+          ? { ...base, job: applyPatch(base.job, change.patch), revision }
+          : undefined;
       await this.write(next ? [...acts, { put: 'base', value: next }] : acts);
       return (next ?? base)?.job;
     });
@@ -174,12 +251,18 @@ export class LocalStore {
   }
 
   /** The server has moved on: what waits is laid over it where it touches nothing in common, and asked about where it does. */
-  async rebased(jobId: string, job: Job, revision: number, changes: readonly ServerChange[]): Promise<void> {
+  async rebased(
+    jobId: string,
+    job: Job,
+    revision: number,
+    changes: readonly ServerChange[],
+  ): Promise<void> {
     await this.alone(jobId, async () => {
       const [base, outbox] = await Promise.all([this.shelf.get('base', jobId), this.outbox(jobId)]);
       const { arrived, conflict } = clashOf(outbox, job, changes);
       const acts: Act[] = arrived.map((key) => ({ drop: 'outbox', key }));
-      if (base && revision >= base.revision) acts.push({ put: 'base', value: { ...base, job, revision } });
+      if (base && revision >= base.revision)
+        acts.push({ put: 'base', value: { ...base, job, revision } });
       if (conflict) acts.push({ put: 'conflict', value: { ...conflict, id: jobId } });
       await this.write(acts);
     });
@@ -190,7 +273,14 @@ export class LocalStore {
     await this.alone(jobId, async () => {
       const base = await this.shelf.get('base', jobId);
       const acts: Act[] = stored.map((e) => ({ drop: 'evidence', key: e.id }));
-      await this.write(base ? [...acts, { put: 'base', value: { ...base, evidence: mergedEvidence(base.evidence, stored) } }] : acts);
+      await this.write(
+        base
+          ? [
+              ...acts,
+              { put: 'base', value: { ...base, evidence: mergedEvidence(base.evidence, stored) } },
+            ]
+          : acts,
+      );
     });
     await this.noteWaiting(jobId);
   }
@@ -201,11 +291,18 @@ export class LocalStore {
   }
 
   /** What the server refuses leaves the queue and is kept beside it. */
-  async setAside(from: 'outbox' | 'evidence' | 'made', item: SetAside['item'], why: string): Promise<void> {
+  async setAside(
+    from: 'outbox' | 'evidence' | 'made',
+    item: SetAside['item'],
+    why: string,
+  ): Promise<void> {
     const jobId = 'jobId' in item ? item.jobId : item.id;
     const tag = (await this.shelf.get('base', jobId))?.job.tag ?? jobId;
     const value: SetAside = { id: item.id, jobId, tag, why, at: new Date().toISOString(), item };
-    await this.write([{ drop: from, key: item.id }, { put: 'aside', value }]); // prettier-ignore
+    await this.write([
+      { drop: from, key: item.id },
+      { put: 'aside', value },
+    ]);
     await this.noteWaiting(jobId);
   }
 
@@ -217,7 +314,9 @@ export class LocalStore {
   async lost(): Promise<LostJob[]> {
     const noted = readWaiting();
     const here = new Set(await this.jobsWaiting());
-    return Object.entries(noted).flatMap(([id, w]) => (here.has(id) ? [] : [{ id, tag: w.tag, text: lostText(w) }]));
+    return Object.entries(noted).flatMap(([id, w]) =>
+      here.has(id) ? [] : [{ id, tag: w.tag, text: lostText(w) }],
+    );
   }
 
   forgetLost(): void {
@@ -240,7 +339,12 @@ export class LocalStore {
     const { base, outbox, evidence, made } = await this.load(jobId);
     const { [jobId]: _before, ...others } = readWaiting();
     const none = outbox.length + evidence.length === 0 && !made;
-    const now = { tag: base?.job.tag ?? made?.job.tag ?? '', changes: outbox.length, readings: evidence.length, made: made !== undefined };
+    const now = {
+      tag: base?.job.tag ?? made?.job.tag ?? '',
+      changes: outbox.length,
+      readings: evidence.length,
+      made: made !== undefined,
+    };
     try {
       localStorage.setItem(WAITING, JSON.stringify(none ? others : { ...others, [jobId]: now }));
     } catch {
@@ -257,6 +361,13 @@ function readWaiting(): Waiting {
   }
 }
 
-const several = (n: number, one: string): string => (n === 0 ? '' : `${n} ${one}${n === 1 ? '' : 's'}`);
+const several = (n: number, one: string): string =>
+  n === 0 ? '' : `${n} ${one}${n === 1 ? '' : 's'}`;
 const lostText = (w: Waiting[string]): string =>
-  [w.made ? 'the job itself' : '', several(w.changes, 'change'), several(w.readings, 'reading or other record')].filter(Boolean).join(', ');
+  [
+    w.made ? 'the job itself' : '',
+    several(w.changes, 'change'),
+    several(w.readings, 'reading or other record'),
+  ]
+    .filter(Boolean)
+    .join(', ');

@@ -2,7 +2,13 @@ import { Injectable, computed, effect, inject, signal } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { Store } from '@ngrx/store';
 import { v4 as uuid } from 'uuid';
-import { CORE_VERSION, type Evidence, type EvidenceBody, type EvidenceKind, type Job } from '@tactron/core/job';
+import {
+  CORE_VERSION,
+  type Evidence,
+  type EvidenceBody,
+  type EvidenceKind,
+  type Job,
+} from '@tactron/core/job';
 import { Preferences } from '../frame/preferences';
 import type { Derived } from '../compute/compute.types';
 import { Compute } from '../compute/compute';
@@ -36,7 +42,11 @@ export class OpenJob {
 
   constructor() {
     effect(() => {
-      const { job, profile, evidence } = { job: this.job(), profile: this.profile(), evidence: this.evidence() };
+      const { job, profile, evidence } = {
+        job: this.job(),
+        profile: this.profile(),
+        evidence: this.evidence(),
+      };
       if (job && profile) void this.derive(job, evidence);
       else this.derived.set(null);
     });
@@ -50,24 +60,46 @@ export class OpenJob {
     recipe(draft);
     if (!follows) this.own = true;
     void this.withAuthor((author) =>
-      this.store.dispatch(JobActions.edit({ after: draft, label, follows, changeId: uuid(), author, atClient: new Date().toISOString() })),
+      this.store.dispatch(
+        JobActions.edit({
+          after: draft,
+          label,
+          follows,
+          changeId: uuid(),
+          author,
+          atClient: new Date().toISOString(),
+        }),
+      ),
     );
   }
 
   undo(): void {
     this.own = true;
     if (this.state().undo.length)
-      void this.withAuthor((author) => this.store.dispatch(JobActions.undo({ changeId: uuid(), author, atClient: new Date().toISOString() })));
+      void this.withAuthor((author) =>
+        this.store.dispatch(
+          JobActions.undo({ changeId: uuid(), author, atClient: new Date().toISOString() }),
+        ),
+      );
   }
 
   redo(): void {
     this.own = true;
     if (this.state().redo.length)
-      void this.withAuthor((author) => this.store.dispatch(JobActions.redo({ changeId: uuid(), author, atClient: new Date().toISOString() })));
+      void this.withAuthor((author) =>
+        this.store.dispatch(
+          JobActions.redo({ changeId: uuid(), author, atClient: new Date().toISOString() }),
+        ),
+      );
   }
 
   /** Adds evidence; it is never changed, only superseded. */
-  record<K extends EvidenceKind>(kind: K, subject: string, body: EvidenceBody<K>, more: { supersedes?: string; why?: string } = {}): void {
+  record<K extends EvidenceKind>(
+    kind: K,
+    subject: string,
+    body: EvidenceBody<K>,
+    more: { supersedes?: string; why?: string } = {},
+  ): void {
     const { id, revision } = this.state();
     void this.withAuthor((author) => {
       const evidence = {
@@ -88,14 +120,20 @@ export class OpenJob {
 
   private async withAuthor(act: (author: { name: string; role: string }) => void): Promise<void> {
     if (this.keeping.readOnly())
-      return this.store.dispatch(JobActions.say({ problem: 'Your account may read this job and not change it: nothing was changed.' }));
+      return this.store.dispatch(
+        JobActions.say({
+          problem: 'Your account may read this job and not change it: nothing was changed.',
+        }),
+      );
     const me = this.keeping.me();
     if (me?.accounts) return act({ name: me.name, role: me.trade });
     const known = this.preferences.author();
     if (known) return act(known);
     const { WhoDialog } = await import('../frame/who-dialog');
     const { firstValueFrom } = await import('rxjs');
-    const author = (await firstValueFrom(this.dialog.open(WhoDialog, { disableClose: true }).afterClosed())) as { name: string; role: string } | undefined;
+    const author = (await firstValueFrom(
+      this.dialog.open(WhoDialog, { disableClose: true }).afterClosed(),
+    )) as { name: string; role: string } | undefined;
     if (!author) return;
     this.preferences.author.set(author);
     act(author);
@@ -113,7 +151,8 @@ export class OpenJob {
       this.failed.set(null);
       this.adopt(job, derived);
     } catch (error) {
-      if (round === this.round) this.failed.set(error instanceof Error ? error.message : String(error));
+      if (round === this.round)
+        this.failed.set(error instanceof Error ? error.message : String(error));
     } finally {
       if (round === this.round) this.working.set(false);
     }
@@ -121,8 +160,14 @@ export class OpenJob {
 
   /** Until the first evidence a new plan is adopted by itself; after that its difference waits for a person. */
   private adopt(job: Job, derived: Derived): void {
-    if (!derived.adoption || derived.adoption.planHash === job.adopted?.planHash || this.evidence().some((e) => e.kind !== 'isolation')) return;
-    if (!this.own || job !== this.job() || this.state().conflict || !this.preferences.author()) return;
+    if (
+      !derived.adoption ||
+      derived.adoption.planHash === job.adopted?.planHash ||
+      this.evidence().some((e) => e.kind !== 'isolation')
+    )
+      return;
+    if (!this.own || job !== this.job() || this.state().conflict || !this.preferences.author())
+      return;
     this.own = false;
     this.adoptNow(true);
   }

@@ -1,5 +1,13 @@
 import * as v from 'valibot';
-import { applyPatch, disjoint, jobSchema, patchBetween, type Evidence, type Job, type Operation } from '@tactron/core/job';
+import {
+  applyPatch,
+  disjoint,
+  jobSchema,
+  patchBetween,
+  type Evidence,
+  type Job,
+  type Operation,
+} from '@tactron/core/job';
 import type { Conflict, PendingChange, ServerChange } from './job.model';
 
 /**
@@ -11,12 +19,17 @@ import type { Conflict, PendingChange, ServerChange } from './job.model';
  * @param changes what was changed there since
  * @returns ids that have arrived already, and the first change that cannot stand beside what others did
  */
-export function clashOf(outbox: readonly PendingChange[], job: Job, changes: readonly ServerChange[]): { arrived: string[]; conflict: Conflict | null } {
+export function clashOf(
+  outbox: readonly PendingChange[],
+  job: Job,
+  changes: readonly ServerChange[],
+): { arrived: string[]; conflict: Conflict | null } {
   const known = new Set(changes.map((c) => c.id));
   const left = outbox.filter((c) => !known.has(c.id));
   const since = changes.filter((c) => !outbox.some((mine) => mine.id === c.id));
   const arrived = outbox.filter((c) => known.has(c.id)).map((c) => c.id);
-  const touching = (mine: PendingChange) => since.filter((theirs) => !disjoint(mine.patch, theirs.patch));
+  const touching = (mine: PendingChange) =>
+    since.filter((theirs) => !disjoint(mine.patch, theirs.patch));
   const mine = left.find((c) => touching(c).length > 0);
   if (mine) return { arrived, conflict: { mine, theirs: touching(mine), since } };
   let doc = job;
@@ -40,7 +53,9 @@ function problemOf(job: Job): string | undefined {
 
 /** The change in question, and those of this window that build on it. */
 function group({ mine }: Conflict, outbox: readonly PendingChange[]): Set<string> {
-  return new Set(outbox.filter((c) => c.id === mine.id || !disjoint(c.patch, mine.patch)).map((c) => c.id));
+  return new Set(
+    outbox.filter((c) => c.id === mine.id || !disjoint(c.patch, mine.patch)).map((c) => c.id),
+  );
 }
 
 interface Settled {
@@ -50,17 +65,35 @@ interface Settled {
 }
 
 /** What others wrote stands: the change in question goes, the others stay and are looked at again. */
-export function theirsStand(base: Job, outbox: readonly PendingChange[], conflict: Conflict): Settled {
+export function theirsStand(
+  base: Job,
+  outbox: readonly PendingChange[],
+  conflict: Conflict,
+): Settled {
   const gone = group(conflict, outbox);
-  return settled(base, outbox.filter((c) => !gone.has(c.id)), conflict.since, new Set()); // prettier-ignore
+  return settled(
+    base,
+    outbox.filter((c) => !gone.has(c.id)),
+    conflict.since,
+    new Set(),
+  );
 }
 
 /** What was written here stands: it is laid over the places others changed; the rest is looked at again. */
-export function mineStands(base: Job, outbox: readonly PendingChange[], conflict: Conflict): Settled {
+export function mineStands(
+  base: Job,
+  outbox: readonly PendingChange[],
+  conflict: Conflict,
+): Settled {
   return settled(base, outbox, conflict.since, group(conflict, outbox));
 }
 
-function settled(base: Job, outbox: readonly PendingChange[], since: readonly ServerChange[], forced: ReadonlySet<string>): Settled {
+function settled(
+  base: Job,
+  outbox: readonly PendingChange[],
+  since: readonly ServerChange[],
+  forced: ReadonlySet<string>,
+): Settled {
   let doc = base;
   const next: PendingChange[] = [];
   const open = outbox.filter((c) => !forced.has(c.id));
@@ -76,7 +109,16 @@ function settled(base: Job, outbox: readonly PendingChange[], since: readonly Se
         after = applyPatch(doc, change.patch);
       } catch {
         next.push(change);
-        return { job: base, outbox: [...next, ...outbox.slice(outbox.indexOf(change) + 1)], conflict: conflict ?? { mine: change, theirs: since, since, why: 'what it changes is no longer there' } }; // prettier-ignore
+        return {
+          job: base,
+          outbox: [...next, ...outbox.slice(outbox.indexOf(change) + 1)],
+          conflict: conflict ?? {
+            mine: change,
+            theirs: since,
+            since,
+            why: 'what it changes is no longer there',
+          },
+        };
       }
       next.push(change);
     }
@@ -90,7 +132,9 @@ function applyForced(document: Job, patch: readonly Operation[]): Job {
   return patch.reduce((doc, operation) => {
     if (operation.op === 'test') return doc;
     try {
-      return applyPatch(doc, [operation.op === 'replace' ? { ...operation, op: 'add' } : operation]);
+      return applyPatch(doc, [
+        operation.op === 'replace' ? { ...operation, op: 'add' } : operation,
+      ]);
     } catch {
       return doc;
     }

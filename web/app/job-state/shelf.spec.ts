@@ -4,12 +4,23 @@ import { Shelf, type Act } from './shelf';
 let serial = 0;
 const change = (id: string, order = 1): Act => ({
   put: 'outbox',
-  value: { id, jobId: 'j', order, patch: [], label: id, author: { name: 'A', role: '' }, atClient: '' },
+  value: {
+    id,
+    jobId: 'j',
+    order,
+    patch: [],
+    label: id,
+    author: { name: 'A', role: '' },
+    atClient: '',
+  },
 });
 /** Something the browser cannot store: as when the disk is full, the whole write fails. */
 const unstorable = (id: string): Act => {
   const act = change(id) as { put: 'outbox'; value: object };
-  return { ...act, value: { ...act.value, patch: [{ op: 'add', path: '/x', value: () => 1 }] } } as Act;
+  return {
+    ...act,
+    value: { ...act.value, patch: [{ op: 'add', path: '/x', value: () => 1 }] },
+  } as Act;
 };
 
 describe('what this browser keeps', () => {
@@ -26,11 +37,21 @@ describe('what this browser keeps', () => {
   const ids = async (on = shelf) => (await on.ofJob('outbox', 'j')).map((c) => c.id).sort();
 
   it('is there for the next window', async () => {
-    expect(await shelf.write([change('a'), change('b'), { put: 'undo', value: { id: 'j', undo: [], redo: [] } }])).toBeTrue();
+    expect(
+      await shelf.write([
+        change('a'),
+        change('b'),
+        { put: 'undo', value: { id: 'j', undo: [], redo: [] } },
+      ]),
+    ).toBeTrue();
     expect(await shelf.write([{ drop: 'outbox', key: 'a' }])).toBeTrue();
     await shelf.close();
     const next = new Shelf(name);
-    expect([await ids(next), (await next.get('undo', 'j'))?.id, await next.all('made')]).toEqual([['b'], 'j', []]);
+    expect([await ids(next), (await next.get('undo', 'j'))?.id, await next.all('made')]).toEqual([
+      ['b'],
+      'j',
+      [],
+    ]);
     await next.close();
   });
 
@@ -43,7 +64,11 @@ describe('what this browser keeps', () => {
   it('stays in this window when there is no room, is read back as if it were kept, and is kept once there is room', async () => {
     await shelf.write([change('a')]);
     await shelf.write([unstorable('b'), { drop: 'outbox', key: 'a' }]);
-    expect([await ids(), shelf.unkept, await shelf.get('outbox', 'a')]).toEqual([['b'], true, undefined]);
+    expect([await ids(), shelf.unkept, await shelf.get('outbox', 'a')]).toEqual([
+      ['b'],
+      true,
+      undefined,
+    ]);
     expect(await shelf.write([change('b')])).toBeTrue();
     expect([await ids(), shelf.unkept]).toEqual([['b'], false]);
     await shelf.close();
@@ -54,7 +79,11 @@ describe('what this browser keeps', () => {
     const open = indexedDB.open;
     spyOn(indexedDB, 'open').and.throwError('not allowed here');
     const alone = new Shelf(`${name}-none`);
-    expect([await alone.write([change('a')]), await ids(alone), alone.unkept]).toEqual([false, ['a'], true]);
+    expect([await alone.write([change('a')]), await ids(alone), alone.unkept]).toEqual([
+      false,
+      ['a'],
+      true,
+    ]);
     indexedDB.open = open;
   });
 
@@ -62,7 +91,8 @@ describe('what this browser keeps', () => {
     const old = await openDB(name, 1, {
       upgrade: (db) => {
         db.createObjectStore('base', { keyPath: 'id' });
-        for (const store of ['outbox', 'evidence']) db.createObjectStore(store, { keyPath: 'id' }).createIndex('job', 'jobId');
+        for (const store of ['outbox', 'evidence'])
+          db.createObjectStore(store, { keyPath: 'id' }).createIndex('job', 'jobId');
         db.createObjectStore('undo', { keyPath: 'id' });
       },
     });

@@ -53,7 +53,10 @@ export interface Stores extends DBSchema {
   base: { key: string; value: KeptBase };
   outbox: { key: string; value: PendingChange; indexes: { job: string } };
   evidence: { key: string; value: WaitingEvidence; indexes: { job: string } };
-  undo: { key: string; value: { id: string; undo: readonly UndoStep[]; redo: readonly UndoStep[] } };
+  undo: {
+    key: string;
+    value: { id: string; undo: readonly UndoStep[]; redo: readonly UndoStep[] };
+  };
   conflict: { key: string; value: Conflict & { id: string } };
   made: { key: string; value: MadeJob };
   files: { key: string; value: KeptFile; indexes: { job: string } };
@@ -64,11 +67,21 @@ export interface Stores extends DBSchema {
 export type StoreName = StoreNames<Stores>;
 
 export type Act =
-  { [S in StoreName]: { readonly put: S; readonly value: StoreValue<Stores, S> } }[StoreName] | { readonly drop: StoreName; readonly key: string };
+  | { [S in StoreName]: { readonly put: S; readonly value: StoreValue<Stores, S> } }[StoreName]
+  | { readonly drop: StoreName; readonly key: string };
 
 const keyOf: Readonly<Record<StoreName, string>> = {
-  base: 'id', outbox: 'id', evidence: 'id', undo: 'id', conflict: 'id', made: 'id', files: 'sha256', aside: 'id', profiles: 'sha256', lists: 'name',
-}; // prettier-ignore
+  base: 'id',
+  outbox: 'id',
+  evidence: 'id',
+  undo: 'id',
+  conflict: 'id',
+  made: 'id',
+  files: 'sha256',
+  aside: 'id',
+  profiles: 'sha256',
+  lists: 'name',
+};
 const byJob: readonly StoreName[] = ['outbox', 'evidence', 'files'];
 
 /** What cannot be had again from the server. */
@@ -86,7 +99,10 @@ export class Shelf {
 
   constructor(private readonly name = 'tactron') {}
 
-  async get<S extends StoreName>(store: S, key: string): Promise<StoreValue<Stores, S> | undefined> {
+  async get<S extends StoreName>(
+    store: S,
+    key: string,
+  ): Promise<StoreValue<Stores, S> | undefined> {
     const held = this.memory.get(store);
     if (held?.has(key)) return (held.get(key) ?? undefined) as StoreValue<Stores, S> | undefined;
     return this.read((db) => db.get(store, key as never), undefined);
@@ -96,8 +112,14 @@ export class Shelf {
     return this.merged(store, await this.read((db) => db.getAll(store), []), () => true);
   }
 
-  async ofJob<S extends 'outbox' | 'evidence' | 'files'>(store: S, jobId: string): Promise<StoreValue<Stores, S>[]> {
-    const rows = await this.read((db) => db.getAllFromIndex(store, 'job' as never, jobId as never), [] as StoreValue<Stores, S>[]);
+  async ofJob<S extends 'outbox' | 'evidence' | 'files'>(
+    store: S,
+    jobId: string,
+  ): Promise<StoreValue<Stores, S>[]> {
+    const rows = await this.read(
+      (db) => db.getAllFromIndex(store, 'job' as never, jobId as never),
+      [] as StoreValue<Stores, S>[],
+    );
     return this.merged(store, rows, (row) => (row as Row).jobId === jobId);
   }
 
@@ -106,7 +128,8 @@ export class Shelf {
     if (acts.length === 0) return true;
     try {
       await this.commit(acts);
-      for (const act of acts) this.memory.get('put' in act ? act.put : act.drop)?.delete(this.key(act));
+      for (const act of acts)
+        this.memory.get('put' in act ? act.put : act.drop)?.delete(this.key(act));
       return true;
     } catch {
       for (const act of acts) {
@@ -124,7 +147,10 @@ export class Shelf {
     tx.done.catch(() => undefined);
     try {
       for (const act of acts) {
-        const done = 'put' in act ? tx.objectStore(act.put).put(act.value as never) : tx.objectStore(act.drop).delete(act.key);
+        const done =
+          'put' in act
+            ? tx.objectStore(act.put).put(act.value as never)
+            : tx.objectStore(act.drop).delete(act.key);
         done.catch(() => undefined);
       }
     } catch (error) {
@@ -136,7 +162,9 @@ export class Shelf {
 
   /** Something a person made is held in this window's memory alone. */
   get unkept(): boolean {
-    return typed.some((store) => [...(this.memory.get(store)?.values() ?? [])].some((value) => value !== null));
+    return typed.some((store) =>
+      [...(this.memory.get(store)?.values() ?? [])].some((value) => value !== null),
+    );
   }
 
   async close(): Promise<void> {
@@ -145,14 +173,21 @@ export class Shelf {
   }
 
   private key(act: Act): string {
-    return 'put' in act ? String((act.value as unknown as Record<string, unknown>)[keyOf[act.put]]) : act.key;
+    return 'put' in act
+      ? String((act.value as unknown as Record<string, unknown>)[keyOf[act.put]])
+      : act.key;
   }
 
   private merged<T>(store: StoreName, rows: T[], wanted: (row: T) => boolean): T[] {
     const held = this.memory.get(store);
     if (!held?.size) return rows;
-    const there = rows.filter((row) => !held.has(String((row as Record<string, unknown>)[keyOf[store]])));
-    return [...there, ...[...held.values()].filter((row): row is T => row !== null && wanted(row as T))];
+    const there = rows.filter(
+      (row) => !held.has(String((row as Record<string, unknown>)[keyOf[store]])),
+    );
+    return [
+      ...there,
+      ...[...held.values()].filter((row): row is T => row !== null && wanted(row as T)),
+    ];
   }
 
   private async read<T>(act: (db: IDBPDatabase<Stores>) => Promise<T>, otherwise: T): Promise<T> {

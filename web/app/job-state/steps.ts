@@ -15,9 +15,15 @@ export type Step = ReturnType<
 >;
 
 /** Keeps what one step added. @returns whether the browser has it */
-export function keepStep(local: LocalStore, action: Step, { id, outbox, conflict, undo, redo }: JobState): Promise<boolean> {
-  if (action.type === JobActions.keepMine.type || action.type === JobActions.takeTheirs.type) return local.settle(id, action.waiting, outbox, conflict);
-  if (action.type === JobActions.record.type) return local.keep(id, { evidence: [action.evidence], undo, redo });
+export function keepStep(
+  local: LocalStore,
+  action: Step,
+  { id, outbox, conflict, undo, redo }: JobState,
+): Promise<boolean> {
+  if (action.type === JobActions.keepMine.type || action.type === JobActions.takeTheirs.type)
+    return local.settle(id, action.waiting, outbox, conflict);
+  if (action.type === JobActions.record.type)
+    return local.keep(id, { evidence: [action.evidence], undo, redo });
   return local.keep(id, { changes: outbox.filter((c) => c.id === action.changeId), undo, redo });
 }
 

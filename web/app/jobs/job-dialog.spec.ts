@@ -10,7 +10,13 @@ import { JobDialog } from './job-dialog';
 
 const hall = { id: '0d3f2a1c-7b64-4c1e-8a7d-5e9b1c2d3a01', name: 'Hall 2' } as SiteEntry;
 const yard = { id: '0d3f2a1c-7b64-4c1e-8a7d-5e9b1c2d3a02', name: 'Yard' } as SiteEntry;
-const profile = { sha256: 'f'.repeat(64), family: 'Marrowick F', title: 'Marrowick F', gaps: [], models: [{ name: 'F02', ratedKw: 2.2, ratedA: 5 }] };
+const profile = {
+  sha256: 'f'.repeat(64),
+  family: 'Marrowick F',
+  title: 'Marrowick F',
+  gaps: [],
+  models: [{ name: 'F02', ratedKw: 2.2, ratedA: 5 }],
+};
 
 describe('the dialog for a new job', () => {
   async function bed(at: readonly SiteEntry[] = []) {
@@ -21,7 +27,9 @@ describe('the dialog for a new job', () => {
       profile: () => Promise.resolve({}),
       addSite: ({ id, name }: SiteEntry) => Promise.resolve({ id, name }),
       addJob: (job: Job) =>
-        job.tag === 'TAKEN' ? Promise.reject(new ApiError(400, 'The tag TAKEN is in use at this site.')) : Promise.resolve(made.push(job)),
+        job.tag === 'TAKEN'
+          ? Promise.reject(new ApiError(400, 'The tag TAKEN is in use at this site.'))
+          : Promise.resolve(made.push(job)),
     };
     const closed: unknown[] = [];
     TestBed.configureTestingModule({
@@ -85,6 +93,10 @@ describe('the dialog for a new job', () => {
     await enter('machine', 'Sack lift');
     await make();
     expect(page.querySelector('[role=alert]')?.textContent).toContain('is in use');
-    expect([field('tag').value, field('machine').value, closed.length]).toEqual(['TAKEN', 'Sack lift', 0]);
+    expect([field('tag').value, field('machine').value, closed.length]).toEqual([
+      'TAKEN',
+      'Sack lift',
+      0,
+    ]);
   });
 });

@@ -16,7 +16,12 @@ import { Desk } from '../job-state/desk';
       <mat-dialog-content>
         <label class="named"
           >Site
-          <select class="field" name="site" [value]="site()" (change)="site.set($any($event.target).value)">
+          <select
+            class="field"
+            name="site"
+            [value]="site()"
+            (change)="site.set($any($event.target).value)"
+          >
             @for (s of sites(); track s.id) {
               <option [value]="s.id" [selected]="s.id === site()">{{ s.name }}</option>
             }
@@ -25,11 +30,24 @@ import { Desk } from '../job-state/desk';
         </label>
         @if (site() === 'new') {
           <label class="named"
-            >Name of the site <input class="field" name="siteName" maxlength="120" [value]="siteName()" (input)="siteName.set($any($event.target).value)"
+            >Name of the site
+            <input
+              class="field"
+              name="siteName"
+              maxlength="120"
+              [value]="siteName()"
+              (input)="siteName.set($any($event.target).value)"
           /></label>
         }
         <label class="named"
-          >Tag <input class="field" name="tag" maxlength="40" placeholder="FM-AUGER" [value]="tag()" (input)="tag.set($any($event.target).value)"
+          >Tag
+          <input
+            class="field"
+            name="tag"
+            maxlength="40"
+            placeholder="FM-AUGER"
+            [value]="tag()"
+            (input)="tag.set($any($event.target).value)"
         /></label>
         <label class="named"
           >Machine
@@ -50,20 +68,32 @@ import { Desk } from '../job-state/desk';
         </label>
         <label class="named"
           >Device family
-          <select class="field" name="family" [value]="sha()" (change)="sha.set($any($event.target).value)">
+          <select
+            class="field"
+            name="family"
+            [value]="sha()"
+            (change)="sha.set($any($event.target).value)"
+          >
             @for (p of profiles(); track p.sha256) {
               <option [value]="p.sha256" [selected]="p.sha256 === sha()">
-                {{ p.title }}{{ p.gaps.length ? ' (plates and sums; its profile cannot be planned yet)' : '' }}
+                {{ p.title
+                }}{{ p.gaps.length ? ' (plates and sums; its profile cannot be planned yet)' : '' }}
               </option>
             }
           </select>
         </label>
         <label class="named"
           >Model
-          <select class="field" name="model" [value]="model()" (change)="chosenModel.set($any($event.target).value)">
+          <select
+            class="field"
+            name="model"
+            [value]="model()"
+            (change)="chosenModel.set($any($event.target).value)"
+          >
             @for (m of models(); track m.name) {
               <option [value]="m.name" [selected]="m.name === model()">
-                {{ m.name }} · {{ m.ratedKw ?? m.ratedHp }} {{ m.ratedKw ? 'kW' : 'hp' }} · {{ m.ratedA }} A
+                {{ m.name }} · {{ m.ratedKw ?? m.ratedHp }} {{ m.ratedKw ? 'kW' : 'hp' }} ·
+                {{ m.ratedA }} A
               </option>
             }
           </select>
@@ -78,7 +108,8 @@ import { Desk } from '../job-state/desk';
       </mat-dialog-actions>
     </form>
   `,
-  styles: 'mat-dialog-content { display: grid; gap: 12px; min-width: min(460px, 80vw); padding-top: 6px !important; } .bad { color: var(--bad); }',
+  styles:
+    'mat-dialog-content { display: grid; gap: 12px; min-width: min(460px, 80vw); padding-top: 6px !important; } .bad { color: var(--bad); }',
 })
 export class JobDialog {
   private readonly desk = inject(Desk);
@@ -102,9 +133,17 @@ export class JobDialog {
   protected readonly sha = signal('');
   protected readonly chosenModel = signal('');
   protected readonly problem = signal<string | null>(null);
-  protected readonly models = computed(() => this.profiles().find((p) => p.sha256 === this.sha())?.models ?? []);
-  protected readonly model = computed(() => (this.models().some((m) => m.name === this.chosenModel()) ? this.chosenModel() : (this.models()[0]?.name ?? '')));
-  protected readonly ready = computed(() => this.tag().trim() && this.model() && (this.site() !== 'new' || this.siteName().trim()));
+  protected readonly models = computed(
+    () => this.profiles().find((p) => p.sha256 === this.sha())?.models ?? [],
+  );
+  protected readonly model = computed(() =>
+    this.models().some((m) => m.name === this.chosenModel())
+      ? this.chosenModel()
+      : (this.models()[0]?.name ?? ''),
+  );
+  protected readonly ready = computed(
+    () => this.tag().trim() && this.model() && (this.site() !== 'new' || this.siteName().trim()),
+  );
 
   constructor() {
     this.desk.profiles().then(
@@ -123,8 +162,20 @@ export class JobDialog {
     try {
       const site = this.site() === 'new' ? { id: uuid(), name: this.siteName().trim() } : undefined;
       const siteId = site?.id ?? this.site();
-      const pinned = { family: profile.family, model: this.model(), version: '1', sha256: profile.sha256 };
-      const job = emptyJob({ id: uuid(), siteId, tag: this.tag().trim(), machine: this.machine().trim(), practice: this.practice(), profile: pinned });
+      const pinned = {
+        family: profile.family,
+        model: this.model(),
+        version: '1',
+        sha256: profile.sha256,
+      };
+      const job = emptyJob({
+        id: uuid(),
+        siteId,
+        tag: this.tag().trim(),
+        machine: this.machine().trim(),
+        practice: this.practice(),
+        profile: pinned,
+      });
       await this.desk.makeJob(job, this.preferences.signed(), site);
       this.ref.close(job.id);
     } catch (error) {

@@ -1,4 +1,13 @@
-import { Component, DestroyRef, ElementRef, computed, effect, inject, signal, viewChild } from '@angular/core';
+import {
+  Component,
+  DestroyRef,
+  ElementRef,
+  computed,
+  effect,
+  inject,
+  signal,
+  viewChild,
+} from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { MatDialog } from '@angular/material/dialog';
 import { MatMenuModule } from '@angular/material/menu';
@@ -51,10 +60,21 @@ export class JobsBoard {
   protected readonly groups = computed(() => {
     const rows = this.rows() ?? [];
     return this.sites()
-      .map((site) => ({ site, rows: rows.filter((r) => r.siteId === site.id).map((row) => ({ row, trail: boardTrail(row) })) }))
+      .map((site) => ({
+        site,
+        rows: rows
+          .filter((r) => r.siteId === site.id)
+          .map((row) => ({ row, trail: boardTrail(row) })),
+      }))
       .filter(
         (group) =>
-          group.rows.length > 0 || (!group.site.archived && this.rows() !== null && !this.search() && !this.archived() && !this.site() && this.page() === 0),
+          group.rows.length > 0 ||
+          (!group.site.archived &&
+            this.rows() !== null &&
+            !this.search() &&
+            !this.archived() &&
+            !this.site() &&
+            this.page() === 0),
       );
   });
 
@@ -66,7 +86,9 @@ export class JobsBoard {
       void this.load();
     });
     const off = this.keys.on('/', () => this.searchBox()?.nativeElement.focus());
-    const heard = inject(Courier).news.subscribe((news) => news.kind === 'made' && void this.load());
+    const heard = inject(Courier).news.subscribe(
+      (news) => news.kind === 'made' && void this.load(),
+    );
     inject(DestroyRef).onDestroy(() => {
       off();
       heard.unsubscribe();
@@ -84,7 +106,10 @@ export class JobsBoard {
     });
     this.made.set(new Set((await this.local.madeJobs()).map((m) => m.id)));
     try {
-      const [sites, { rows, total }] = await Promise.all([this.desk.sites(), this.api.board(query.toString())]);
+      const [sites, { rows, total }] = await Promise.all([
+        this.desk.sites(),
+        this.api.board(query.toString()),
+      ]);
       this.sites.set(sites.rows);
       this.rows.set(await this.withMade(rows));
       this.total.set(total);
@@ -109,22 +134,33 @@ export class JobsBoard {
   /** Jobs made here that the server has not got yet stand on the first page. */
   private async withMade(rows: readonly BoardEntry[]): Promise<readonly BoardEntry[]> {
     if (this.made().size === 0 || this.page() > 0 || this.archived()) return rows;
-    const own = (await this.desk.keptJobs()).filter((row) => this.made().has(row.id) && this.wanted(row));
+    const own = (await this.desk.keptJobs()).filter(
+      (row) => this.made().has(row.id) && this.wanted(row),
+    );
     return [...own, ...rows.filter((row) => !own.some((o) => o.id === row.id))];
   }
 
   private wanted({ job, siteId }: BoardEntry): boolean {
     const text = this.search().toLowerCase();
-    return (!this.site() || siteId === this.site()) && `${job.tag}\n${job.machine}`.toLowerCase().includes(text);
+    return (
+      (!this.site() || siteId === this.site()) &&
+      `${job.tag}\n${job.machine}`.toLowerCase().includes(text)
+    );
   }
 
   protected filter(change: Record<string, string | null>): void {
-    void this.router.navigate([], { queryParams: { page: null, ...change }, queryParamsHandling: 'merge', replaceUrl: true });
+    void this.router.navigate([], {
+      queryParams: { page: null, ...change },
+      queryParamsHandling: 'merge',
+      replaceUrl: true,
+    });
   }
 
   protected async add(): Promise<void> {
     const { JobDialog } = await import('./job-dialog');
-    const id = (await firstValueFrom(this.dialog.open(JobDialog, { data: { sites: this.sites }, maxWidth: '640px' }).afterClosed())) as string | undefined;
+    const id = (await firstValueFrom(
+      this.dialog.open(JobDialog, { data: { sites: this.sites }, maxWidth: '640px' }).afterClosed(),
+    )) as string | undefined;
     if (id) await this.router.navigate(['/jobs', id, 'plate']);
   }
 
@@ -145,7 +181,9 @@ export class JobsBoard {
 
   protected async rename(row: BoardEntry): Promise<void> {
     const { RenameDialog } = await import('./rename-dialog');
-    const done = (await firstValueFrom(this.dialog.open(RenameDialog, { data: row }).afterClosed())) as string | undefined;
+    const done = (await firstValueFrom(
+      this.dialog.open(RenameDialog, { data: row }).afterClosed(),
+    )) as string | undefined;
     if (done) await this.tell(() => Promise.resolve(done));
   }
 
@@ -161,14 +199,19 @@ export class JobsBoard {
         throw new Error(`${file.name} is no job file: it is not JSON.`);
       }
       const { copied } = await this.api.importFile(data, this.preferences.signed());
-      return copied ? `${file.name} is in as a copy: a job with its id is here already.` : `${file.name} is in.`;
+      return copied
+        ? `${file.name} is in as a copy: a job with its id is here already.`
+        : `${file.name} is in.`;
     });
     field.value = '';
   }
 
   /** "marrowick-f" as it stands on the device: Marrowick F. */
   protected title(family: string): string {
-    return family.replace(/(^|-)(\w)/gu, (_all, dash: string, letter: string) => `${dash ? ' ' : ''}${letter.toUpperCase()}`);
+    return family.replace(
+      /(^|-)(\w)/gu,
+      (_all, dash: string, letter: string) => `${dash ? ' ' : ''}${letter.toUpperCase()}`,
+    );
   }
 
   private async tell(act: () => Promise<string>): Promise<void> {

@@ -12,8 +12,22 @@ import { Desk } from '../job-state/desk';
     <form (submit)="rename($event)">
       <h2 mat-dialog-title>Rename {{ row.job.tag }}</h2>
       <mat-dialog-content>
-        <label class="named">Tag <input class="field" maxlength="40" [value]="tag()" (input)="tag.set($any($event.target).value)" /></label>
-        <label class="named">Machine <input class="field" maxlength="200" [value]="machine()" (input)="machine.set($any($event.target).value)" /></label>
+        <label class="named"
+          >Tag
+          <input
+            class="field"
+            maxlength="40"
+            [value]="tag()"
+            (input)="tag.set($any($event.target).value)"
+        /></label>
+        <label class="named"
+          >Machine
+          <input
+            class="field"
+            maxlength="200"
+            [value]="machine()"
+            (input)="machine.set($any($event.target).value)"
+        /></label>
         @if (problem(); as p) {
           <p role="alert">{{ p }}</p>
         }
@@ -24,7 +38,8 @@ import { Desk } from '../job-state/desk';
       </mat-dialog-actions>
     </form>
   `,
-  styles: 'mat-dialog-content { display: grid; gap: 12px; min-width: min(420px, 80vw); padding-top: 6px !important; }',
+  styles:
+    'mat-dialog-content { display: grid; gap: 12px; min-width: min(420px, 80vw); padding-top: 6px !important; }',
 })
 export class RenameDialog {
   private readonly desk = inject(Desk);

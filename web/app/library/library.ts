@@ -37,21 +37,31 @@ export class Library {
   }
 
   protected terminals(profile: Profile) {
-    return profile.rows.flatMap((row) => row.terminals.map((id) => ({ ...profile.terminals[id], id, row: row.name })));
+    return profile.rows.flatMap((row) =>
+      row.terminals.map((id) => ({ ...profile.terminals[id], id, row: row.name })),
+    );
   }
 
   protected settings(profile: Profile) {
     return Object.entries(profile.settings).map(([code, s]) => ({
       code,
       ...s,
-      factoryText: typeof s.factory === 'object' ? 'by model' : `${String(s.factory)} ${s.choices?.[String(s.factory)] ?? s.unit}`,
+      factoryText:
+        typeof s.factory === 'object'
+          ? 'by model'
+          : `${String(s.factory)} ${s.choices?.[String(s.factory)] ?? s.unit}`,
     }));
   }
 
   protected policies(profile: Profile) {
     return Object.entries(profile.policies).map(([name, p]) => ({
       name,
-      text: p === 'unknown' ? 'not known: the worse is assumed' : 'fixed' in p ? String(p.fixed) : `setting ${String(p.setting)}`,
+      text:
+        p === 'unknown'
+          ? 'not known: the worse is assumed'
+          : 'fixed' in p
+            ? String(p.fixed)
+            : `setting ${String(p.setting)}`,
     }));
   }
 }

@@ -24,7 +24,9 @@ export class AccountsPanel {
     return me?.accounts === true && me.administrator;
   });
   protected readonly roles = computed(() =>
-    (['reader', 'electrician', ...(this.administrator() ? ['supervisor' as const] : [])] as const).map((value) => ({ value, name: roleNames[value as Role] })),
+    (
+      ['reader', 'electrician', ...(this.administrator() ? ['supervisor' as const] : [])] as const
+    ).map((value) => ({ value, name: roleNames[value as Role] })),
   );
   protected readonly sites = signal<readonly SiteEntry[]>([]);
   protected readonly accounts = signal<readonly AccountEntry[]>([]);
@@ -60,13 +62,18 @@ export class AccountsPanel {
     });
   }
 
-  protected async change(account: AccountEntry, change: Partial<Pick<AccountEntry, 'role' | 'disabled' | 'sites'>>): Promise<void> {
+  protected async change(
+    account: AccountEntry,
+    change: Partial<Pick<AccountEntry, 'role' | 'disabled' | 'sites'>>,
+  ): Promise<void> {
     await this.tried(() => this.api.changeAccount(account.id, change));
     await this.load();
   }
 
   protected share(account: AccountEntry, siteId: string): Promise<void> {
-    const sites = account.sites.includes(siteId) ? account.sites.filter((s) => s !== siteId) : [...account.sites, siteId];
+    const sites = account.sites.includes(siteId)
+      ? account.sites.filter((s) => s !== siteId)
+      : [...account.sites, siteId];
     return this.change(account, { sites });
   }
 

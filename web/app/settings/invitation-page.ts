@@ -26,7 +26,10 @@ import { Keeping } from '../job-state/keeping';
                 (input)="typed[f.name] = $any($event.target).value"
             /></label>
           }
-          <p class="soft small">A password of at least 12 characters; a few words are easier to keep than one with signs.</p>
+          <p class="soft small">
+            A password of at least 12 characters; a few words are easier to keep than one with
+            signs.
+          </p>
           <button class="act main" type="submit">Make my account</button>
         }
         <p class="problem" role="alert">{{ problem() }}</p>
@@ -34,7 +37,8 @@ import { Keeping } from '../job-state/keeping';
     </main>
   `,
   styleUrl: './settings-page.scss',
-  styles: 'form { display: grid; gap: 12px; padding: 18px; max-width: 480px; } .act { justify-self: start; }',
+  styles:
+    'form { display: grid; gap: 12px; padding: 18px; max-width: 480px; } .act { justify-self: start; }',
 })
 export class InvitationPage implements OnInit {
   readonly token = input.required<string>();
@@ -43,10 +47,20 @@ export class InvitationPage implements OnInit {
   private readonly router = inject(Router);
   protected readonly offer = signal<{ role: string; sites: string[] } | null>(null);
   protected readonly problem = signal('');
-  protected readonly typed: Record<string, string> = { login: '', name: '', trade: '', password: '' };
+  protected readonly typed: Record<string, string> = {
+    login: '',
+    name: '',
+    trade: '',
+    password: '',
+  };
   protected readonly fields = [
     { name: 'name', label: 'Name on changes and readings', type: 'text', complete: 'name' },
-    { name: 'trade', label: 'Role, such as commissioning electrician', type: 'text', complete: 'organization-title' },
+    {
+      name: 'trade',
+      label: 'Role, such as commissioning electrician',
+      type: 'text',
+      complete: 'organization-title',
+    },
     { name: 'login', label: 'Login', type: 'text', complete: 'username' },
     { name: 'password', label: 'Password', type: 'password', complete: 'new-password' },
   ] as const;

@@ -39,13 +39,17 @@ export class SettingsPage {
 
   constructor() {
     void navigator.storage?.estimate?.().then(({ usage = 0, quota = 0 }) => {
-      this.used.set(`${(usage / 1e6).toFixed(1)} MB of ${quota > 2e9 ? `${(quota / 1e9).toFixed(0)} GB` : `${(quota / 1e6).toFixed(0)} MB`}`);
+      this.used.set(
+        `${(usage / 1e6).toFixed(1)} MB of ${quota > 2e9 ? `${(quota / 1e9).toFixed(0)} GB` : `${(quota / 1e6).toFixed(0)} MB`}`,
+      );
     });
   }
 
   protected name(text: string): void {
     const name = text.trim();
-    this.preferences.author.set(name ? { name, role: this.preferences.author()?.role ?? '' } : null);
+    this.preferences.author.set(
+      name ? { name, role: this.preferences.author()?.role ?? '' } : null,
+    );
   }
 
   protected role(text: string): void {

@@ -27,7 +27,9 @@ import { carried, carryPatch, type Carry } from './carry';
           >Job
           <select class="field" (change)="job.set($any($event.target).value)">
             @for (j of jobs(); track j.id) {
-              <option [value]="j.id" [selected]="j.id === job()">{{ j.job.tag }} · {{ j.job.machine }}</option>
+              <option [value]="j.id" [selected]="j.id === job()">
+                {{ j.job.tag }} · {{ j.job.machine }}
+              </option>
             }
           </select>
         </label>
@@ -41,14 +43,18 @@ import { carried, carryPatch, type Carry } from './carry';
       </mat-dialog-actions>
     </form>
   `,
-  styles: 'mat-dialog-content { display: grid; gap: 12px; min-width: min(420px, 80vw); padding-top: 6px !important; }',
+  styles:
+    'mat-dialog-content { display: grid; gap: 12px; min-width: min(420px, 80vw); padding-top: 6px !important; }',
 })
 export class CarryDialog {
   private readonly api = inject(Api);
   private readonly desk = inject(Desk);
   private readonly ref = inject(MatDialogRef<CarryDialog>);
   private readonly preferences = inject(Preferences);
-  protected readonly data = inject<{ carries: readonly Carry[]; values: Readonly<Record<string, number>> }>(MAT_DIALOG_DATA);
+  protected readonly data = inject<{
+    carries: readonly Carry[];
+    values: Readonly<Record<string, number>>;
+  }>(MAT_DIALOG_DATA);
   protected readonly chosen = signal(0);
   protected readonly jobs = signal<readonly BoardEntry[]>([]);
   protected readonly job = signal('');
@@ -77,7 +83,9 @@ export class CarryDialog {
 
   protected text(c: Carry): string {
     const value = carried(c, this.data.values[c.from]);
-    return typeof value === 'number' ? formatNumber(value, 3, this.preferences.decimal()) : formatQuantity(value, this.preferences.decimal());
+    return typeof value === 'number'
+      ? formatNumber(value, 3, this.preferences.decimal())
+      : formatQuantity(value, this.preferences.decimal());
   }
 
   protected async carry(event: Event): Promise<void> {

@@ -59,8 +59,21 @@ export class DialLabel {
       const angle = ((row.dial * TURN - TURN / 2 - 90) * Math.PI) / 180;
       const at = (r: number): [number, number] => [r * Math.cos(angle), r * Math.sin(angle)];
       const [[x1, y1], [x2, y2], [tx, ty]] = [at(62), at(72), at(85)];
-      return { dial: row.dial, x1, y1, x2, y2, tx, ty, text: formatNumber(row.hz, 1, this.preferences.decimal()) };
+      return {
+        dial: row.dial,
+        x1,
+        y1,
+        x2,
+        y2,
+        tx,
+        ty,
+        text: formatNumber(row.hz, 1, this.preferences.decimal()),
+      };
     }),
   );
-  protected readonly label = computed(() => this.marks().map((m) => `${Math.round(m.dial * 100)} %: ${m.text} Hz`).join(', ')); // prettier-ignore
+  protected readonly label = computed(() =>
+    this.marks()
+      .map((m) => `${Math.round(m.dial * 100)} %: ${m.text} Hz`)
+      .join(', '),
+  );
 }

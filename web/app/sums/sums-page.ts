@@ -8,7 +8,18 @@ import { PlaceStrip } from '../frame/place-strip';
 import { Preferences } from '../frame/preferences';
 import { carries } from './carry';
 import { DialLabel } from './dial-label';
-import { argumentsOf, asText, formLines, readNumber, rowsOf, show, typedOf, type FormLine, type PastSum, type Typed } from './sum-state';
+import {
+  argumentsOf,
+  asText,
+  formLines,
+  readNumber,
+  rowsOf,
+  show,
+  typedOf,
+  type FormLine,
+  type PastSum,
+  type Typed,
+} from './sum-state';
 import type { SumOutcome, SumSpec, SumsWorker } from './sums.worker';
 
 const HISTORY = 'tactron.sums';
@@ -43,27 +54,60 @@ export class SumsPage {
   protected readonly found = computed(() => {
     const wanted = this.search().trim().toLowerCase();
     return this.groups()
-      .map((g) => ({ ...g, calculations: g.calculations.filter((c) => `${c.title} ${c.name}`.toLowerCase().includes(wanted)) }))
+      .map((g) => ({
+        ...g,
+        calculations: g.calculations.filter((c) =>
+          `${c.title} ${c.name}`.toLowerCase().includes(wanted),
+        ),
+      }))
       .filter((g) => g.calculations.length > 0);
   });
-  protected readonly lines = computed(() => (this.spec() ? formLines(this.spec().args, this.typed()) : []));
+  protected readonly lines = computed(() =>
+    this.spec() ? formLines(this.spec().args, this.typed()) : [],
+  );
   protected readonly working = computed(() => {
     const outcome = this.outcome();
     return outcome?.ok ? outcome.working : null;
   });
-  protected readonly plainResults = computed(() => (this.working()?.results ?? []).filter((r) => !Array.isArray(r.value) || typeof r.value[0] === 'number'));
+  protected readonly plainResults = computed(() =>
+    (this.working()?.results ?? []).filter(
+      (r) => !Array.isArray(r.value) || typeof r.value[0] === 'number',
+    ),
+  );
   /** A result that is a list of records, as a table. */
   protected readonly table = computed(() => {
-    const rows = (this.working()?.results ?? []).map((r) => r.value).find((value) => Array.isArray(value) && typeof value[0] === 'object') as
+    const rows = (this.working()?.results ?? [])
+      .map((r) => r.value)
+      .find((value) => Array.isArray(value) && typeof value[0] === 'object') as
       readonly Readonly<Record<string, number>>[] | undefined;
     return rows ? { heads: Object.keys(rows[0]), rows } : null;
   });
-  protected readonly chart = computed<{ x: string; y: string; right: string; series: Series[] } | null>(() => {
+  protected readonly chart = computed<{
+    x: string;
+    y: string;
+    right: string;
+    series: Series[];
+  } | null>(() => {
     const table = this.table();
     if (!table) return null;
-    const line = (name: string, x: string, y: string, right = false): Series => ({ name, points: table.rows.map((r) => ({ x: r[x], y: r[y] })), right });
-    if (table.heads.includes('amps')) return { x: 's', y: 'rpm', right: 'A', series: [line('speed', 't', 'rpm'), line('current', 't', 'amps', true)] };
-    return { x: 'dial', y: 'Hz', right: 'rpm', series: [line('frequency', 'dial', 'hz'), line('speed', 'dial', 'rpm', true)] };
+    const line = (name: string, x: string, y: string, right = false): Series => ({
+      name,
+      points: table.rows.map((r) => ({ x: r[x], y: r[y] })),
+      right,
+    });
+    if (table.heads.includes('amps'))
+      return {
+        x: 's',
+        y: 'rpm',
+        right: 'A',
+        series: [line('speed', 't', 'rpm'), line('current', 't', 'amps', true)],
+      };
+    return {
+      x: 'dial',
+      y: 'Hz',
+      right: 'rpm',
+      series: [line('frequency', 'dial', 'hz'), line('speed', 'dial', 'rpm', true)],
+    };
   });
   protected readonly carries = computed(() => carries[this.spec()?.name ?? ''] ?? []);
 
@@ -111,7 +155,8 @@ export class SumsPage {
   protected problemAt(path: string): string | null {
     const text = this.typed()[path];
     const read = text === undefined ? undefined : readNumber(text);
-    if (typeof read === 'string' && read !== text) return `${read}: write it without the mark, or with more digits.`;
+    if (typeof read === 'string' && read !== text)
+      return `${read}: write it without the mark, or with more digits.`;
     const outcome = this.outcome();
     return outcome && !outcome.ok && outcome.argument === path ? this.named(outcome) : null;
   }
@@ -126,7 +171,11 @@ export class SumsPage {
   protected readonly openProblem = computed(() => {
     const outcome = this.outcome();
     if (!outcome || outcome.ok) return null;
-    return this.lines().some((l) => l.path === outcome.argument && this.typed()[l.path] !== undefined) ? null : this.named(outcome);
+    return this.lines().some(
+      (l) => l.path === outcome.argument && this.typed()[l.path] !== undefined,
+    )
+      ? null
+      : this.named(outcome);
   });
 
   protected value(value: unknown, unit: string): string {
@@ -141,9 +190,26 @@ export class SumsPage {
   protected keep(): void {
     const working = this.working();
     if (!working) return;
-    const result = working.results.map((r) => (typeof r.value === 'number' ? `${r.title} ${this.value(r.value, r.unit)}` : '')).filter(Boolean).slice(0, 2).join(', '); // prettier-ignore
-    const sum: PastSum = { name: working.name, title: working.title, at: new Date().toISOString(), typed: this.typed(), result };
-    this.past.update((list) => [sum, ...list.filter((p) => JSON.stringify(p.typed) !== JSON.stringify(sum.typed) || p.name !== sum.name)].slice(0, KEPT));
+    const result = working.results
+      .map((r) => (typeof r.value === 'number' ? `${r.title} ${this.value(r.value, r.unit)}` : ''))
+      .filter(Boolean)
+      .slice(0, 2)
+      .join(', ');
+    const sum: PastSum = {
+      name: working.name,
+      title: working.title,
+      at: new Date().toISOString(),
+      typed: this.typed(),
+      result,
+    };
+    this.past.update((list) =>
+      [
+        sum,
+        ...list.filter(
+          (p) => JSON.stringify(p.typed) !== JSON.stringify(sum.typed) || p.name !== sum.name,
+        ),
+      ].slice(0, KEPT),
+    );
     localStorage.setItem(HISTORY, JSON.stringify(this.past()));
   }
 
@@ -176,7 +242,9 @@ export class SumsPage {
     if (!working) return;
     this.keep();
     const values = Object.fromEntries(
-      [...working.inputs, ...working.results].flatMap((x) => (typeof x.value === 'number' ? [[x.name, x.value]] : [])),
+      [...working.inputs, ...working.results].flatMap((x) =>
+        typeof x.value === 'number' ? [[x.name, x.value]] : [],
+      ),
     ) as Record<string, number>;
     const { CarryDialog } = await import('./carry-dialog');
     this.dialog

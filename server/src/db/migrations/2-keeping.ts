@@ -11,8 +11,12 @@ export class Keeping1791000000000 implements MigrationInterface {
   name = 'Keeping1791000000000';
 
   async up(db: QueryRunner): Promise<void> {
-    await db.query(`ALTER TABLE job_change ADD COLUMN label text NOT NULL DEFAULT '', ADD COLUMN clock_ahead_s integer, ADD COLUMN sent_by uuid`);
-    await db.query(`ALTER TABLE evidence ADD COLUMN clock_ahead_s integer, ADD COLUMN sent_by uuid`);
+    await db.query(
+      `ALTER TABLE job_change ADD COLUMN label text NOT NULL DEFAULT '', ADD COLUMN clock_ahead_s integer, ADD COLUMN sent_by uuid`,
+    );
+    await db.query(
+      `ALTER TABLE evidence ADD COLUMN clock_ahead_s integer, ADD COLUMN sent_by uuid`,
+    );
     await db.query(`CREATE TABLE blob (
       sha256 text PRIMARY KEY, type text NOT NULL, bytes integer NOT NULL, body bytea NOT NULL, created_at timestamptz NOT NULL DEFAULT now())`);
     await accounts(db);
@@ -27,8 +31,12 @@ export class Keeping1791000000000 implements MigrationInterface {
   }
 
   async down(db: QueryRunner): Promise<void> {
-    await db.query(`DROP TABLE blob, audit, account_site, invitation, account, session, sign_in_limit`);
-    await db.query(`ALTER TABLE job_change DROP COLUMN label, DROP COLUMN clock_ahead_s, DROP COLUMN sent_by`);
+    await db.query(
+      `DROP TABLE blob, audit, account_site, invitation, account, session, sign_in_limit`,
+    );
+    await db.query(
+      `ALTER TABLE job_change DROP COLUMN label, DROP COLUMN clock_ahead_s, DROP COLUMN sent_by`,
+    );
     await db.query(`ALTER TABLE evidence DROP COLUMN clock_ahead_s, DROP COLUMN sent_by`);
   }
 }
@@ -38,7 +46,9 @@ async function accounts(db: QueryRunner): Promise<void> {
     id uuid PRIMARY KEY, login text NOT NULL, name text NOT NULL, trade text NOT NULL, role text NOT NULL, administrator boolean NOT NULL DEFAULT false,
     password_hash text NOT NULL, disabled boolean NOT NULL DEFAULT false, created_at timestamptz NOT NULL DEFAULT now())`);
   await db.query(`CREATE UNIQUE INDEX account_login ON account (login)`);
-  await db.query(`CREATE TABLE account_site (account_id uuid NOT NULL, site_id uuid NOT NULL, PRIMARY KEY (account_id, site_id))`);
+  await db.query(
+    `CREATE TABLE account_site (account_id uuid NOT NULL, site_id uuid NOT NULL, PRIMARY KEY (account_id, site_id))`,
+  );
   await db.query(`CREATE TABLE invitation (
     id uuid PRIMARY KEY, token_hash text NOT NULL, role text NOT NULL, sites jsonb NOT NULL, invited_by uuid NOT NULL,
     created_at timestamptz NOT NULL DEFAULT now(), expires_at timestamptz NOT NULL, used_at timestamptz)`);
@@ -48,26 +58,52 @@ async function accounts(db: QueryRunner): Promise<void> {
     detail text NOT NULL DEFAULT '')`);
   await db.query(`CREATE INDEX audit_job ON audit (job_id, id)`);
   // The shapes these two packages expect: connect-pg-simple and rate-limiter-flexible.
-  await db.query(`CREATE TABLE session (sid varchar PRIMARY KEY, sess json NOT NULL, expire timestamp(6) NOT NULL)`);
+  await db.query(
+    `CREATE TABLE session (sid varchar PRIMARY KEY, sess json NOT NULL, expire timestamp(6) NOT NULL)`,
+  );
   await db.query(`CREATE INDEX session_expire ON session (expire)`);
-  await db.query(`CREATE TABLE sign_in_limit (key varchar(255) PRIMARY KEY, points integer NOT NULL DEFAULT 0, expire bigint)`);
+  await db.query(
+    `CREATE TABLE sign_in_limit (key varchar(255) PRIMARY KEY, points integer NOT NULL DEFAULT 0, expire bigint)`,
+  );
 }
 
 /** Every history begins with a whole document: a job made before this release gets one at the end of what it has. */
 async function checkpoints(db: QueryRunner): Promise<void> {
   const ids = (await db.query(`SELECT id FROM job`)) as { id: string }[];
   for (const { id } of ids) {
-    const [job] = (await db.query(`SELECT document, revision FROM job WHERE id = $1`, [id])) as { document: Job; revision: number }[];
-    const [last] = (await db.query(`SELECT hash FROM job_change WHERE job_id = $1 ORDER BY revision DESC LIMIT 1`, [id])) as { hash: string }[];
+    const [job] = (await db.query(`SELECT document, revision FROM job WHERE id = $1`, [id])) as {
+      document: Job;
+      revision: number;
+    }[];
+    const [last] = (await db.query(
+      `SELECT hash FROM job_change WHERE job_id = $1 ORDER BY revision DESC LIMIT 1`,
+      [id],
+    )) as { hash: string }[];
     const revision = job.revision + 1;
     const patch: Operation[] = [{ op: 'replace', path: '', value: job.document }];
     const atClient = new Date().toISOString();
     const [change] = (await db.query(`SELECT gen_random_uuid() AS id`)) as { id: string }[];
     const prevHash = last?.hash ?? '';
-    const hash = changeHash(prevHash, { id: change.id, jobId: id, revision, patch, author: upgrade, atClient });
+    const hash = changeHash(prevHash, {
+      id: change.id,
+      jobId: id,
+      revision,
+      patch,
+      author: upgrade,
+      atClient,
+    });
     await db.query(
       `INSERT INTO job_change (id, job_id, revision, kind, label, patch, author, at_client, prev_hash, hash) VALUES ($1, $2, $3, 'checkpoint', 'whole document kept', $4, $5, $6, $7, $8)`,
-      [change.id, id, revision, JSON.stringify(patch), JSON.stringify(upgrade), atClient, prevHash, hash],
+      [
+        change.id,
+        id,
+        revision,
+        JSON.stringify(patch),
+        JSON.stringify(upgrade),
+        atClient,
+        prevHash,
+        hash,
+      ],
     );
     await db.query(`UPDATE job SET revision = $2 WHERE id = $1`, [id, revision]);
   }

@@ -30,7 +30,11 @@ export class MapShelf extends Shelf {
   }
 
   override ofJob(store: never, jobId: string): Promise<never[]> {
-    return Promise.resolve(structuredClone([...this.disk.of(store).values()].filter((row) => row['jobId'] === jobId)) as never[]);
+    return Promise.resolve(
+      structuredClone(
+        [...this.disk.of(store).values()].filter((row) => row['jobId'] === jobId),
+      ) as never[],
+    );
   }
 
   /** The browser has no room: what is written is in this window alone. */

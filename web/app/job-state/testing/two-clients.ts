@@ -1,5 +1,14 @@
 import { Injector } from '@angular/core';
-import { applyPatch, disjoint, emptyJob, hashOf, PatchError, type Evidence, type Job, type Operation } from '@tactron/core/job';
+import {
+  applyPatch,
+  disjoint,
+  emptyJob,
+  hashOf,
+  PatchError,
+  type Evidence,
+  type Job,
+  type Operation,
+} from '@tactron/core/job';
 import { Api, ApiError } from '../api';
 import { Courier, NEWS_CHANNEL } from '../courier';
 import { JobActions } from '../job.actions';
@@ -38,7 +47,11 @@ class ModelServer {
     if (known) return { revision: known.revision };
     if (change.base !== this.revision) {
       const changes = this.changes.filter((c) => c.revision > change.base);
-      throw new ApiError(412, 'changed elsewhere', structuredClone({ job: this.job, revision: this.revision, changes }));
+      throw new ApiError(
+        412,
+        'changed elsewhere',
+        structuredClone({ job: this.job, revision: this.revision, changes }),
+      );
     }
     try {
       this.job = applyPatch(this.job, change.patch);
@@ -46,7 +59,13 @@ class ModelServer {
       throw error instanceof PatchError ? new ApiError(400, error.message) : error;
     }
     this.revision++;
-    this.changes.push({ id: change.id, revision: this.revision, patch: structuredClone(change.patch), author: change.author, atClient: change.atClient });
+    this.changes.push({
+      id: change.id,
+      revision: this.revision,
+      patch: structuredClone(change.patch),
+      author: change.author,
+      atClient: change.atClient,
+    });
     return { revision: this.revision };
   }
 
@@ -107,14 +126,18 @@ class Client {
       if (weather === 'twice') tried(act);
       try {
         const answer = act();
-        return weather === 'lostAfter' ? Promise.reject(new ApiError(0, 'lost')) : Promise.resolve(structuredClone(answer));
+        return weather === 'lostAfter'
+          ? Promise.reject(new ApiError(0, 'lost'))
+          : Promise.resolve(structuredClone(answer));
       } catch (error) {
         return Promise.reject(error as Error);
       }
     };
     return {
-      change: (_id: string, change: Parameters<ModelServer['change']>[0]) => over(() => this.server.change(change)),
-      addEvidence: (_id: string, list: readonly Evidence[]) => over(() => this.server.addEvidence(list)),
+      change: (_id: string, change: Parameters<ModelServer['change']>[0]) =>
+        over(() => this.server.change(change)),
+      addEvidence: (_id: string, list: readonly Evidence[]) =>
+        over(() => this.server.addEvidence(list)),
     };
   }
 
@@ -127,14 +150,19 @@ class Client {
     if (action.type === JobActions.keepMine.type) this.noteAnswer();
     this.reduce(action);
     const now = new Set(this.state.outbox.map((c) => c.id));
-    for (const changeId of now) if (!this.seen.has(changeId)) this.seen.set(changeId, this.state.revision);
-    before.filter((changeId) => !now.has(changeId)).forEach((changeId) => this.dropped.add(changeId));
+    for (const changeId of now)
+      if (!this.seen.has(changeId)) this.seen.set(changeId, this.state.revision);
+    before
+      .filter((changeId) => !now.has(changeId))
+      .forEach((changeId) => this.dropped.add(changeId));
     this.reduce(JobActions.kept({ inBrowser: await keepStep(this.local, action, this.state) }));
   }
 
   private noteAnswer(): void {
     const mine = this.state.conflict?.mine;
-    for (const c of this.state.outbox) if (mine && (c.id === mine.id || !disjoint(c.patch, mine.patch))) this.seen.set(c.id, this.state.revision);
+    for (const c of this.state.outbox)
+      if (mine && (c.id === mine.id || !disjoint(c.patch, mine.patch)))
+        this.seen.set(c.id, this.state.revision);
   }
 
   edit(recipe: (draft: Job) => void): Promise<void> {
@@ -160,8 +188,16 @@ class Client {
   async hear(): Promise<void> {
     const { job, revision, changes, evidence } = structuredClone(this.server);
     const since = changes.filter((c) => c.revision > this.state.revision);
-    const taken = await this.local.absorb({ id, job, revision, archived: false, profile: {} as never, evidence });
-    if (taken && revision > this.state.revision) this.reduce(JobActions.stale({ job, revision, changes: since }));
+    const taken = await this.local.absorb({
+      id,
+      job,
+      revision,
+      archived: false,
+      profile: {} as never,
+      evidence,
+    });
+    if (taken && revision > this.state.revision)
+      this.reduce(JobActions.stale({ job, revision, changes: since }));
     this.reduce(JobActions.evidenceLoaded({ evidence }));
   }
 
@@ -181,7 +217,15 @@ class Client {
     const fresh = { id, job, revision, archived: false, profile: {} as never, evidence };
     if (!base) await this.local.absorb(fresh);
     this.reduce(JobActions.open({ id }));
-    this.reduce(JobActions.opened({ ...(base ?? fresh), ...kept, waitingEvidence, made: false, online: false }));
+    this.reduce(
+      JobActions.opened({
+        ...(base ?? fresh),
+        ...kept,
+        waitingEvidence,
+        made: false,
+        online: false,
+      }),
+    );
   }
 
   answer(mine: boolean): Promise<void> {
@@ -190,7 +234,11 @@ class Client {
   }
 
   get quiet(): boolean {
-    return this.state.outbox.length + this.state.waitingEvidence.length === 0 && !this.state.conflict && this.state.revision === this.server.revision;
+    return (
+      this.state.outbox.length + this.state.waitingEvidence.length === 0 &&
+      !this.state.conflict &&
+      this.state.revision === this.server.revision
+    );
   }
 }
 
@@ -213,20 +261,28 @@ export async function twoClients(seed: number, steps = 60): Promise<Wrongs> {
   const wrongs: Wrongs = [];
   const next = numbers(seed);
   let storm = true;
-  const weather = (): Weather => (storm ? (['fair', 'fair', 'fair', 'lostBefore', 'lostAfter', 'twice'] as const)[next(6)] : 'fair');
+  const weather = (): Weather =>
+    storm
+      ? (['fair', 'fair', 'fair', 'lostBefore', 'lostAfter', 'twice'] as const)[next(6)]
+      : 'fair';
   const server = new ModelServer();
-  const clients = [new Client('A', server, new Disk(), weather), new Client('B', server, new Disk(), weather)];
+  const clients = [
+    new Client('A', server, new Disk(), weather),
+    new Client('B', server, new Disk(), weather),
+  ];
   for (const c of clients) await c.open();
   let grown: Evidence[] = [];
   let readings = 0;
   for (let at = 0; at < steps; at++) {
     const who = next(2);
     wrongs.push(...((await oneStep(clients, who, next, () => ++readings, `${seed}.${at}`)) ?? []));
-    if (grown.some((e, i) => server.evidence[i]?.id !== e.id)) wrongs.push(`step ${at}: evidence did not only grow`);
+    if (grown.some((e, i) => server.evidence[i]?.id !== e.id))
+      wrongs.push(`step ${at}: evidence did not only grow`);
     grown = [...server.evidence];
     for (const c of clients)
       for (const changeId of c.told)
-        if (!server.changes.some((s) => s.id === changeId)) wrongs.push(`step ${at}: ${changeId} was acknowledged and is not there`);
+        if (!server.changes.some((s) => s.id === changeId))
+          wrongs.push(`step ${at}: ${changeId} was acknowledged and is not there`);
   }
   storm = false;
   for (let round = 0; round < 60 && !clients.every((c) => c.quiet); round++) {
@@ -239,7 +295,13 @@ export async function twoClients(seed: number, steps = 60): Promise<Wrongs> {
   return [...wrongs, ...compared(server, clients, readings)];
 }
 
-async function oneStep(clients: Client[], who: number, next: (below: number) => number, reading: () => number, mark: string): Promise<Wrongs | void> {
+async function oneStep(
+  clients: Client[],
+  who: number,
+  next: (below: number) => number,
+  reading: () => number,
+  mark: string,
+): Promise<Wrongs | void> {
   const c = clients[who];
   if (c.state.conflict && next(2)) return c.answer(next(2) === 0);
   switch (next(9)) {
@@ -248,12 +310,20 @@ async function oneStep(clients: Client[], who: number, next: (below: number) => 
     case 1:
       return c.step(JobActions.redo(c.stamp()));
     case 2:
-      return c.step(JobActions.record({ evidence: { id: `e${reading()}`, jobId: id, kind: 'keyed' } as Evidence }));
+      return c.step(
+        JobActions.record({
+          evidence: { id: `e${reading()}`, jobId: id, kind: 'keyed' } as Evidence,
+        }),
+      );
     case 3: {
       const kept = [...c.state.outbox, ...c.state.waitingEvidence].map((x) => x.id);
       clients[who] = await c.restarted();
-      const there = new Set([...clients[who].state.outbox, ...clients[who].state.waitingEvidence].map((x) => x.id));
-      return kept.filter((x) => !there.has(x)).map((x) => `${mark}: ${x} was kept here and is gone after a restart`);
+      const there = new Set(
+        [...clients[who].state.outbox, ...clients[who].state.waitingEvidence].map((x) => x.id),
+      );
+      return kept
+        .filter((x) => !there.has(x))
+        .map((x) => `${mark}: ${x} was kept here and is gone after a restart`);
     }
     case 4:
       return c.hear();
@@ -276,28 +346,47 @@ const edits: readonly ((mark: string, n: number) => (draft: Job) => void)[] = [
 function compared(server: ModelServer, clients: readonly Client[], readings: number): Wrongs {
   const wrongs: Wrongs = [];
   for (const [i, c] of clients.entries()) {
-    if (!c.quiet) wrongs.push(`client ${i} never came to rest: ${c.state.outbox.length} changes, ${c.state.waitingEvidence.length} readings wait`);
-    if (hashOf(c.state.job) !== hashOf(server.job)) wrongs.push(`client ${i} ends with another document`);
-    if (hashOf(c.state.base) !== hashOf(server.job)) wrongs.push(`client ${i} takes another document for the server's`);
+    if (!c.quiet)
+      wrongs.push(
+        `client ${i} never came to rest: ${c.state.outbox.length} changes, ${c.state.waitingEvidence.length} readings wait`,
+      );
+    if (hashOf(c.state.job) !== hashOf(server.job))
+      wrongs.push(`client ${i} ends with another document`);
+    if (hashOf(c.state.base) !== hashOf(server.job))
+      wrongs.push(`client ${i} takes another document for the server's`);
     const lost = [...c.told].filter((changeId) => !server.changes.some((s) => s.id === changeId));
     if (lost.length) wrongs.push(`client ${i}: acknowledged and lost: ${lost.join(', ')}`);
   }
   wrongs.push(...silent(server, clients));
-  const replayed = server.changes.reduce((doc, c) => applyPatch(doc, c.patch as Operation[]), start());
+  const replayed = server.changes.reduce(
+    (doc, c) => applyPatch(doc, c.patch as Operation[]),
+    start(),
+  );
   if (hashOf(replayed) !== hashOf(server.job)) wrongs.push('the changes do not make the document');
-  if (new Set(server.changes.map((c) => c.id)).size !== server.changes.length) wrongs.push('a change is there twice');
+  if (new Set(server.changes.map((c) => c.id)).size !== server.changes.length)
+    wrongs.push('a change is there twice');
   const ids = server.evidence.map((e) => e.id);
-  if (new Set(ids).size !== ids.length || ids.length !== readings) wrongs.push(`${readings} readings were taken and ${ids.length} are there`);
+  if (new Set(ids).size !== ids.length || ids.length !== readings)
+    wrongs.push(`${readings} readings were taken and ${ids.length} are there`);
   return wrongs;
 }
 
 /** Changes that went over what another person had written at the same place, without their author having been asked. */
 function silent(server: ModelServer, clients: readonly Client[]): Wrongs {
   return server.changes.flatMap((c) => {
-    const seen = clients.map((client) => client.seen.get(c.id)).find((revision) => revision !== undefined) ?? 0;
-    const over = server.changes.find((d) => d.revision > seen && d.revision < c.revision && !sameAuthor(c, d) && !disjoint(c.patch, d.patch));
+    const seen =
+      clients.map((client) => client.seen.get(c.id)).find((revision) => revision !== undefined) ??
+      0;
+    const over = server.changes.find(
+      (d) =>
+        d.revision > seen &&
+        d.revision < c.revision &&
+        !sameAuthor(c, d) &&
+        !disjoint(c.patch, d.patch),
+    );
     return over ? [`${c.id} ran over ${over.id} in silence`] : [];
   });
 }
 
-const sameAuthor = (x: ServerChange, y: ServerChange): boolean => x.author.name[0] === y.author.name[0];
+const sameAuthor = (x: ServerChange, y: ServerChange): boolean =>
+  x.author.name[0] === y.author.name[0];

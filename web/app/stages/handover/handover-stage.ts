@@ -27,16 +27,28 @@ export class HandoverStage {
   protected readonly job = computed(() => this.open.job() as Job);
   protected readonly blocks = computed(() => this.open.derived()?.blocks ?? []);
   protected readonly steps = computed(() => this.open.derived()?.steps ?? []);
-  protected readonly today = new Date().toLocaleDateString('en-GB', { day: '2-digit', month: 'long', year: 'numeric' });
+  protected readonly today = new Date().toLocaleDateString('en-GB', {
+    day: '2-digit',
+    month: 'long',
+    year: 'numeric',
+  });
 
   protected readonly plate = computed(() => {
     const { motor, supply, load, cable } = this.job().plate;
-    const q = (value: Quantity | undefined): string => (value ? formatQuantity(value, this.preferences.decimal()) : '–');
-    const both = (low: Quantity | undefined, high: Quantity | undefined): string => [low, high].filter(Boolean).map((x) => q(x)).join(' / ') || '–'; // prettier-ignore
+    const q = (value: Quantity | undefined): string =>
+      value ? formatQuantity(value, this.preferences.decimal()) : '–';
+    const both = (low: Quantity | undefined, high: Quantity | undefined): string =>
+      [low, high]
+        .filter(Boolean)
+        .map((x) => q(x))
+        .join(' / ') || '–';
     return [
       ['Supply', `${supply.phases ?? '–'}-phase, ${q(supply.volts)}, ${q(supply.hz)}`],
       ['Device', `${this.open.profile()?.title} ${this.job().profile.model}`],
-      ['Motor', `${q(motor.power)}, ${both(motor.lowV, motor.highV)}, ${both(motor.lowA, motor.highA)}, ${q(motor.rpm)}, ${q(motor.hz)}`],
+      [
+        'Motor',
+        `${q(motor.power)}, ${both(motor.lowV, motor.highV)}, ${both(motor.lowA, motor.highA)}, ${q(motor.rpm)}, ${q(motor.hz)}`,
+      ],
       ['Links', motor.link ?? '–'],
       [
         'Cable',
@@ -47,7 +59,8 @@ export class HandoverStage {
   });
   protected readonly wires = computed(() => {
     const { adopted } = this.job();
-    const name = (landing: string): string => landing.replace(/^[^:]+/u, (id) => adopted?.devices[id]?.tag ?? id);
+    const name = (landing: string): string =>
+      landing.replace(/^[^:]+/u, (id) => adopted?.devices[id]?.tag ?? id);
     return Object.values(adopted?.wires ?? {})
       .sort((x, y) => x.number.localeCompare(y.number, 'en', { numeric: true }))
       .map((w) => ({
@@ -60,11 +73,17 @@ export class HandoverStage {
       }));
   });
   protected readonly settings = computed(() =>
-    (this.open.derived()?.rows ?? []).filter((row) => row.planned !== row.factory || row.found !== row.factory || row.state === 'differs'),
+    (this.open.derived()?.rows ?? []).filter(
+      (row) => row.planned !== row.factory || row.found !== row.factory || row.state === 'differs',
+    ),
   );
-  protected readonly accepted = computed(() => (this.open.derived()?.findings ?? []).filter((f) => f.accepted));
+  protected readonly accepted = computed(() =>
+    (this.open.derived()?.findings ?? []).filter((f) => f.accepted),
+  );
 
-  protected readonly pictures = computed(() => standing(this.open.evidence()).map((e) => ({ e, of: this.subjectName(e.subject) })));
+  protected readonly pictures = computed(() =>
+    standing(this.open.evidence()).map((e) => ({ e, of: this.subjectName(e.subject) })),
+  );
   protected readonly chain = computed(() => verifyEvidence(this.open.evidence()));
 
   constructor() {
@@ -73,7 +92,9 @@ export class HandoverStage {
 
   protected expected(step: SaidStep): string {
     const { expect } = step.step;
-    return expect?.kind === 'range' ? `${formatValue(expect.nominal, expect.unit, 4, this.preferences.decimal())}` : step.must;
+    return expect?.kind === 'range'
+      ? `${formatValue(expect.nominal, expect.unit, 4, this.preferences.decimal())}`
+      : step.must;
   }
 
   protected seen(step: SaidStep): string {
@@ -97,8 +118,12 @@ export class HandoverStage {
   private subjectName(subject: string): string {
     const step = this.steps().find((s) => s.step.key === subject);
     if (step) return step.do;
-    const [kind, id = ''] = [subject.slice(0, subject.indexOf('.')), subject.slice(subject.indexOf('.') + 1)];
-    if (kind === 'wire') return `Wire ${this.job().adopted?.wires[id]?.number ?? this.job().adopted?.retired[id]?.number ?? id}`;
+    const [kind, id = ''] = [
+      subject.slice(0, subject.indexOf('.')),
+      subject.slice(subject.indexOf('.') + 1),
+    ];
+    if (kind === 'wire')
+      return `Wire ${this.job().adopted?.wires[id]?.number ?? this.job().adopted?.retired[id]?.number ?? id}`;
     if (kind === 'plate') return `Plate, ${id}`;
     return subject === 'arrival' ? 'On arrival' : subject;
   }
@@ -111,9 +136,16 @@ export class HandoverStage {
     const { profile } = this.open.state();
     if (!profile) return;
     const files = await this.compute.files(this.job(), profile, this.open.evidence());
-    const type = file.endsWith('.svg') ? 'image/svg+xml' : file.endsWith('.csv') ? 'text/csv' : 'application/json';
+    const type = file.endsWith('.svg')
+      ? 'image/svg+xml'
+      : file.endsWith('.csv')
+        ? 'text/csv'
+        : 'application/json';
     if (file !== 'job.json') return saveFile(`${this.job().tag}-${file}`, files[file], type);
-    const whole = { ...(JSON.parse(files[file]) as object), files: await this.attachments.inFile(this.open.evidence()) };
+    const whole = {
+      ...(JSON.parse(files[file]) as object),
+      files: await this.attachments.inFile(this.open.evidence()),
+    };
     saveFile(`${this.job().tag}.tactron.json`, `${JSON.stringify(whole, null, 2)}\n`, type);
   }
 }

@@ -1,7 +1,8 @@
 import { DestroyRef, effect, inject } from '@angular/core';
 
 /** Text as a CSS string: quotes, backslashes and line ends cannot leave it. */
-export const cssString = (text: string): string => `"${text.replace(/["\\\n\r\f]/gu, (c) => `\\${c.charCodeAt(0).toString(16)} `)}"`;
+export const cssString = (text: string): string =>
+  `"${text.replace(/["\\\n\r\f]/gu, (c) => `\\${c.charCodeAt(0).toString(16)} `)}"`;
 
 /**
  * Foot of every printed page while the caller lives: what the record is on the left, page n of m on the right.
@@ -16,5 +17,7 @@ export function pageFoot(text: () => string): void {
       `@page { margin: 14mm 12mm 18mm; @bottom-left { content: ${cssString(text())}; font-size: 8pt; } @bottom-right { content: "page " counter(page) " of " counter(pages); font-size: 8pt; } }`,
     ),
   );
-  inject(DestroyRef).onDestroy(() => (document.adoptedStyleSheets = document.adoptedStyleSheets.filter((s) => s !== sheet)));
+  inject(DestroyRef).onDestroy(
+    () => (document.adoptedStyleSheets = document.adoptedStyleSheets.filter((s) => s !== sheet)),
+  );
 }

@@ -51,17 +51,35 @@ export class LandStage {
   });
   protected readonly chosen = computed(() => this.rows().find((row) => row.id === this.selected()));
   protected readonly targets = computed(
-    () => this.drawing()?.devices.flatMap((d) => d.terminals.map((t) => ({ landing: t.landing, name: this.name(t.landing) }))) ?? [],
+    () =>
+      this.drawing()?.devices.flatMap((d) =>
+        d.terminals.map((t) => ({ landing: t.landing, name: this.name(t.landing) })),
+      ) ?? [],
   );
   protected readonly decisions = computed(() => {
     const { pins, wires } = this.job().decisions;
     return [
-      ...Object.entries(pins).map(([id, d]) => ({ id, kind: 'pins' as const, text: `${this.functionName(id)} on ${this.name(d.at)}`, why: d.why })),
-      ...Object.entries(wires).map(([id, d]) => ({ id, kind: 'wires' as const, text: `wire ${this.job().adopted?.wires[id]?.number ?? id}: ${[d.from, d.to].filter((x) => x !== undefined).map((x) => this.name(x)).join(' → ')}`, why: d.why })),
-    ]; // prettier-ignore
+      ...Object.entries(pins).map(([id, d]) => ({
+        id,
+        kind: 'pins' as const,
+        text: `${this.functionName(id)} on ${this.name(d.at)}`,
+        why: d.why,
+      })),
+      ...Object.entries(wires).map(([id, d]) => ({
+        id,
+        kind: 'wires' as const,
+        text: `wire ${this.job().adopted?.wires[id]?.number ?? id}: ${[d.from, d.to]
+          .filter((x) => x !== undefined)
+          .map((x) => this.name(x))
+          .join(' → ')}`,
+        why: d.why,
+      })),
+    ];
   });
   protected readonly findings = computed(() =>
-    (this.open.derived()?.findings ?? []).filter((f) => f.finding.where.some((w) => w.kind === 'landing' || w.kind === 'wire')),
+    (this.open.derived()?.findings ?? []).filter((f) =>
+      f.finding.where.some((w) => w.kind === 'landing' || w.kind === 'wire'),
+    ),
   );
 
   protected name(landing: string): string {
@@ -70,7 +88,9 @@ export class LandStage {
   }
 
   protected task(landing: string): string {
-    const task = Object.values(this.job().adopted?.assignments ?? {}).find((a) => a.at === landing)?.task;
+    const task = Object.values(this.job().adopted?.assignments ?? {}).find(
+      (a) => a.at === landing,
+    )?.task;
     return task ? (this.open.derived()?.names[task] ?? task) : '';
   }
 
@@ -88,8 +108,11 @@ export class LandStage {
   protected dropped(event: CdkDragEnd, id: string, end: 'from' | 'to'): void {
     event.source.reset();
     const at = 'changedTouches' in event.event ? event.event.changedTouches[0] : event.event;
-    const target = document.elementsFromPoint(at.clientX, at.clientY).find((e) => e instanceof SVGElement && e.dataset['landing']);
-    if (target instanceof SVGElement && target.dataset['landing']) this.move(id, end, target.dataset['landing']);
+    const target = document
+      .elementsFromPoint(at.clientX, at.clientY)
+      .find((e) => e instanceof SVGElement && e.dataset['landing']);
+    if (target instanceof SVGElement && target.dataset['landing'])
+      this.move(id, end, target.dataset['landing']);
   }
 
   /** Moves one end of a wire. An input function moves with its wire: it is pinned to the new terminal. */
@@ -98,23 +121,33 @@ export class LandStage {
     const wire = adopted?.wires[id];
     if (!adopted || !wire || wire[end] === landing) return;
     const other = wire[end === 'from' ? 'to' : 'from'];
-    if (other === landing) return this.refused.set('Both ends of a wire cannot land on the same terminal.');
+    if (other === landing)
+      return this.refused.set('Both ends of a wire cannot land on the same terminal.');
     const { device, terminal } = landingParts(landing);
     const assigned = Object.entries(adopted.assignments).find(([, a]) => a.at === wire[end]);
     const kind = device === 'drive' ? this.open.profile()?.terminals[terminal]?.kind : undefined;
-    const taken = Object.entries(adopted.assignments).find(([fn, a]) => a.at === landing && fn !== assigned?.[0]);
-    if (assigned && taken) return this.refused.set(`${this.name(landing)} already carries ${this.functionName(taken[0])}. Move that wire first.`);
+    const taken = Object.entries(adopted.assignments).find(
+      ([fn, a]) => a.at === landing && fn !== assigned?.[0],
+    );
+    if (assigned && taken)
+      return this.refused.set(
+        `${this.name(landing)} already carries ${this.functionName(taken[0])}. Move that wire first.`,
+      );
     this.refused.set(null);
     const why = this.why().trim() || 'moved on the drawing';
     this.open.edit(`wire ${wire.number} to ${this.name(landing)}`, (draft) => {
-      if (assigned && kind === 'digitalInput') draft.decisions.pins[assigned[0]] = { at: landing, why };
+      if (assigned && kind === 'digitalInput')
+        draft.decisions.pins[assigned[0]] = { at: landing, why };
       else draft.decisions.wires[id] = { ...draft.decisions.wires[id], [end]: landing, why };
     });
     this.why.set('');
   }
 
   protected forget(decision: { id: string; kind: 'pins' | 'wires' }): void {
-    this.open.edit('decision cleared', (draft) => void delete draft.decisions[decision.kind][decision.id]);
+    this.open.edit(
+      'decision cleared',
+      (draft) => void delete draft.decisions[decision.kind][decision.id],
+    );
   }
 
   private functionName(id: string): string {
@@ -123,7 +156,9 @@ export class LandStage {
   }
 
   private does(wire: AdoptedWire): string {
-    const assigned = Object.values(this.job().adopted?.assignments ?? {}).find((a) => a.at === wire.from || a.at === wire.to);
+    const assigned = Object.values(this.job().adopted?.assignments ?? {}).find(
+      (a) => a.at === wire.from || a.at === wire.to,
+    );
     if (assigned) return this.open.derived()?.names[assigned.task] ?? assigned.task;
     return this.open.derived()?.names[`wire.${wire.function}`] ?? wire.function;
   }

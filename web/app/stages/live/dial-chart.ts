@@ -6,7 +6,14 @@ import { LineChart, type Series } from '../../controls/line-chart';
 @Component({
   selector: 'tac-dial-chart',
   imports: [LineChart],
-  template: `<tac-line-chart title="Dial to frequency: expected, and read" x="dial, %" y="Hz" [xMax]="100" [series]="series()" [label]="label()" />`,
+  template: `<tac-line-chart
+    title="Dial to frequency: expected, and read"
+    x="dial, %"
+    y="Hz"
+    [xMax]="100"
+    [series]="series()"
+    [label]="label()"
+  />`,
 })
 export class DialChart {
   readonly steps = input.required<readonly SaidStep[]>();
@@ -17,7 +24,8 @@ export class DialChart {
       const pct = /^dial\.(\d+)\.hz$/u.exec(step.key)?.[1];
       if (pct === undefined || step.expect?.kind !== 'range') continue;
       expected.push({ x: Number(pct), y: step.expect.nominal });
-      if (typeof reading?.body.reading === 'number') read.push({ x: Number(pct), y: reading.body.reading });
+      if (typeof reading?.body.reading === 'number')
+        read.push({ x: Number(pct), y: reading.body.reading });
     }
     return [
       { name: 'expected', points: expected },

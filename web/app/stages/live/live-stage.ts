@@ -8,10 +8,18 @@ import { OpenJob } from '../../job-state/open-job';
 import { DialChart } from './dial-chart';
 import { moment } from '../../frame/moment';
 
-const stateMarks: Readonly<Record<string, string>> = { open: 'to do', pass: 'pass', fail: 'fail', stale: 'stale' };
+const stateMarks: Readonly<Record<string, string>> = {
+  open: 'to do',
+  pass: 'pass',
+  fail: 'fail',
+  stale: 'stale',
+};
 
 /** Of two readings a thousand apart, the one that can belong to what is expected; undefined where both could. */
-function nearer([small, large]: readonly [number, number], expect: SaidStep['step']['expect']): number | undefined {
+function nearer(
+  [small, large]: readonly [number, number],
+  expect: SaidStep['step']['expect'],
+): number | undefined {
   if (expect?.kind !== 'range') return undefined;
   const size = Math.max(Math.abs(expect.lo), Math.abs(expect.hi));
   const far = (x: number): number => Math.abs(Math.log(Math.abs(x) / size));
@@ -32,7 +40,11 @@ export class LiveStage {
   protected readonly picked = signal<string | null>(null);
   protected readonly current = computed<SaidStep | undefined>(() => {
     const steps = this.steps();
-    return steps.find((s) => s.step.key === this.picked()) ?? steps.find((s) => s.state !== 'pass') ?? steps.at(-1);
+    return (
+      steps.find((s) => s.step.key === this.picked()) ??
+      steps.find((s) => s.state !== 'pass') ??
+      steps.at(-1)
+    );
   });
   protected readonly text = signal('');
   protected readonly note = signal('');
@@ -80,7 +92,9 @@ export class LiveStage {
 
   protected nominal(step: SaidStep): string {
     const { expect } = step.step;
-    return expect?.kind === 'range' ? formatValue(expect.nominal, expect.unit, 4, this.preferences.decimal()) : '';
+    return expect?.kind === 'range'
+      ? formatValue(expect.nominal, expect.unit, 4, this.preferences.decimal())
+      : '';
   }
 
   protected unit(step: SaidStep): string {
@@ -89,7 +103,9 @@ export class LiveStage {
 
   protected from(step: SaidStep): string {
     const { from } = step.step;
-    return from.kind === 'simulation' ? "simulated from this job's own wires and settings" : `${from.kind}: ${from.name}`;
+    return from.kind === 'simulation'
+      ? "simulated from this job's own wires and settings"
+      : `${from.kind}: ${from.name}`;
   }
 
   protected answer(step: SaidStep, value: string): void {
@@ -102,7 +118,9 @@ export class LiveStage {
     if (parsed.why === 'ambiguous') {
       const meant = nearer(parsed.readings, step.step.expect);
       if (meant !== undefined) return this.keep(step, meant);
-      return this.problem.set(`Is it ${parsed.readings[0]} or ${parsed.readings[1]}? Write it without a thousands mark.`);
+      return this.problem.set(
+        `Is it ${parsed.readings[0]} or ${parsed.readings[1]}? Write it without a thousands mark.`,
+      );
     }
     this.problem.set('Enter the reading as a number.');
   }
@@ -131,7 +149,12 @@ export class LiveStage {
       'reading',
       step.step.key,
       body,
-      step.reading ? { supersedes: step.reading.id, why: step.state === 'stale' ? 'tested again: the job changed' : 'tested again' } : {},
+      step.reading
+        ? {
+            supersedes: step.reading.id,
+            why: step.state === 'stale' ? 'tested again: the job changed' : 'tested again',
+          }
+        : {},
     );
     this.announced.set(`${verdict === 'pass' ? 'Pass' : 'Fail'}: ${step.must}`);
     this.picked.set(verdict === 'pass' ? null : step.step.key);

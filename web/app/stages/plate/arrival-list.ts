@@ -22,21 +22,42 @@ const kinds: readonly { readonly value: Kind; readonly name: string }[] = [
   template: `
     <section aria-label="On arrival">
       <h3>On arrival</h3>
-      <p class="soft small">Every original guard and interlock is named here before anything is changed.</p>
+      <p class="soft small">
+        Every original guard and interlock is named here before anything is changed.
+      </p>
       <ul>
         @for (item of items(); track item.id) {
           <li>
             <span class="mark">{{ item.item.kind }}</span><span>{{ item.item.text }}</span>
-            <button class="act quiet" type="button" [attr.aria-label]="'Take out ' + item.item.text" (click)="remove(item.id)">
+            <button
+              class="act quiet"
+              type="button"
+              [attr.aria-label]="'Take out ' + item.item.text"
+              (click)="remove(item.id)"
+            >
               <tac-icon name="close" />
             </button>
           </li>
         }
       </ul>
-      <tac-choice label="Kind" [options]="kinds" [value]="kind()" (changed)="kind.set($any($event))" />
+      <tac-choice
+        label="Kind"
+        [options]="kinds"
+        [value]="kind()"
+        (changed)="kind.set($any($event))"
+      />
       <form (submit)="add($event)">
-        <label class="named">What you see <input class="field" maxlength="400" [value]="text()" (input)="text.set($any($event.target).value)" /></label>
-        <button class="act" type="submit" [disabled]="!text().trim()"><tac-icon name="add" /> Note it</button>
+        <label class="named"
+          >What you see
+          <input
+            class="field"
+            maxlength="400"
+            [value]="text()"
+            (input)="text.set($any($event.target).value)"
+        /></label>
+        <button class="act" type="submit" [disabled]="!text().trim()">
+          <tac-icon name="add" /> Note it
+        </button>
       </form>
       <tac-attachment-row subject="arrival" />
     </section>
@@ -89,7 +110,10 @@ export class ArrivalList {
     const ord = Math.max(0, ...this.items().map(({ item }) => item.ord)) + 1;
     const entry = { ord, kind: this.kind(), text: this.text().trim() };
     if (!entry.text) return;
-    this.open.edit('noted on arrival', (draft) => void ((draft.plate.arrival ??= {})[uuid()] = entry));
+    this.open.edit(
+      'noted on arrival',
+      (draft) => void ((draft.plate.arrival ??= {})[uuid()] = entry),
+    );
     this.text.set('');
   }
 

@@ -1,6 +1,6 @@
 import * as v from 'valibot';
 import { emptyJob, plateSchema, type Job } from '@tactron/core/job';
-import { plateBlocks } from '@tactron/core/power';
+import { plateBlocks } from '@tactron/core/line';
 import { unitsOf } from '@tactron/core/units';
 import { beside, lineOf, optionalBlocks, putAt, valueAt, type Block, type Field } from './blocks';
 import { parseSize } from './plate-field';
@@ -69,7 +69,13 @@ describe('blocks of the one-line picture', () => {
   });
 
   it('lie in the order of the power path, each optional one once and only when it is there', () => {
-    expect(lineOf(plate()).map((b) => b.id)).toEqual(['supply', 'device', 'cable', 'motor', 'load']);
+    expect(lineOf(plate()).map((b) => b.id)).toEqual([
+      'supply',
+      'device',
+      'cable',
+      'motor',
+      'load',
+    ]);
     const order = lineOf(full()).map((b) => b.id);
     expect(new Set(order).size).toBe(order.length);
     expect(order).toEqual(plateBlocks.filter((id) => order.includes(id)));
@@ -78,18 +84,48 @@ describe('blocks of the one-line picture', () => {
     expect(order.indexOf('motorIsolator')).toBeLessThan(order.indexOf('motor'));
     const p = plate();
     putAt(p, 'line.rcd', {});
-    expect(lineOf(p).map((b) => b.id)).toEqual(['supply', 'rcd', 'device', 'cable', 'motor', 'load']);
+    expect(lineOf(p).map((b) => b.id)).toEqual([
+      'supply',
+      'rcd',
+      'device',
+      'cable',
+      'motor',
+      'load',
+    ]);
   });
 
   it('ask for two voltages and the links only where the plate has them', () => {
-    const labels = (connection: Job['plate']['motor']['connection']) => fields(lineOf({ ...plate(), motor: { connection } }).find((b) => b.id === 'motor') as Block).map((f) => f.label); // prettier-ignore
-    expect(labels('single').filter((l) => /Voltage|Current|Links/u.test(l))).toEqual(['Voltage', 'Current']);
-    expect(labels('deltaStar').filter((l) => /Voltage|Current|Links/u.test(l))).toEqual(['Voltage Δ', 'Current Δ', 'Voltage Y', 'Current Y', 'Links are in']);
+    const labels = (connection: Job['plate']['motor']['connection']) =>
+      fields(
+        lineOf({ ...plate(), motor: { connection } }).find((b) => b.id === 'motor') as Block,
+      ).map((f) => f.label);
+    expect(labels('single').filter((l) => /Voltage|Current|Links/u.test(l))).toEqual([
+      'Voltage',
+      'Current',
+    ]);
+    expect(labels('deltaStar').filter((l) => /Voltage|Current|Links/u.test(l))).toEqual([
+      'Voltage Δ',
+      'Current Δ',
+      'Voltage Y',
+      'Current Y',
+      'Links are in',
+    ]);
     expect(labels('seriesParallel')).toContain('Current series');
   });
 
   it('read conductor sizes of both worlds', () => {
-    expect([parseSize('1,5 mm²'), parseSize('2.5'), parseSize('10 mm2'), parseSize('14 AWG'), parseSize('2/0awg')]).toEqual([{ mm2: 1.5 }, { mm2: 2.5 }, { mm2: 10 }, { awg: '14' }, { awg: '2/0' }]); // prettier-ignore
-    expect([parseSize('thick'), parseSize('0'), parseSize('5/0 AWG'), parseSize('-1')]).toEqual([null, null, null, null]);
+    expect([
+      parseSize('1,5 mm²'),
+      parseSize('2.5'),
+      parseSize('10 mm2'),
+      parseSize('14 AWG'),
+      parseSize('2/0awg'),
+    ]).toEqual([{ mm2: 1.5 }, { mm2: 2.5 }, { mm2: 10 }, { awg: '14' }, { awg: '2/0' }]);
+    expect([parseSize('thick'), parseSize('0'), parseSize('5/0 AWG'), parseSize('-1')]).toEqual([
+      null,
+      null,
+      null,
+      null,
+    ]);
   });
 });

@@ -17,16 +17,58 @@ type Load = NonNullable<ControlSupplies['loads']>[string];
     @for (item of loads(); track item.id) {
       <div class="load" role="group" [attr.aria-label]="item.load.name">
         <label class="named"
-          >Load <input class="field" maxlength="200" [tacTyped]="item.load.name" (change)="set(item.id, 'name', $any($event.target).value)"
+          >Load
+          <input
+            class="field"
+            maxlength="200"
+            [tacTyped]="item.load.name"
+            (change)="set(item.id, 'name', $any($event.target).value)"
         /></label>
-        <button class="act quiet" type="button" [attr.aria-label]="'Take out ' + item.load.name" (click)="remove(item.id)"><tac-icon name="close" /></button>
-        <tac-choice class="span" label="Hangs on" [options]="places" [value]="item.load.on" (changed)="set(item.id, 'on', $event)" />
+        <button
+          class="act quiet"
+          type="button"
+          [attr.aria-label]="'Take out ' + item.load.name"
+          (click)="remove(item.id)"
+        >
+          <tac-icon name="close" />
+        </button>
+        <tac-choice
+          class="span"
+          label="Hangs on"
+          [options]="places"
+          [value]="item.load.on"
+          (changed)="set(item.id, 'on', $event)"
+        />
         @if (item.load.on === 'transformer') {
-          <tac-quantity label="Holding" dimension="apparentPower" unit="VA" [value]="item.load.holdingVA" (changed)="set(item.id, 'holdingVA', $event)" />
-          <tac-quantity label="Inrush" dimension="apparentPower" unit="VA" [value]="item.load.inrushVA" (changed)="set(item.id, 'inrushVA', $event)" />
+          <tac-quantity
+            label="Holding"
+            dimension="apparentPower"
+            unit="VA"
+            [value]="item.load.holdingVA"
+            (changed)="set(item.id, 'holdingVA', $event)"
+          />
+          <tac-quantity
+            label="Inrush"
+            dimension="apparentPower"
+            unit="VA"
+            [value]="item.load.inrushVA"
+            (changed)="set(item.id, 'inrushVA', $event)"
+          />
         } @else {
-          <tac-quantity label="Steady" dimension="current" unit="A" [value]="item.load.amps" (changed)="set(item.id, 'amps', $event)" />
-          <tac-quantity label="Inrush" dimension="current" unit="A" [value]="item.load.inrush" (changed)="set(item.id, 'inrush', $event)" />
+          <tac-quantity
+            label="Steady"
+            dimension="current"
+            unit="A"
+            [value]="item.load.amps"
+            (changed)="set(item.id, 'amps', $event)"
+          />
+          <tac-quantity
+            label="Inrush"
+            dimension="current"
+            unit="A"
+            [value]="item.load.inrush"
+            (changed)="set(item.id, 'inrush', $event)"
+          />
         }
       </div>
     }
@@ -70,7 +112,15 @@ export class ControlLoads {
 
   protected add(): void {
     const ord = Math.max(0, ...this.loads().map(({ load }) => load.ord)) + 1;
-    this.open.edit('control load added', (draft) => void (((draft.plate.control ??= {}).loads ??= {})[uuid()] = { ord, name: `Load ${ord}`, on: 'supply24' }));
+    this.open.edit(
+      'control load added',
+      (draft) =>
+        void (((draft.plate.control ??= {}).loads ??= {})[uuid()] = {
+          ord,
+          name: `Load ${ord}`,
+          on: 'supply24',
+        }),
+    );
   }
 
   protected set(id: string, key: keyof Load, value: unknown): void {
@@ -84,6 +134,9 @@ export class ControlLoads {
   }
 
   protected remove(id: string): void {
-    this.open.edit('control load taken out', (draft) => void delete draft.plate.control?.loads?.[id]);
+    this.open.edit(
+      'control load taken out',
+      (draft) => void delete draft.plate.control?.loads?.[id],
+    );
   }
 }

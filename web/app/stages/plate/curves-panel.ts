@@ -1,5 +1,5 @@
 import { Component, computed, effect, inject, signal } from '@angular/core';
-import type { MotorCurves } from '@tactron/core/power';
+import type { MotorCurves } from '@tactron/core/line';
 import { Compute } from '../../compute/compute';
 import { LineChart, type Series } from '../../controls/line-chart';
 import { Preferences } from '../../frame/preferences';
@@ -8,7 +8,8 @@ import { OpenJob } from '../../job-state/open-job';
 const why: Readonly<Record<string, string>> = {
   load: 'The load’s torque is missing.',
   inertia: 'The inertia of motor and load, or the gear ratio, is missing.',
-  overload: 'The load is above the breakdown torque: at full voltage the motor never reaches speed.',
+  overload:
+    'The load is above the breakdown torque: at full voltage the motor never reaches speed.',
 };
 const ratioNames: Readonly<Record<string, string>> = {
   lockedCurrentRatio: 'starting current',
@@ -27,13 +28,28 @@ const ratioNames: Readonly<Record<string, string>> = {
         <p>
           {{ summary() }}
           @if (c.assumed.length) {
-            <span class="soft">Usual values for a motor of this size stand in for {{ assumed() }}; the data sheet prevails.</span>
+            <span class="soft"
+              >Usual values for a motor of this size stand in for {{ assumed() }}; the data sheet
+              prevails.</span
+            >
           }
         </p>
         <div class="charts">
-          <tac-line-chart title="Torque and current over speed" x="rpm" y="Nm" rightY="A" [series]="overSpeed()" />
+          <tac-line-chart
+            title="Torque and current over speed"
+            x="rpm"
+            y="Nm"
+            rightY="A"
+            [series]="overSpeed()"
+          />
           @if (c.runUp) {
-            <tac-line-chart title="Run-up, direct on line" x="s" y="rpm" rightY="A" [series]="overTime()" />
+            <tac-line-chart
+              title="Run-up, direct on line"
+              x="s"
+              y="rpm"
+              rightY="A"
+              [series]="overTime()"
+            />
           }
         </div>
         <details>
@@ -120,13 +136,20 @@ export class CurvesPanel {
       { name: 'current', points: curve.map((p) => ({ x: p.t, y: p.amps })), right: true },
     ];
   });
-  protected readonly assumed = computed(() => (this.curves()?.assumed ?? []).map((name) => ratioNames[name] ?? name).join(', '));
+  protected readonly assumed = computed(() =>
+    (this.curves()?.assumed ?? []).map((name) => ratioNames[name] ?? name).join(', '),
+  );
   protected readonly summary = computed(() => {
     const c = this.curves();
     if (!c?.runUp) return why[c?.noRunUp ?? ''] ?? '';
     const { stalls, startS, peakA, breakawayS } = c.runUp;
-    if (stalls) return breakawayS === null ? 'The motor does not break the load loose.' : 'The motor stalls below its speed.';
-    const said = { clear: 'lets it pass', doubtful: 'may trip', trips: 'trips' } as Readonly<Record<string, string>>;
+    if (stalls)
+      return breakawayS === null
+        ? 'The motor does not break the load loose.'
+        : 'The motor stalls below its speed.';
+    const said = { clear: 'lets it pass', doubtful: 'may trip', trips: 'trips' } as Readonly<
+      Record<string, string>
+    >;
     const classes = c.classes.map((k) => `class ${k.tripClass} ${said[k.verdict]}`).join(', ');
     return `Direct on line it runs up in ${this.show(startS ?? 0, 's')} with ${this.show(peakA, 'A')} at first. Overload from cold: ${classes}.`;
   });

@@ -1,17 +1,57 @@
 import { Component, computed, inject, input, signal } from '@angular/core';
-import type { PlateBlock } from '@tactron/core/power';
+import type { PlateBlock } from '@tactron/core/line';
 import { Preferences } from '../../frame/preferences';
 import { OpenJob } from '../../job-state/open-job';
 
 const factNames: Readonly<Record<string, string>> = {
-  dcLinkStopped: 'link, stopped', dcLinkLoaded: 'link, loaded', inputCurrent: 'input current', unbalance: 'unbalance', unbalanceFactor: 'motor may give', shortCircuit: 'short circuit',
-  dipDirect: 'dip, direct start', dipDrive: 'dip, with the drive', feedAmpacity: 'feed carries', distortion: 'distortion', inputPowerFactor: 'power factor', deviceShare: 'current used',
-  usableCurrent: 'usable here', overloadTorque: 'torque, 1 min', dischargeTime: 'link below 60 V', resistorMin: 'at least', resistorMax: 'at most', resistorPeak: 'peak', resistorMean: 'mean',
-  resistorDuty: 'duty', cableDrop: 'drop', cableDropPct: 'share', cableLongest: 'longest', cableAmpacity: 'carries', criticalLength: 'critical', motorPeak: 'peak at motor', chargingCurrent: 'charging',
-  cablePe: 'PE at least', cableGround: 'ground, AWG', polePairs: 'pole pairs', synchronousRpm: 'field', slip: 'slip', ratedTorque: 'torque', reckonedCurrent: 'reckoned', motorLink: 'link',
-  overloadSetting: 'set overload', lowSpeedLimit: 'torque at slowest', totalInertia: 'J at motor', shortestStart: 'shortest start', shortestStop: 'shortest stop', transformerLoad: 'transformer',
-  transformerNeeded: 'needs', supply24Load: '24 V load', supply24Share: '24 V share', heatLoss: 'losses', insideTemperature: 'inside', airNeeded: 'air needed',
-}; // prettier-ignore
+  dcLinkStopped: 'link, stopped',
+  dcLinkLoaded: 'link, loaded',
+  inputCurrent: 'input current',
+  unbalance: 'unbalance',
+  unbalanceFactor: 'motor may give',
+  shortCircuit: 'short circuit',
+  dipDirect: 'dip, direct start',
+  dipDrive: 'dip, with the drive',
+  feedAmpacity: 'feed carries',
+  distortion: 'distortion',
+  inputPowerFactor: 'power factor',
+  deviceShare: 'current used',
+  usableCurrent: 'usable here',
+  overloadTorque: 'torque, 1 min',
+  dischargeTime: 'link below 60 V',
+  resistorMin: 'at least',
+  resistorMax: 'at most',
+  resistorPeak: 'peak',
+  resistorMean: 'mean',
+  resistorDuty: 'duty',
+  cableDrop: 'drop',
+  cableDropPct: 'share',
+  cableLongest: 'longest',
+  cableAmpacity: 'carries',
+  criticalLength: 'critical',
+  motorPeak: 'peak at motor',
+  chargingCurrent: 'charging',
+  cablePe: 'PE at least',
+  cableGround: 'ground, AWG',
+  polePairs: 'pole pairs',
+  synchronousRpm: 'field',
+  slip: 'slip',
+  ratedTorque: 'torque',
+  reckonedCurrent: 'reckoned',
+  motorLink: 'link',
+  overloadSetting: 'set overload',
+  lowSpeedLimit: 'torque at slowest',
+  totalInertia: 'J at motor',
+  shortestStart: 'shortest start',
+  shortestStop: 'shortest stop',
+  transformerLoad: 'transformer',
+  transformerNeeded: 'needs',
+  supply24Load: '24 V load',
+  supply24Share: '24 V share',
+  heatLoss: 'losses',
+  insideTemperature: 'inside',
+  airNeeded: 'air needed',
+};
 
 /** What is reckoned at one block of the line; a touch shows its working in the pocket. */
 @Component({
@@ -20,7 +60,11 @@ const factNames: Readonly<Record<string, string>> = {
     <ul class="facts" [class.wide]="wide()">
       @for (f of shown(); track f.id) {
         <li>
-          <button type="button" [class.picked]="open.picked() === f.id" (click)="open.picked.set(f.id)">
+          <button
+            type="button"
+            [class.picked]="open.picked() === f.id"
+            (click)="open.picked.set(f.id)"
+          >
             <span>{{ f.name }}</span><b class="mono">{{ f.text }}</b>
           </button>
         </li>
@@ -47,7 +91,9 @@ export class Facts {
   protected readonly shown = computed(() => {
     const list = this.facts();
     const hidden = list.slice(this.most()).some((f) => f.id === this.open.picked());
-    return this.all() || hidden || list.length === this.most() + 1 ? list : list.slice(0, this.most());
+    return this.all() || hidden || list.length === this.most() + 1
+      ? list
+      : list.slice(0, this.most());
   });
   protected readonly facts = computed(() =>
     (this.open.derived()?.facts ?? [])
@@ -55,7 +101,10 @@ export class Facts {
       .map((f) => ({
         id: f.id,
         name: factNames[f.id] ?? f.id,
-        text: typeof f.value === 'number' ? this.preferences.value(f.value, f.unit, 3) : `${f.value}${f.unit && f.unit !== 'AWG' ? ` ${f.unit}` : ''}`,
+        text:
+          typeof f.value === 'number'
+            ? this.preferences.value(f.value, f.unit, 3)
+            : `${f.value}${f.unit && f.unit !== 'AWG' ? ` ${f.unit}` : ''}`,
       })),
   );
 }

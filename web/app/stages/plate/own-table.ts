@@ -11,18 +11,46 @@ import { parseSize } from './plate-field';
   selector: 'tac-own-table',
   imports: [Icon, Typed],
   template: `
-    <label class="named">Name of the table <input class="field" maxlength="120" [tacTyped]="table().title" (change)="name($any($event.target).value)" /></label>
+    <label class="named"
+      >Name of the table
+      <input
+        class="field"
+        maxlength="120"
+        [tacTyped]="table().title"
+        (change)="name($any($event.target).value)"
+    /></label>
     <ul aria-label="Own table">
       @for (row of rows(); track row.size) {
         <li>
           <span class="mono">{{ row.size }}</span><b class="mono">{{ row.amps }} A</b>
-          <button class="act quiet" type="button" [attr.aria-label]="'Take out ' + row.size" (click)="remove(row.size)"><tac-icon name="close" /></button>
+          <button
+            class="act quiet"
+            type="button"
+            [attr.aria-label]="'Take out ' + row.size"
+            (click)="remove(row.size)"
+          >
+            <tac-icon name="close" />
+          </button>
         </li>
       }
     </ul>
     <form (submit)="add($event)">
-      <label class="named">Size <input class="field mono" placeholder="2.5 mm²" [value]="size()" (input)="size.set($any($event.target).value)" /></label>
-      <label class="named">Carries <input class="field mono" placeholder="A" [value]="amps()" (input)="amps.set($any($event.target).value)" /></label>
+      <label class="named"
+        >Size
+        <input
+          class="field mono"
+          placeholder="2.5 mm²"
+          [value]="size()"
+          (input)="size.set($any($event.target).value)"
+      /></label>
+      <label class="named"
+        >Carries
+        <input
+          class="field mono"
+          placeholder="A"
+          [value]="amps()"
+          (input)="amps.set($any($event.target).value)"
+      /></label>
       <button class="act" type="submit"><tac-icon name="add" /> Size</button>
     </form>
     @if (problem(); as p) {
@@ -60,7 +88,9 @@ export class OwnTable {
   protected readonly size = signal('');
   protected readonly amps = signal('');
   protected readonly problem = signal<string | null>(null);
-  protected readonly table = computed(() => (this.open.job() as Job).plate.cable.ownTable ?? { title: 'Own table', amps: {} });
+  protected readonly table = computed(
+    () => (this.open.job() as Job).plate.cable.ownTable ?? { title: 'Own table', amps: {} },
+  );
   protected readonly rows = computed(() =>
     Object.entries(this.table().amps)
       .map(([size, amps]) => ({ size, amps }))
@@ -88,7 +118,9 @@ export class OwnTable {
     this.change((table) => delete table.amps[size]);
   }
 
-  private change(recipe: (table: { title: string; amps: Record<string, number> }) => unknown): void {
+  private change(
+    recipe: (table: { title: string; amps: Record<string, number> }) => unknown,
+  ): void {
     this.open.edit('own table', (draft) => {
       const table = (draft.plate.cable.ownTable ??= { title: 'Own table', amps: {} });
       recipe(table);

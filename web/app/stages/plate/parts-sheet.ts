@@ -15,7 +15,9 @@ import { OpenJob } from '../../job-state/open-job';
     <div class="tools no-print">
       <a class="act" routerLink="../plate">Back to Plate</a>
       <button class="act" type="button" (click)="csv()"><tac-icon name="download" /> CSV</button>
-      <button class="act main" type="button" (click)="print()"><tac-icon name="print" /> Print</button>
+      <button class="act main" type="button" (click)="print()">
+        <tac-icon name="print" /> Print
+      </button>
     </div>
     <article class="sheet record">
       <h2>{{ job().tag }} · parts and tools</h2>
@@ -62,7 +64,9 @@ import { OpenJob } from '../../job-state/open-job';
           </tbody>
         </table>
         @if (!job().adopted) {
-          <p class="soft">No plan is adopted yet: station, wires, ferrules and markers come with it.</p>
+          <p class="soft">
+            No plan is adopted yet: station, wires, ferrules and markers come with it.
+          </p>
         }
       } @else {
         <p role="status">Reckoning …</p>

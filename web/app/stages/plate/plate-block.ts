@@ -32,19 +32,30 @@ export class PlateBlockCard {
   protected readonly openMore = signal(false);
   protected readonly job = computed(() => this.open.job() as Job);
   protected readonly models = computed(() => this.open.profile()?.models ?? []);
-  protected readonly moreShown = computed(() => this.openMore() || (this.block().more ?? []).some((f) => this.flagged(f)));
-  protected readonly moreFilled = computed(() => (this.block().more ?? []).filter((f) => valueAt(this.job().plate, f.path) !== undefined).length);
+  protected readonly moreShown = computed(
+    () => this.openMore() || (this.block().more ?? []).some((f) => this.flagged(f)),
+  );
+  protected readonly moreFilled = computed(
+    () =>
+      (this.block().more ?? []).filter((f) => valueAt(this.job().plate, f.path) !== undefined)
+        .length,
+  );
 
   /** What is wrong at a field of this block. */
   protected readonly problems = computed(() => {
     const { id } = this.block();
-    const own = (where: string): boolean => where === id || where.startsWith(`${id}.`) || (id === 'load' && where.startsWith('scheme.'));
-    return (this.open.derived()?.findings ?? []).filter((f) => !f.accepted && f.finding.where.some((w) => w.kind === 'plate' && own(w.id)));
+    const own = (where: string): boolean =>
+      where === id || where.startsWith(`${id}.`) || (id === 'load' && where.startsWith('scheme.'));
+    return (this.open.derived()?.findings ?? []).filter(
+      (f) => !f.accepted && f.finding.where.some((w) => w.kind === 'plate' && own(w.id)),
+    );
   });
 
   protected flagged(field: Field): boolean {
     const path = field.path.replace(/^line\./u, '');
-    return this.problems().some((f) => f.finding.where.some((w) => w.id === path || path.startsWith(`${w.id}.`)));
+    return this.problems().some((f) =>
+      f.finding.where.some((w) => w.id === path || path.startsWith(`${w.id}.`)),
+    );
   }
 
   protected setModel(model: string): void {

@@ -35,15 +35,30 @@ export function parseSize(text: string): { mm2: number } | { awg: string } | nul
         />
       }
       @case ('number') {
-        <tac-number [label]="field().label" [percent]="$any(field()).unit === '%'" [value]="$any(value())" [flagged]="flagged()" (changed)="set($event)" />
+        <tac-number
+          [label]="field().label"
+          [percent]="$any(field()).unit === '%'"
+          [value]="$any(value())"
+          [flagged]="flagged()"
+          (changed)="set($event)"
+        />
       }
       @case ('choice') {
-        <tac-choice [label]="field().label" [options]="$any(field()).options" [value]="chosen()" (changed)="set($any(field()).numeric ? +$event : $event)" />
+        <tac-choice
+          [label]="field().label"
+          [options]="$any(field()).options"
+          [value]="chosen()"
+          (changed)="set($any(field()).numeric ? +$event : $event)"
+        />
       }
       @case ('select') {
         <label class="named"
           >{{ field().label }}
-          <select class="field" [attr.aria-invalid]="flagged() ? true : null" (change)="set($any($event.target).value || undefined)">
+          <select
+            class="field"
+            [attr.aria-invalid]="flagged() ? true : null"
+            (change)="set($any($event.target).value || undefined)"
+          >
             <option value="" [selected]="!value()">–</option>
             @for (o of $any(field()).options; track o.value) {
               <option [value]="o.value" [selected]="o.value === value()">{{ o.name }}</option>
@@ -52,7 +67,12 @@ export function parseSize(text: string): { mm2: number } | { awg: string } | nul
         </label>
       }
       @case ('flag') {
-        <button class="act flag" type="button" [attr.aria-pressed]="value() === true" (click)="set(value() === true ? undefined : true)">
+        <button
+          class="act flag"
+          type="button"
+          [attr.aria-pressed]="value() === true"
+          (click)="set(value() === true ? undefined : true)"
+        >
           {{ value() === true ? field().label : $any(field()).off }}
         </button>
       }
@@ -94,8 +114,12 @@ export class PlateField {
   readonly flagged = input(false);
   private readonly open = inject(OpenJob);
   protected readonly problem = signal<string | null>(null);
-  protected readonly value = computed(() => valueAt((this.open.job() as Job).plate, this.field().path));
-  protected readonly chosen = computed(() => (this.value() === undefined ? undefined : String(this.value())));
+  protected readonly value = computed(() =>
+    valueAt((this.open.job() as Job).plate, this.field().path),
+  );
+  protected readonly chosen = computed(() =>
+    this.value() === undefined ? undefined : String(this.value()),
+  );
   protected readonly size = computed(() => {
     const s = this.value() as { mm2: number } | { awg: string } | undefined;
     return !s ? '' : 'mm2' in s ? `${s.mm2} mm²` : `${s.awg} AWG`;

@@ -32,20 +32,32 @@ export class PlateStage {
       // The plus stands at the end of its gap: behind the last block that lies in it.
       const gap = block.gap ?? gapOf[block.id];
       const next = blocks[i + 1];
-      const addable = gap === undefined || next?.gap === gap ? [] : absent.filter((b) => b.gap === gap);
+      const addable =
+        gap === undefined || next?.gap === gap ? [] : absent.filter((b) => b.gap === gap);
       return { block, addable };
     });
   });
 
   protected add(block: Block): void {
-    this.open.edit(`${block.name} added`, (draft) => void ((draft.plate.line ??= {})[block.id as LineBlock] = {}));
+    this.open.edit(
+      `${block.name} added`,
+      (draft) => void ((draft.plate.line ??= {})[block.id as LineBlock] = {}),
+    );
     setTimeout(
-      () => document.querySelector<HTMLElement>(`section[aria-label="${block.name}"] input, section[aria-label="${block.name}"] .fields button`)?.focus(),
+      () =>
+        document
+          .querySelector<HTMLElement>(
+            `section[aria-label="${block.name}"] input, section[aria-label="${block.name}"] .fields button`,
+          )
+          ?.focus(),
       60,
     );
   }
 
   protected remove(block: Block): void {
-    this.open.edit(`${block.name} taken out`, (draft) => void delete draft.plate.line?.[block.id as LineBlock]);
+    this.open.edit(
+      `${block.name} taken out`,
+      (draft) => void delete draft.plate.line?.[block.id as LineBlock],
+    );
   }
 }

@@ -16,7 +16,10 @@ describe('bench tools', () => {
       await fixture.whenStable();
       return `${page.querySelector('.reading')?.textContent?.trim()} | ${page.querySelector('.meter .soft')?.textContent?.trim()}`;
     };
-    const button = (text: string): HTMLButtonElement => [...page.querySelectorAll('button')].find((b) => b.textContent?.trim().startsWith(text)) as HTMLButtonElement; // prettier-ignore
+    const button = (text: string): HTMLButtonElement =>
+      [...page.querySelectorAll('button')].find((b) =>
+        b.textContent?.trim().startsWith(text),
+      ) as HTMLButtonElement;
     return { session, fixture, leads, page, reading, button };
   }
 
@@ -106,7 +109,9 @@ describe('bench tools', () => {
 
   it('sets a link, and shows where it was set', async () => {
     const { session, page, fixture } = await bed();
-    const link = [...page.querySelectorAll<HTMLSelectElement>('.wires select')].at(-1) as HTMLSelectElement;
+    const link = [...page.querySelectorAll<HTMLSelectElement>('.wires select')].at(
+      -1,
+    ) as HTMLSelectElement;
     expect(link.value).toBe('zero');
     link.value = 'none';
     link.dispatchEvent(new Event('change'));

@@ -33,7 +33,10 @@ export class BenchTools {
     if (!opened) return null;
     if (this.mode() === 'amps') return this.current();
     if (this.mode() === 'ohms') return this.ohms();
-    const [plus, minus] = [this.leads.index(this.leads.plus()), this.leads.index(this.leads.minus())];
+    const [plus, minus] = [
+      this.leads.index(this.leads.plus()),
+      this.leads.index(this.leads.minus()),
+    ];
     if (plus < 0 || minus < 0) return { text: '–', note: 'Put both leads.' };
     const v = voltsBetween(opened.trace, plus, minus, this.session.shownUs());
     if (!v) return { text: '–', note: 'floating (a meter may show 0 V or ghost volts)' };
@@ -43,10 +46,22 @@ export class BenchTools {
   /** What lies between the leads now, put there by hand. */
   protected readonly hooked = computed(() => {
     const [a, b] = [this.leads.plus(), this.leads.minus()];
-    const last = this.session.log().findLast(({ t, act }) => t <= this.session.shownUs() && act.do === 'hook' && ((act.a === a && act.b === b) || (act.a === b && act.b === a)))?.act; // prettier-ignore
+    const last = this.session
+      .log()
+      .findLast(
+        ({ t, act }) =>
+          t <= this.session.shownUs() &&
+          act.do === 'hook' &&
+          ((act.a === a && act.b === b) || (act.a === b && act.b === a)),
+      )?.act;
     return last?.do === 'hook' && last.as !== 'off' ? last.as : null;
   });
-  protected readonly bothLeads = computed(() => this.leads.plus() !== '' && this.leads.minus() !== '' && this.leads.plus() !== this.leads.minus());
+  protected readonly bothLeads = computed(
+    () =>
+      this.leads.plus() !== '' &&
+      this.leads.minus() !== '' &&
+      this.leads.plus() !== this.leads.minus(),
+  );
 
   constructor() {
     // A resistance is measured anew with every act and every move of a lead.
@@ -62,37 +77,67 @@ export class BenchTools {
     const opened = this.session.opened();
     const wire = opened?.wires.find((w) => w.id === this.leads.wire());
     if (!opened || !wire) return { text: '–', note: 'Choose a wire.' };
-    if (this.leads.broken().has(wire.id)) return { text: `${this.n(0, 2)} mA`, note: `wire ${wire.number} is broken` };
+    if (this.leads.broken().has(wire.id))
+      return { text: `${this.n(0, 2)} mA`, note: `wire ${wire.number} is broken` };
     const v = voltsBetween(opened.trace, wire.from, wire.to, this.session.shownUs());
     if (!v) return { text: `${this.n(0, 2)} mA`, note: `wire ${wire.number}` };
     const alternating = v.ac / wire.ohm;
-    return { text: `${this.n((v.dc / wire.ohm) * 1000, 2)} mA DC`, note: `wire ${wire.number}${alternating > 1e-3 ? `, ${this.n(alternating, 3)} A AC` : ''}` };
+    return {
+      text: `${this.n((v.dc / wire.ohm) * 1000, 2)} mA DC`,
+      note: `wire ${wire.number}${alternating > 1e-3 ? `, ${this.n(alternating, 3)} A AC` : ''}`,
+    };
   }
 
   private async measureOhms(): Promise<void> {
-    const [plus, minus] = [this.leads.index(this.leads.plus()), this.leads.index(this.leads.minus())];
+    const [plus, minus] = [
+      this.leads.index(this.leads.plus()),
+      this.leads.index(this.leads.minus()),
+    ];
     if (plus < 0 || minus < 0) return this.ohms.set({ text: '–', note: 'Put both leads.' });
     const r = await this.session.ohms(plus, minus);
-    if (!r.ok) return this.ohms.set({ text: '–', note: r.why === 'live' ? 'Refused: something is live. Switch off every supply, prove dead, then measure.' : 'Both leads lie on one landing.' }); // prettier-ignore
+    if (!r.ok)
+      return this.ohms.set({
+        text: '–',
+        note:
+          r.why === 'live'
+            ? 'Refused: something is live. Switch off every supply, prove dead, then measure.'
+            : 'Both leads lie on one landing.',
+      });
     if (r.ohm === null) return this.ohms.set({ text: 'open', note: 'nothing joins them' });
     const kilo = r.ohm >= 1000;
-    this.ohms.set({ text: `${this.n(kilo ? r.ohm / 1000 : r.ohm, kilo ? 2 : r.ohm < 10 ? 2 : 1)} ${kilo ? 'kΩ' : 'Ω'}`, note: r.ohm < 2 ? 'continuity' : '' });
+    this.ohms.set({
+      text: `${this.n(kilo ? r.ohm / 1000 : r.ohm, kilo ? 2 : r.ohm < 10 ? 2 : 1)} ${kilo ? 'kΩ' : 'Ω'}`,
+      note: r.ohm < 2 ? 'continuity' : '',
+    });
   }
 
   /** Position of a link at the moment shown: as laid, or as it was last set by hand. */
   protected linkAt(id: string, laid: string): string {
-    const act = this.session.log().findLast((l) => l.t <= this.session.shownUs() && l.act.do === 'link' && l.act.link === id)?.act;
+    const act = this.session
+      .log()
+      .findLast(
+        (l) => l.t <= this.session.shownUs() && l.act.do === 'link' && l.act.link === id,
+      )?.act;
     return act?.do === 'link' ? act.position : laid;
   }
 
   protected bridge(): void {
-    void this.session.hook(this.leads.plus(), this.leads.minus(), this.hooked() === 'short' ? 'off' : 'short');
+    void this.session.hook(
+      this.leads.plus(),
+      this.leads.minus(),
+      this.hooked() === 'short' ? 'off' : 'short',
+    );
   }
 
   protected source(): void {
     const value = Number(this.value().replace(',', '.'));
     if (!Number.isFinite(value) || this.value().trim() === '') return;
-    void this.session.hook(this.leads.plus(), this.leads.minus(), this.put(), this.put() === 'amps' ? value / 1000 : value);
+    void this.session.hook(
+      this.leads.plus(),
+      this.leads.minus(),
+      this.put(),
+      this.put() === 'amps' ? value / 1000 : value,
+    );
   }
 
   protected take(): void {
@@ -100,6 +145,10 @@ export class BenchTools {
   }
 
   private n(x: number, digits: number): string {
-    return formatNumber(Math.abs(x) < 0.5 * 10 ** -digits ? 0 : x, digits, this.preferences.decimal());
+    return formatNumber(
+      Math.abs(x) < 0.5 * 10 ** -digits ? 0 : x,
+      digits,
+      this.preferences.decimal(),
+    );
   }
 }

@@ -31,9 +31,13 @@ export class DeviceFace {
     const state = names[this.at('drive.state')] ?? 'off';
     return this.session.opened()?.names[state] ?? state;
   });
-  protected readonly hz = computed(() => formatNumber(this.at('drive.hz'), 2, this.preferences.decimal()));
+  protected readonly hz = computed(() =>
+    formatNumber(this.at('drive.hz'), 2, this.preferences.decimal()),
+  );
 
-  protected readonly own = computed(() => this.groups().find((g) => g.id === 'drive')?.landings ?? []);
+  protected readonly own = computed(
+    () => this.groups().find((g) => g.id === 'drive')?.landings ?? [],
+  );
   protected readonly others = computed(() => this.groups().filter((g) => g.id !== 'drive'));
 
   /** Landings by device: the drive's control terminals, and what is wired of the others in the order of the tags. */
@@ -42,16 +46,29 @@ export class DeviceFace {
     if (!opened) return [];
     const now = this.session.shownUs();
     const tags = this.open.job()?.adopted?.devices ?? {};
-    const wired = new Set(Object.values(this.open.job()?.adopted?.wires ?? {}).flatMap((w) => [w.from, w.to]));
+    const wired = new Set(
+      Object.values(this.open.job()?.adopted?.wires ?? {}).flatMap((w) => [w.from, w.to]),
+    );
     const by = new Map<string, ShownLanding[]>();
     opened.landings.forEach((landing, i) => {
       const { device, terminal } = landingParts(landing);
-      if (['motor', 'supply', 'breaker'].includes(device) || (device === 'drive' ? this.isPower(terminal) : !wired.has(landing))) return;
+      if (
+        ['motor', 'supply', 'breaker'].includes(device) ||
+        (device === 'drive' ? this.isPower(terminal) : !wired.has(landing))
+      )
+        return;
       const list = by.get(device) ?? [];
-      list.push({ landing, name: terminal, text: this.voltText(i, opened.reference, now), on: this.isOn(device, terminal) });
+      list.push({
+        landing,
+        name: terminal,
+        text: this.voltText(i, opened.reference, now),
+        on: this.isOn(device, terminal),
+      });
       by.set(device, list);
     });
-    return [...by].map(([id, landings]) => ({ id, tag: tags[id]?.tag ?? id, landings })).sort((x, y) => x.tag.localeCompare(y.tag, 'en', { numeric: true }));
+    return [...by]
+      .map(([id, landings]) => ({ id, tag: tags[id]?.tag ?? id, landings }))
+      .sort((x, y) => x.tag.localeCompare(y.tag, 'en', { numeric: true }));
   });
 
   protected readonly power = computed(() => {
@@ -60,8 +77,18 @@ export class DeviceFace {
     const now = this.session.shownUs();
     return opened.landings.flatMap((landing, i): ShownLanding[] => {
       const { device, terminal } = landingParts(landing);
-      const shown = ['supply', 'breaker'].includes(device) || (device === 'drive' && this.isPower(terminal));
-      return shown ? [{ landing, name: this.leads.name(landing), text: this.voltText(i, opened.reference, now), on: false }] : [];
+      const shown =
+        ['supply', 'breaker'].includes(device) || (device === 'drive' && this.isPower(terminal));
+      return shown
+        ? [
+            {
+              landing,
+              name: this.leads.name(landing),
+              text: this.voltText(i, opened.reference, now),
+              on: false,
+            },
+          ]
+        : [];
     });
   });
 
@@ -75,11 +102,17 @@ export class DeviceFace {
   }
 
   private isPower(terminal: string): boolean {
-    return ['mains', 'motor', 'power'].includes(this.open.profile()?.terminals[terminal]?.kind ?? '');
+    return ['mains', 'motor', 'power'].includes(
+      this.open.profile()?.terminals[terminal]?.kind ?? '',
+    );
   }
 
   private isOn(device: string, terminal: string): boolean {
-    return device === 'drive' && this.session.trace()?.signals.some((s) => s.id === `drive.${terminal}`) === true && this.at(`drive.${terminal}`) === 1;
+    return (
+      device === 'drive' &&
+      this.session.trace()?.signals.some((s) => s.id === `drive.${terminal}`) === true &&
+      this.at(`drive.${terminal}`) === 1
+    );
   }
 
   private voltText(landing: number, reference: number, now: number): string {
@@ -87,7 +120,10 @@ export class DeviceFace {
     if (!opened) return '';
     const mark = this.preferences.decimal();
     const v = voltsBetween(opened.trace, landing, reference, now);
-    if (v) return v.ac > 1 ? `${formatNumber(v.ac, 0, mark)} V~` : `${formatNumber(Math.abs(v.dc) < 5e-3 ? 0 : v.dc, 2, mark)} V`;
+    if (v)
+      return v.ac > 1
+        ? `${formatNumber(v.ac, 0, mark)} V~`
+        : `${formatNumber(Math.abs(v.dc) < 5e-3 ? 0 : v.dc, 2, mark)} V`;
     const earth = opened.landings.indexOf('supply:PE');
     const against = earth >= 0 ? voltsBetween(opened.trace, landing, earth, now) : null;
     return against ? `${formatNumber(against.ac, 0, mark)} V~` : 'floating';

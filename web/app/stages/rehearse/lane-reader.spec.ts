@@ -7,7 +7,13 @@ const trace = {
   segments: [{ t: [0, 1_000_000, 3_000_000], y: [0, 0, 20], dy: [0, 5, 0], ddy: [0, 5, 0] }],
   instants: { t: [0, 2_000_000], solution: [0, 1] },
   solutions: [
-    { volts: Float64Array.of(24, 0, 7), slope: Float64Array.of(0, 0, 0), acRe: new Float64Array(3), acIm: new Float64Array(3), island: Int32Array.of(1, 1, 2) },
+    {
+      volts: Float64Array.of(24, 0, 7),
+      slope: Float64Array.of(0, 0, 0),
+      acRe: new Float64Array(3),
+      acIm: new Float64Array(3),
+      island: Int32Array.of(1, 1, 2),
+    },
     {
       volts: Float64Array.of(10, 0, 7),
       slope: Float64Array.of(2, 0, 0),
@@ -29,10 +35,11 @@ describe('reading a frame', () => {
   });
 
   it('draws a lane within its window and from edge to edge', () => {
-    const points = [...lanePath(trace, 'hz', 500_000, 3_500_000, 300, 40, 0, 20).matchAll(/[ML]([\d.-]+) ([\d.-]+)/gu)].map((m) => [
-      Number(m[1]),
-      Number(m[2]),
-    ]);
+    const points = [
+      ...lanePath(trace, 'hz', 500_000, 3_500_000, 300, 40, 0, 20).matchAll(
+        /[ML]([\d.-]+) ([\d.-]+)/gu,
+      ),
+    ].map((m) => [Number(m[1]), Number(m[2])]);
     expect(points[0]).toEqual([0, 37]);
     expect(points.at(-1)).toEqual([300, 3]);
     points.forEach(([x], i) => i && expect(x).toBeGreaterThanOrEqual(points[i - 1][0]));

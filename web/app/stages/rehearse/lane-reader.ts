@@ -27,7 +27,12 @@ export function valueAt(trace: Signals, id: string, t: number): number {
 }
 
 /** Voltage between two landings of the frame at t; null where nothing joins them. */
-export function voltsBetween(trace: Pick<Trace, 'instants' | 'solutions'>, plus: number, minus: number, t: number): { dc: number; ac: number } | null {
+export function voltsBetween(
+  trace: Pick<Trace, 'instants' | 'solutions'>,
+  plus: number,
+  minus: number,
+  t: number,
+): { dc: number; ac: number } | null {
   const k = pieceAt(trace.instants.t, t);
   const s = k < 0 ? undefined : trace.solutions[trace.instants.solution[k]];
   if (!s || s.island[plus] !== s.island[minus]) return null;
@@ -39,11 +44,21 @@ export function voltsBetween(trace: Pick<Trace, 'instants' | 'solutions'>, plus:
 }
 
 /** The part of a signal between two times as an SVG path; curves are drawn through three points a piece. */
-export function lanePath(trace: Signals, id: string, from: number, to: number, width: number, height: number, low: number, high: number): string {
+export function lanePath(
+  trace: Signals,
+  id: string,
+  from: number,
+  to: number,
+  width: number,
+  height: number,
+  low: number,
+  high: number,
+): string {
   const s = trace.segments[trace.signals.findIndex((spec) => spec.id === id)];
   if (!s || to <= from) return '';
   const x = (t: number): string => (((t - from) / (to - from)) * width).toFixed(1);
-  const y = (v: number): string => (height - 3 - ((v - low) / (high - low || 1)) * (height - 6)).toFixed(1);
+  const y = (v: number): string =>
+    (height - 3 - ((v - low) / (high - low || 1)) * (height - 6)).toFixed(1);
   let path = '';
   for (let k = Math.max(0, pieceAt(s.t, from)); k < s.t.length && s.t[k] <= to; k++) {
     const begin = Math.max(from, s.t[k]);
@@ -54,7 +69,9 @@ export function lanePath(trace: Signals, id: string, from: number, to: number, w
       return s.y[k] + (s.dy[k] + (s.ddy[k] * tau) / 2) * tau;
     };
     path += `${path ? 'L' : 'M'}${x(begin)} ${y(at(begin))}`;
-    if (s.ddy[k] !== 0) for (let i = 1; i < 8; i++) path += `L${x(begin + ((end - begin) * i) / 8)} ${y(at(begin + ((end - begin) * i) / 8))}`;
+    if (s.ddy[k] !== 0)
+      for (let i = 1; i < 8; i++)
+        path += `L${x(begin + ((end - begin) * i) / 8)} ${y(at(begin + ((end - begin) * i) / 8))}`;
     path += `L${x(end)} ${y(at(end))}`;
   }
   return path;

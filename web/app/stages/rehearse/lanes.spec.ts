@@ -10,11 +10,21 @@ describe('lanes', () => {
     const fixture = TestBed.createComponent(Lanes);
     fixture.componentRef.setInput('specs', [
       { id: 'drive.hz', name: 'Output', unit: 'Hz', low: 0, high: 50 },
-      { id: 'select.direction.position', name: 'S2', unit: '', low: 0, high: 1, states: ['forward', 'reverse'] },
+      {
+        id: 'select.direction.position',
+        name: 'S2',
+        unit: '',
+        low: 0,
+        high: 1,
+        states: ['forward', 'reverse'],
+      },
     ]);
     await fixture.whenStable();
     const page = fixture.nativeElement as HTMLElement;
-    const button = (name: string): HTMLButtonElement => [...page.querySelectorAll('button')].find((b) => b.getAttribute('aria-label') === name || b.textContent?.trim() === name) as HTMLButtonElement; // prettier-ignore
+    const button = (name: string): HTMLButtonElement =>
+      [...page.querySelectorAll('button')].find(
+        (b) => b.getAttribute('aria-label') === name || b.textContent?.trim() === name,
+      ) as HTMLButtonElement;
     const click = async (name: string): Promise<void> => {
       button(name).click();
       await fixture.whenStable();
@@ -22,7 +32,13 @@ describe('lanes', () => {
     const put = async (share: number): Promise<void> => {
       const svg = page.querySelector('.lane svg') as SVGElement;
       const box = svg.getBoundingClientRect();
-      svg.dispatchEvent(new PointerEvent('pointerdown', { bubbles: true, clientX: box.left + box.width * share, clientY: box.top + 5 }));
+      svg.dispatchEvent(
+        new PointerEvent('pointerdown', {
+          bubbles: true,
+          clientX: box.left + box.width * share,
+          clientY: box.top + 5,
+        }),
+      );
       await fixture.whenStable();
     };
     return { session, fixture, page, click, put, button };
@@ -30,7 +46,10 @@ describe('lanes', () => {
 
   it('shows every signal with its value in its own words', async () => {
     const { page } = await bed();
-    expect([...page.querySelectorAll('.value')].map((v) => v.textContent?.trim())).toEqual(['20 Hz', 'reverse']);
+    expect([...page.querySelectorAll('.value')].map((v) => v.textContent?.trim())).toEqual([
+      '20 Hz',
+      'reverse',
+    ]);
   });
 
   it('zooms in and out between its ends', async () => {

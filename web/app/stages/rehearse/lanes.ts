@@ -45,7 +45,10 @@ export class Lanes {
   /** Right edge of the window: at most ten new pictures a second. */
   private readonly edgeUs = computed(() => {
     const follow = Math.ceil(this.session.shownUs() / 100_000) * 100_000;
-    return Math.max(this.held() ?? (this.spanS() < 1 ? this.session.shownUs() : follow), this.spanS() * 1e6);
+    return Math.max(
+      this.held() ?? (this.spanS() < 1 ? this.session.shownUs() : follow),
+      this.spanS() * 1e6,
+    );
   });
   private readonly fromUs = computed(() => this.edgeUs() - this.spanS() * 1e6);
 
@@ -59,10 +62,22 @@ export class Lanes {
     return this.specs().map((spec) => {
       const value = valueAt(trace, spec.id, at);
       const there = cursor === null ? null : valueAt(trace, spec.id, cursor);
-      const difference = there !== null && spec.unit !== '' ? ` Δ ${formatNumber(value - there, 1, this.preferences.decimal())}` : '';
+      const difference =
+        there !== null && spec.unit !== ''
+          ? ` Δ ${formatNumber(value - there, 1, this.preferences.decimal())}`
+          : '';
       return {
         spec,
-        path: lanePath(trace, spec.id, from, Math.max(from + 1, Math.min(now, edge)), WIDTH * share, 40, spec.low, spec.high),
+        path: lanePath(
+          trace,
+          spec.id,
+          from,
+          Math.max(from + 1, Math.min(now, edge)),
+          WIDTH * share,
+          40,
+          spec.low,
+          spec.high,
+        ),
         text: this.text(spec, value),
         there: there === null ? '' : this.text(spec, there),
         difference,
@@ -74,7 +89,10 @@ export class Lanes {
   /** Acts and the person's marks within the window; acts that come close together share one tick. */
   protected readonly ticks = computed(() => {
     const now = this.session.shownUs();
-    const acts = this.session.log().filter(({ t }) => t <= now).map(({ t, act }) => ({ t, text: this.actText(act), own: false })); // prettier-ignore
+    const acts = this.session
+      .log()
+      .filter(({ t }) => t <= now)
+      .map(({ t, act }) => ({ t, text: this.actText(act), own: false }));
     const own = this.marks().map((t, i) => ({ t, text: `mark ${i + 1}`, own: true }));
     const seen: { x: number; text: string; own: boolean; t: number; row: number }[] = [];
     const ends = Array<number>(TICK_ROWS).fill(-Infinity);
@@ -142,7 +160,8 @@ export class Lanes {
   }
 
   private actText(act: Act): string {
-    const tag = 'device' in act && act.device ? this.leads.name(`${act.device}:`).replace(/:$/u, '') : '';
+    const tag =
+      'device' in act && act.device ? this.leads.name(`${act.device}:`).replace(/:$/u, '') : '';
     switch (act.do) {
       case 'supplyOn':
         return `${tag || act.phase || 'supply'} on`;

@@ -11,7 +11,9 @@ export class Leads {
   readonly plus = signal('');
   readonly minus = signal('');
   readonly wire = signal('');
-  readonly landings = computed(() => (this.session.opened()?.landings ?? []).map((id) => ({ id, name: this.name(id) })));
+  readonly landings = computed(() =>
+    (this.session.opened()?.landings ?? []).map((id) => ({ id, name: this.name(id) })),
+  );
 
   /** Wires broken at the moment shown. */
   readonly broken = computed(() => {
@@ -44,6 +46,7 @@ export class Leads {
 
   toggleWire(): void {
     const wire = this.wire();
-    if (wire) void this.session.act({ do: this.broken().has(wire) ? 'mendWire' : 'breakWire', wire });
+    if (wire)
+      void this.session.act({ do: this.broken().has(wire) ? 'mendWire' : 'breakWire', wire });
   }
 }

@@ -12,7 +12,13 @@ describe('push button', () => {
     fixture.componentInstance.release.subscribe(() => seen.push('release'));
     fixture.detectChanges();
     const [push, hold] = [...(fixture.nativeElement as HTMLElement).querySelectorAll('button')];
-    const does = (type: string, init: object = {}): void => void push.dispatchEvent(new (type.startsWith('key') ? KeyboardEvent : PointerEvent)(type, { bubbles: true, ...init })); // prettier-ignore
+    const does = (type: string, init: object = {}): void =>
+      void push.dispatchEvent(
+        new (type.startsWith('key') ? KeyboardEvent : PointerEvent)(type, {
+          bubbles: true,
+          ...init,
+        }),
+      );
     return { push, hold, seen, does, fixture };
   }
 

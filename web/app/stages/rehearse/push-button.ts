@@ -22,7 +22,13 @@ import { Component, DestroyRef, inject, input, output, signal } from '@angular/c
     >
       {{ tag() }} {{ name() }}
     </button>
-    <button class="act quiet" type="button" [attr.aria-pressed]="held()" [attr.aria-label]="'Hold ' + tag()" (click)="hold()">
+    <button
+      class="act quiet"
+      type="button"
+      [attr.aria-pressed]="held()"
+      [attr.aria-label]="'Hold ' + tag()"
+      (click)="hold()"
+    >
       {{ held() ? 'held' : 'hold' }}
     </button>
   `,

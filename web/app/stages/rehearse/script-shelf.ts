@@ -12,7 +12,12 @@ import { RehearsalSession } from './session';
   template: `
     <label class="named grow"
       >Keep what was done as a script
-      <input class="field" maxlength="120" placeholder="name of the script" [value]="name()" (input)="name.set($any($event.target).value)"
+      <input
+        class="field"
+        maxlength="120"
+        placeholder="name of the script"
+        [value]="name()"
+        (input)="name.set($any($event.target).value)"
     /></label>
     <button class="act" type="button" [disabled]="!session.log().length" (click)="keep()">
       <tac-icon name="record" /> Keep {{ session.log().length }} acts
@@ -21,10 +26,26 @@ import { RehearsalSession } from './session';
       <ul aria-label="Scripts">
         @for (s of scripts(); track s.id) {
           <li>
-            <button class="act" type="button" (click)="play(s.id)"><tac-icon name="play" /> {{ s.name }}</button>
+            <button class="act" type="button" (click)="play(s.id)">
+              <tac-icon name="play" /> {{ s.name }}
+            </button>
             <span class="soft small">{{ s.acts.length }} acts</span>
-            <button class="act quiet" type="button" [attr.aria-label]="'Export ' + s.name" (click)="save(s.id)"><tac-icon name="download" /></button>
-            <button class="act quiet" type="button" [attr.aria-label]="'Remove ' + s.name" (click)="drop(s.id)"><tac-icon name="close" /></button>
+            <button
+              class="act quiet"
+              type="button"
+              [attr.aria-label]="'Export ' + s.name"
+              (click)="save(s.id)"
+            >
+              <tac-icon name="download" />
+            </button>
+            <button
+              class="act quiet"
+              type="button"
+              [attr.aria-label]="'Remove ' + s.name"
+              (click)="drop(s.id)"
+            >
+              <tac-icon name="close" />
+            </button>
           </li>
         }
       </ul>
@@ -61,7 +82,11 @@ export class ScriptShelf {
   protected readonly session = inject(RehearsalSession);
   private readonly open = inject(OpenJob);
   protected readonly name = signal('');
-  protected readonly scripts = computed(() => Object.entries(this.open.job()?.scripts ?? {}).map(([id, s]) => ({ id, ...s })).sort((x, y) => x.ord - y.ord)); // prettier-ignore
+  protected readonly scripts = computed(() =>
+    Object.entries(this.open.job()?.scripts ?? {})
+      .map(([id, s]) => ({ id, ...s }))
+      .sort((x, y) => x.ord - y.ord),
+  );
 
   protected keep(): void {
     const name = this.name().trim() || `Script ${this.scripts().length + 1}`;
@@ -72,12 +97,18 @@ export class ScriptShelf {
 
   protected play(id: string): void {
     const script = this.open.job()?.scripts[id];
-    if (script) this.session.restart(script.acts.map((act) => ({ t: Math.round(act.atMs * 1000), act })));
+    if (script)
+      this.session.restart(script.acts.map((act) => ({ t: Math.round(act.atMs * 1000), act })));
   }
 
   protected save(id: string): void {
     const script = this.open.job()?.scripts[id];
-    if (script) saveFile(`${this.open.job()?.tag ?? 'job'} ${script.name}.script.json`, JSON.stringify(script.acts, null, 2), 'application/json');
+    if (script)
+      saveFile(
+        `${this.open.job()?.tag ?? 'job'} ${script.name}.script.json`,
+        JSON.stringify(script.acts, null, 2),
+        'application/json',
+      );
   }
 
   protected drop(id: string): void {

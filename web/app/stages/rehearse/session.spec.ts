@@ -22,7 +22,9 @@ class SlowWorker {
   }
   private answer(seq = 0) {
     const log = [...this.log];
-    return new Promise((done) => this.waiting.push(() => done({ seq, log, trace: { endUs: 1e9, signals: [], segments: [] } })));
+    return new Promise((done) =>
+      this.waiting.push(() => done({ seq, log, trace: { endUs: 1e9, signals: [], segments: [] } })),
+    );
   }
 }
 
@@ -35,7 +37,13 @@ describe('a rehearsal', () => {
   function bed() {
     const worker = new SlowWorker();
     const compute = { rehearsal: () => ({ worker, end: () => undefined }) };
-    TestBed.configureTestingModule({ providers: [provideZonelessChangeDetection(), { provide: Compute, useValue: compute }, RehearsalSession] });
+    TestBed.configureTestingModule({
+      providers: [
+        provideZonelessChangeDetection(),
+        { provide: Compute, useValue: compute },
+        RehearsalSession,
+      ],
+    });
     const session = TestBed.inject(RehearsalSession);
     session.playing.set(false);
     const answer = async (): Promise<void> => {

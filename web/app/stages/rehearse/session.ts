@@ -49,7 +49,11 @@ export class RehearsalSession {
    * Moment the picture shows: twenty a second while it plays, never behind the present, so that a press is seen at once
    * and the processor is left to the reckoning.
    */
-  readonly shownUs = computed(() => (this.playing() && this.rate() >= 1 ? Math.ceil(this.nowUs() / PICTURE_US) * PICTURE_US : this.nowUs()));
+  readonly shownUs = computed(() =>
+    this.playing() && this.rate() >= 1
+      ? Math.ceil(this.nowUs() / PICTURE_US) * PICTURE_US
+      : this.nowUs(),
+  );
   readonly playing = signal(true);
   readonly rate = signal(1);
   readonly problem = signal<string | null>(null);
@@ -70,13 +74,25 @@ export class RehearsalSession {
   }
 
   /** Opens a rehearsal; with the same log when the installation changed under it, from the beginning otherwise. */
-  open(job: Job, profile: Profile, from: SettingsChoice, log: Log, keepTime: boolean): Promise<void> {
+  open(
+    job: Job,
+    profile: Profile,
+    from: SettingsChoice,
+    log: Log,
+    keepTime: boolean,
+  ): Promise<void> {
     this.ready = this.reopen(job, profile, from, log, keepTime);
     void this.ready.then(this.firstOpened);
     return this.ready;
   }
 
-  private async reopen(job: Job, profile: Profile, from: SettingsChoice, log: Log, keepTime: boolean): Promise<void> {
+  private async reopen(
+    job: Job,
+    profile: Profile,
+    from: SettingsChoice,
+    log: Log,
+    keepTime: boolean,
+  ): Promise<void> {
     Object.assign(this, { job, profile, from });
     this.seq++;
     const mine = this.seq;
@@ -132,7 +148,12 @@ export class RehearsalSession {
    *
    * @param value volts or amperes, driven out of `a`
    */
-  async hook(a: string, b: string, as: 'short' | 'volts' | 'amps' | 'off', value?: number): Promise<void> {
+  async hook(
+    a: string,
+    b: string,
+    as: 'short' | 'volts' | 'amps' | 'off',
+    value?: number,
+  ): Promise<void> {
     const known = this.hooks.some(([x, y]) => (x === a && y === b) || (x === b && y === a));
     if (!known && this.job && this.profile) {
       this.hooks = [...this.hooks, [a, b]];
@@ -172,14 +193,18 @@ export class RehearsalSession {
   /** The acts so far as a script to keep. */
   script(name: string, ord: number): { id: string; script: Job['scripts'][string] } {
     const acts = this.log().map(({ t, act }) => ({ ...act, atMs: t / 1000 }));
-    return { id: `s${uuid().slice(0, 8)}`, script: { ord, name, acts, endMs: Math.round(this.nowUs() / 1000) } };
+    return {
+      id: `s${uuid().slice(0, 8)}`,
+      script: { ord, name, acts, endMs: Math.round(this.nowUs() / 1000) },
+    };
   }
 
   private start(): ReturnType<Compute['rehearsal']> {
     return this.compute.rehearsal(() => {
       this.problem.set('The rehearsal stopped and was started again from its acts.');
       this.link = this.start();
-      if (this.job && this.profile) void this.open(this.job, this.profile, this.from, this.log(), true);
+      if (this.job && this.profile)
+        void this.open(this.job, this.profile, this.from, this.log(), true);
     });
   }
 
@@ -190,7 +215,12 @@ export class RehearsalSession {
     if (!trace || !this.playing()) return;
     // While nothing turns the clock alone moves: a few pictures a second are enough.
     this.rested += passed;
-    if (!force && this.rested < REST_MS && Math.abs(valueAt(trace, 'drive.shaftHz', this.nowUs())) < 1e-6) return;
+    if (
+      !force &&
+      this.rested < REST_MS &&
+      Math.abs(valueAt(trace, 'drive.shaftHz', this.nowUs())) < 1e-6
+    )
+      return;
     const elapsed = this.rested;
     this.rested = 0;
     this.nowUs.set(Math.min(this.nowUs() + elapsed * 1000 * this.rate(), trace.endUs));

@@ -9,17 +9,29 @@ describe('station panel', () => {
     const fixture = TestBed.createComponent(StationPanel);
     await fixture.whenStable();
     const page = fixture.nativeElement as HTMLElement;
-    const group = (tag: string): HTMLElement => page.querySelector(`[role=radiogroup][aria-label=${tag}]`) as HTMLElement;
-    const radio = (tag: string, name: string): HTMLButtonElement => [...group(tag).querySelectorAll<HTMLButtonElement>('[role=radio]')].find((b) => b.textContent?.trim() === name) as HTMLButtonElement; // prettier-ignore
-    const down = (b: HTMLElement): boolean => b.dispatchEvent(new PointerEvent('pointerdown', { bubbles: true, cancelable: true }));
+    const group = (tag: string): HTMLElement =>
+      page.querySelector(`[role=radiogroup][aria-label=${tag}]`) as HTMLElement;
+    const radio = (tag: string, name: string): HTMLButtonElement =>
+      [...group(tag).querySelectorAll<HTMLButtonElement>('[role=radio]')].find(
+        (b) => b.textContent?.trim() === name,
+      ) as HTMLButtonElement;
+    const down = (b: HTMLElement): boolean =>
+      b.dispatchEvent(new PointerEvent('pointerdown', { bubbles: true, cancelable: true }));
     return { session, fixture, page, group, radio, down };
   }
 
   it('puts the emergency stop before every other selector, and the process apart', async () => {
     const { page } = await bed();
-    const order = [...page.querySelectorAll('[role=radiogroup]')].map((g) => g.getAttribute('aria-label'));
+    const order = [...page.querySelectorAll('[role=radiogroup]')].map((g) =>
+      g.getAttribute('aria-label'),
+    );
     expect(order).toEqual(['S1', 'S2', 'B1']);
-    expect([...page.querySelectorAll('h3')].map((h) => h.textContent)).toEqual(['Power', 'Station', 'Process and controller', 'Relays and lamps']);
+    expect([...page.querySelectorAll('h3')].map((h) => h.textContent)).toEqual([
+      'Power',
+      'Station',
+      'Process and controller',
+      'Relays and lamps',
+    ]);
   });
 
   it('shows where everything stands, in words', async () => {
@@ -27,7 +39,9 @@ describe('station panel', () => {
     expect(radio('S2', 'reverse').getAttribute('aria-checked')).toBe('true');
     expect(page.textContent).toContain('Supply on');
     expect(page.textContent).toContain('Q1 closed');
-    const shows = [...page.querySelectorAll('.shows li')].map((li) => li.textContent?.replace(/\s+/gu, ' ').trim());
+    const shows = [...page.querySelectorAll('.shows li')].map((li) =>
+      li.textContent?.replace(/\s+/gu, ' ').trim(),
+    );
     expect(shows).toEqual(['H1H1● on', 'K1K1○ dropped out']);
   });
 
@@ -46,8 +60,13 @@ describe('station panel', () => {
   it('opens and closes supply, breaker and one phase', async () => {
     const { session, page, down } = await bed();
     down(page.querySelector('.supply') as HTMLElement);
-    ([...page.querySelectorAll('button')].find((b) => b.textContent?.includes('Q1')) as HTMLElement).click();
-    expect(session.acts).toEqual([{ do: 'supplyOff' }, { do: 'turn', device: 'breaker', position: 'off' }]);
+    (
+      [...page.querySelectorAll('button')].find((b) => b.textContent?.includes('Q1')) as HTMLElement
+    ).click();
+    expect(session.acts).toEqual([
+      { do: 'supplyOff' },
+      { do: 'turn', device: 'breaker', position: 'off' },
+    ]);
   });
 
   it('moves a dial within its ends', async () => {

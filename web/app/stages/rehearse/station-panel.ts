@@ -7,7 +7,8 @@ import { valueAt } from './lane-reader';
 import { PushButton } from './push-button';
 import { RehearsalSession } from './session';
 
-const byTag = (x: ShownDevice, y: ShownDevice): number => x.tag.localeCompare(y.tag, 'en', { numeric: true });
+const byTag = (x: ShownDevice, y: ShownDevice): number =>
+  x.tag.localeCompare(y.tag, 'en', { numeric: true });
 
 /** Everything a hand, the process and the supply do: switches, buttons, dials, signals, and what lamps and relays show. */
 @Component({
@@ -19,9 +20,13 @@ const byTag = (x: ShownDevice, y: ShownDevice): number => x.tag.localeCompare(y.
 export class StationPanel {
   protected readonly session = inject(RehearsalSession);
   private readonly preferences = inject(Preferences);
-  private readonly devices = computed(() => [...(this.session.opened()?.devices ?? [])].sort(byTag));
+  private readonly devices = computed(() =>
+    [...(this.session.opened()?.devices ?? [])].sort(byTag),
+  );
   protected readonly supplies = computed(() => this.devices().filter((d) => d.kind === 'power'));
-  protected readonly breakers = computed(() => this.devices().filter((d) => d.workedBy === 'supply' && d.positions.length === 2));
+  protected readonly breakers = computed(() =>
+    this.devices().filter((d) => d.workedBy === 'supply' && d.positions.length === 2),
+  );
   protected readonly buttons = computed(() => this.devices().filter((d) => d.momentary));
   /** Selectors and maintained buttons, the emergency stop before all others. */
   protected readonly hands = computed(() =>
@@ -29,37 +34,63 @@ export class StationPanel {
       .filter((d) => d.positions.length > 1 && !d.momentary && d.workedBy === 'hand')
       .sort((x, y) => Number(y.id === 'estop') - Number(x.id === 'estop')),
   );
-  protected readonly process = computed(() => this.devices().filter((d) => d.positions.length > 1 && !d.momentary && d.workedBy === 'process'));
+  protected readonly process = computed(() =>
+    this.devices().filter(
+      (d) => d.positions.length > 1 && !d.momentary && d.workedBy === 'process',
+    ),
+  );
   protected readonly dials = computed(() => [
-    ...this.devices().filter((d) => d.kind === 'dial' || d.kind === 'source').map((d) => ({ id: d.id, tag: d.tag, name: d.name, signal: `${d.id}.dial` })),
-    ...(this.session.opened()?.panelDial ? [{ id: 'drive', tag: 'T1', name: 'Dial of the device', signal: '' }] : []),
-  ]); // prettier-ignore
+    ...this.devices()
+      .filter((d) => d.kind === 'dial' || d.kind === 'source')
+      .map((d) => ({ id: d.id, tag: d.tag, name: d.name, signal: `${d.id}.dial` })),
+    ...(this.session.opened()?.panelDial
+      ? [{ id: 'drive', tag: 'T1', name: 'Dial of the device', signal: '' }]
+      : []),
+  ]);
   protected readonly shows = computed(() =>
     this.devices().flatMap((d) => {
-      const signal = d.kind === 'load' ? `${d.id}.lit` : d.kind === 'coil' ? `${d.id}.on` : d.kind === 'fuse' ? `${d.id}.blown` : '';
+      const signal =
+        d.kind === 'load'
+          ? `${d.id}.lit`
+          : d.kind === 'coil'
+            ? `${d.id}.on`
+            : d.kind === 'fuse'
+              ? `${d.id}.blown`
+              : '';
       if (!signal) return [];
       const on = this.at(signal) === 1;
       const words =
         d.id === 'brake'
           ? ['open', 'closed']
-          : { load: ['on', 'off'], coil: ['pulled in', 'dropped out'], fuse: ['blown', 'whole'] }[d.kind as 'load' | 'coil' | 'fuse'];
+          : { load: ['on', 'off'], coil: ['pulled in', 'dropped out'], fuse: ['blown', 'whole'] }[
+              d.kind as 'load' | 'coil' | 'fuse'
+            ];
       const chatters = d.kind === 'coil' && this.at(`${d.id}.chatters`) === 1;
-      return [{ id: d.id, tag: d.tag, name: d.name, on, text: chatters ? 'chatters' : words[on ? 0 : 1] }];
+      return [
+        { id: d.id, tag: d.tag, name: d.name, on, text: chatters ? 'chatters' : words[on ? 0 : 1] },
+      ];
     }),
   );
   protected readonly supplyOn = computed(() => this.at('supply.on') === 1);
-  protected readonly phases = computed(() => (this.session.opened()?.landings.includes('supply:L3') ? (['L1', 'L2', 'L3'] as const) : []));
+  protected readonly phases = computed(() =>
+    this.session.opened()?.landings.includes('supply:L3') ? (['L1', 'L2', 'L3'] as const) : [],
+  );
   private readonly lost = computed(() => {
     const lost = new Set<string>();
     for (const { t, act } of this.session.log()) {
       if (t > this.session.shownUs()) break;
-      if ((act.do === 'supplyOff' || act.do === 'supplyOn') && act.phase) lost[act.do === 'supplyOff' ? 'add' : 'delete'](act.phase);
+      if ((act.do === 'supplyOff' || act.do === 'supplyOn') && act.phase)
+        lost[act.do === 'supplyOff' ? 'add' : 'delete'](act.phase);
     }
     return lost;
   });
   /** Where the dial of the device stands: it has no signal of its own. */
   private readonly panelPct = computed(() => {
-    const act = this.session.log().findLast((l) => l.t <= this.session.shownUs() && l.act.do === 'dial' && l.act.device === 'drive')?.act;
+    const act = this.session
+      .log()
+      .findLast(
+        (l) => l.t <= this.session.shownUs() && l.act.do === 'dial' && l.act.device === 'drive',
+      )?.act;
     return act?.do === 'dial' ? act.to * 100 : 0;
   });
 
@@ -82,7 +113,13 @@ export class StationPanel {
 
   /** What a button does, from its role; the kind where the role says no more. */
   protected buttonName(d: ShownDevice): string {
-    return d.id.startsWith('button.') ? d.id.replace(/^button\./u, '').replace('.', ' ').replace(/([A-Z])/gu, ' $1').toLowerCase() : d.name.toLowerCase(); // prettier-ignore
+    return d.id.startsWith('button.')
+      ? d.id
+          .replace(/^button\./u, '')
+          .replace('.', ' ')
+          .replace(/([A-Z])/gu, ' $1')
+          .toLowerCase()
+      : d.name.toLowerCase();
   }
 
   protected push(id: string, down: boolean): void {
@@ -90,7 +127,8 @@ export class StationPanel {
   }
 
   protected turn(d: ShownDevice, position: string): void {
-    if (this.position(d) !== position) void this.session.act({ do: 'turn', device: d.id, position });
+    if (this.position(d) !== position)
+      void this.session.act({ do: 'turn', device: d.id, position });
   }
 
   protected key(event: KeyboardEvent, d: ShownDevice, position: string): void {
@@ -116,7 +154,10 @@ export class StationPanel {
   }
 
   protected togglePower(d: ShownDevice): void {
-    void this.session.act({ do: this.at(`${d.id}.on`) === 1 ? 'supplyOff' : 'supplyOn', device: d.id });
+    void this.session.act({
+      do: this.at(`${d.id}.on`) === 1 ? 'supplyOff' : 'supplyOn',
+      device: d.id,
+    });
   }
 
   protected toggleBreaker(d: ShownDevice): void {

@@ -3,7 +3,9 @@ import type { SaidRow } from '../../compute/sweep.worker';
 import { OpenJob } from '../../job-state/open-job';
 
 /** Classes from harmless to gravest: pattern of the line, its colour, and a letter on the wire. */
-const looks: Readonly<Record<string, { dash: string; colour: string; letter: string; width: number }>> = {
+const looks: Readonly<
+  Record<string, { dash: string; colour: string; letter: string; width: number }>
+> = {
   noEffect: { dash: '1 5', colour: 'var(--line-strong)', letter: '', width: 1.5 },
   failsSafe: { dash: '', colour: 'var(--good)', letter: '', width: 2 },
   losesFunction: { dash: '12 4', colour: 'var(--ink-soft)', letter: 'f', width: 2 },
@@ -22,7 +24,9 @@ const order = Object.keys(looks);
       <p class="legend small">
         @for (l of legend(); track l.worst) {
           <span>
-            <svg viewBox="0 0 56 10" aria-hidden="true"><line x1="0" x2="56" y1="5" y2="5" [style]="l.style" /></svg>
+            <svg viewBox="0 0 56 10" aria-hidden="true">
+              <line x1="0" x2="56" y1="5" y2="5" [style]="l.style" />
+            </svg>
             {{ l.letter ? l.letter + ': ' : '' }}{{ l.text }}
           </span>
         }
@@ -36,11 +40,29 @@ const order = Object.keys(looks);
           aria-label="Wires by the class of their worst fault; the table lists the same"
         >
           @for (device of d.devices; track device.id) {
-            <rect [attr.x]="device.x" [attr.y]="device.y" [attr.width]="device.width" [attr.height]="device.height" rx="5" />
-            <text class="tag" [attr.x]="device.x + 9" [attr.y]="device.id === 'drive' ? device.y + device.height - 8 : device.y + 19">{{ device.tag }}</text>
+            <rect
+              [attr.x]="device.x"
+              [attr.y]="device.y"
+              [attr.width]="device.width"
+              [attr.height]="device.height"
+              rx="5"
+            />
+            <text
+              class="tag"
+              [attr.x]="device.x + 9"
+              [attr.y]="device.id === 'drive' ? device.y + device.height - 8 : device.y + 19"
+            >
+              {{ device.tag }}
+            </text>
             @for (t of device.terminals; track t.landing) {
               <circle [attr.cx]="t.x" [attr.cy]="t.y" r="5" />
-              <text class="name" [attr.x]="t.x" [attr.y]="device.id === 'drive' ? t.y + 24 : t.y - 11">{{ t.name }}</text>
+              <text
+                class="name"
+                [attr.x]="t.x"
+                [attr.y]="device.id === 'drive' ? t.y + 24 : t.y - 11"
+              >
+                {{ t.name }}
+              </text>
             }
           }
           @for (w of wires(); track w.id) {
@@ -48,7 +70,9 @@ const order = Object.keys(looks);
               <title>wire {{ w.number }}: {{ w.text }}</title>
               <polyline class="reach" [attr.points]="w.points" />
               <polyline [attr.points]="w.points" [style]="w.style" />
-              <text class="number" [attr.x]="w.x" [attr.y]="w.y - 4">{{ w.number }}{{ w.letter ? ' ' + w.letter : '' }}</text>
+              <text class="number" [attr.x]="w.x" [attr.y]="w.y - 4">
+                {{ w.number }}{{ w.letter ? ' ' + w.letter : '' }}
+              </text>
             </g>
           }
         </svg>
@@ -128,14 +152,31 @@ export class SweepDrawing {
     (this.drawing()?.wires ?? []).map((w) => {
       const row = this.worst().get(w.id);
       const look = looks[row?.worst ?? 'noEffect'];
-      return { id: w.id, number: w.number, points: w.points.map((p) => p.join(',')).join(' '), x: w.label[0], y: w.label[1], letter: look.letter, style: styleOf(look), text: row ? `${row.worstText} (${row.kind})` : 'not swept' }; // prettier-ignore
+      return {
+        id: w.id,
+        number: w.number,
+        points: w.points.map((p) => p.join(',')).join(' '),
+        x: w.label[0],
+        y: w.label[1],
+        letter: look.letter,
+        style: styleOf(look),
+        text: row ? `${row.worstText} (${row.kind})` : 'not swept',
+      };
     }),
   );
 
   protected readonly legend = computed(() => {
     const seen = new Map([...this.worst().values()].map((r) => [r.worst, r.worstText]));
-    return order.filter((c) => seen.has(c as SaidRow['worst'])).map((worst) => ({ worst, text: seen.get(worst as SaidRow['worst']), letter: looks[worst].letter, style: styleOf(looks[worst]) })); // prettier-ignore
+    return order
+      .filter((c) => seen.has(c as SaidRow['worst']))
+      .map((worst) => ({
+        worst,
+        text: seen.get(worst as SaidRow['worst']),
+        letter: looks[worst].letter,
+        style: styleOf(looks[worst]),
+      }));
   });
 }
 
-const styleOf = ({ dash, colour, width }: (typeof looks)[string]): string => `stroke:${colour};stroke-width:${width};${dash ? `stroke-dasharray:${dash}` : ''}`;
+const styleOf = ({ dash, colour, width }: (typeof looks)[string]): string =>
+  `stroke:${colour};stroke-width:${width};${dash ? `stroke-dasharray:${dash}` : ''}`;

@@ -34,7 +34,9 @@ const SHARES = 2;
           <span class="mono small">{{ done() }} %</span>
           <button class="act" type="button" (click)="cancel()">Cancel</button>
         } @else {
-          <button class="act" type="button" (click)="run()"><tac-icon name="break" /> {{ rows() ? 'Sweep again' : 'Break every wire' }}</button>
+          <button class="act" type="button" (click)="run()">
+            <tac-icon name="break" /> {{ rows() ? 'Sweep again' : 'Break every wire' }}
+          </button>
         }
       </div>
       @if (failed(); as f) {
@@ -42,10 +44,17 @@ const SHARES = 2;
       }
       @if (rows(); as list) {
         <p class="small soft" role="status">
-          {{ list.length }} single faults in four moments each{{ stale() ? '; of an earlier state of the job: sweep again' : '' }}. {{ counts() }}
+          {{ list.length }} single faults in four moments each{{
+            stale() ? '; of an earlier state of the job: sweep again' : ''
+          }}. {{ counts() }}
         </p>
         <div class="head">
-          <tac-choice label="Shown" [options]="filters" [value]="filter()" (changed)="filter.set($event)" />
+          <tac-choice
+            label="Shown"
+            [options]="filters"
+            [value]="filter()"
+            (changed)="filter.set($event)"
+          />
           <tac-choice label="As" [options]="views" [value]="view()" (changed)="view.set($event)" />
         </div>
         @if (view() === 'drawing') {
@@ -66,7 +75,9 @@ const SHARES = 2;
                 <tr>
                   <td class="mono">
                     @if (r.wire) {
-                      <button class="act quiet" type="button" (click)="picked.emit(r.wire)">{{ r.what }}</button>
+                      <button class="act quiet" type="button" (click)="picked.emit(r.wire)">
+                        {{ r.what }}
+                      </button>
                     } @else {
                       {{ r.what }}
                     }
@@ -82,7 +93,8 @@ const SHARES = 2;
           </table>
         </div>
         <p class="small soft">
-          Simulated with the settings as planned. It does not replace the risk assessment, nor the break test of the stop circuit on the machine.
+          Simulated with the settings as planned. It does not replace the risk assessment, nor the
+          break test of the stop circuit on the machine.
         </p>
       }
     </section>
@@ -141,7 +153,10 @@ export class SweepPanel {
   ];
   protected readonly stale = computed(() => this.rows() !== null && this.hash() !== this.sweptHash);
   protected readonly shown = computed(() =>
-    (this.rows() ?? []).filter((r) => this.filter() === 'all' || !['noEffect', 'failsSafe', 'losesFunction'].includes(r.worst)),
+    (this.rows() ?? []).filter(
+      (r) =>
+        this.filter() === 'all' || !['noEffect', 'failsSafe', 'losesFunction'].includes(r.worst),
+    ),
   );
   protected readonly counts = computed(() => {
     const by = new Map<string, number>();
@@ -173,14 +188,22 @@ export class SweepPanel {
     // Workers that did a sweep are kept: the next one is quicker.
     const workers = idle.length
       ? idle
-      : Array.from({ length: SHARES }, () => new Worker(new URL('../../compute/sweep.worker', import.meta.url), { type: 'module' }));
+      : Array.from(
+          { length: SHARES },
+          () =>
+            new Worker(new URL('../../compute/sweep.worker', import.meta.url), { type: 'module' }),
+        );
     this.workers = workers;
     this.running.set(true);
     this.failed.set(null);
     this.done.set(0);
     const hash = this.hash();
     try {
-      const crashed = new Promise<never>((_done, fail) => workers.forEach((w) => (w.onerror = () => fail(new Error('The sweep stopped. Start it again.')))));
+      const crashed = new Promise<never>((_done, fail) =>
+        workers.forEach(
+          (w) => (w.onerror = () => fail(new Error('The sweep stopped. Start it again.'))),
+        ),
+      );
       const rows = await Promise.race([this.sweep(workers, job, profile), crashed]);
       if (this.workers !== workers) return;
       this.rows.set(rows);
@@ -197,8 +220,10 @@ export class SweepPanel {
   /** Every worker judges its share; then each looks for what is hidden in a share of all rows. */
   private async sweep(workers: readonly Worker[], job: Job, profile: Profile): Promise<SaidRow[]> {
     const proxies = workers.map((w) => wrap<SweepWorker>(w));
-    const shares = (part: number) => (i: number) => proxy((done: number, of: number) => this.tell(part, i, done, of));
-    const all = async <T>(does: (i: number) => Promise<T[]>): Promise<T[]> => (await Promise.all(workers.map((_, i) => does(i)))).flat();
+    const shares = (part: number) => (i: number) =>
+      proxy((done: number, of: number) => this.tell(part, i, done, of));
+    const all = async <T>(does: (i: number) => Promise<T[]>): Promise<T[]> =>
+      (await Promise.all(workers.map((_, i) => does(i)))).flat();
     this.shares = workers.map(() => 0);
     const judged = await all((i) => proxies[i].judge(job, profile, { i, n: SHARES }, shares(0)(i)));
     this.shares = workers.map(() => 0);

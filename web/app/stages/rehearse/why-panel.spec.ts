@@ -5,8 +5,18 @@ import { WhyPanel } from './why-panel';
 import { benchProviders, FakeSession } from './testing/fake-session';
 
 describe('why panel', () => {
-  const met = { met: true, text: 'The supply is on.', where: { kind: 'device', id: 'supply' }, places: [] } as const;
-  const open = { met: false, text: 'The stop circuit at D1 is open.', where: { kind: 'landing', id: 'drive:0E' }, places: [{ text: 'wire 12 is broken', where: { kind: 'wire', id: 'w1' } }] } as const; // prettier-ignore
+  const met = {
+    met: true,
+    text: 'The supply is on.',
+    where: { kind: 'device', id: 'supply' },
+    places: [],
+  } as const;
+  const open = {
+    met: false,
+    text: 'The stop circuit at D1 is open.',
+    where: { kind: 'landing', id: 'drive:0E' },
+    places: [{ text: 'wire 12 is broken', where: { kind: 'wire', id: 'w1' } }],
+  } as const;
   async function bed(conditions: FakeSession['answer']['conditions'], running = false) {
     const session = new FakeSession();
     session.answer = { running, conditions };
@@ -28,7 +38,11 @@ describe('why panel', () => {
   });
 
   it('puts the first unmet condition first, with its open places, and folds those that are met', async () => {
-    const { page, ask } = await bed([met, open, { ...open, text: 'No run is asked for.', places: [] }]);
+    const { page, ask } = await bed([
+      met,
+      open,
+      { ...open, text: 'No run is asked for.', places: [] },
+    ]);
     await ask();
     const items = [...page.querySelectorAll('li.unmet')];
     expect(items.map((li) => li.querySelector('.mark')?.textContent)).toEqual(['first', 'then']);

@@ -12,11 +12,19 @@ import { RehearsalSession } from './session';
   template: `
     <div class="head">
       <h3>Why is it {{ running() === true ? '' : 'not ' }}running?</h3>
-      <button class="act" type="button" (click)="ask()">{{ conditions() ? 'Ask again' : 'Ask' }}</button>
+      <button class="act" type="button" (click)="ask()">
+        {{ conditions() ? 'Ask again' : 'Ask' }}
+      </button>
     </div>
     @if (conditions(); as list) {
       @if (unmet().length === 0) {
-        <p role="status">{{ running() ? 'It runs: every condition is met.' : 'Every condition is met: it starts, or has just stopped.' }}</p>
+        <p role="status">
+          {{
+            running()
+              ? 'It runs: every condition is met.'
+              : 'Every condition is met: it starts, or has just stopped.'
+          }}
+        </p>
       }
       <ol>
         @for (c of unmet(); track $index) {
@@ -108,8 +116,10 @@ export class WhyPanel {
   protected readonly conditions = signal<readonly SaidCondition[] | null>(null);
   protected readonly running = signal<boolean | null>(null);
 
-  protected readonly unmet = (): readonly SaidCondition[] => (this.conditions() ?? []).filter((c) => !c.met);
-  protected readonly met = (): readonly SaidCondition[] => (this.conditions() ?? []).filter((c) => c.met);
+  protected readonly unmet = (): readonly SaidCondition[] =>
+    (this.conditions() ?? []).filter((c) => !c.met);
+  protected readonly met = (): readonly SaidCondition[] =>
+    (this.conditions() ?? []).filter((c) => c.met);
 
   constructor() {
     // Once asked, the answer follows every act.
@@ -133,7 +143,11 @@ export class WhyPanel {
     else if (where.kind === 'landing') {
       this.leads.plus.set(where.id);
       document.getElementById('lead-plus')?.focus();
-    } else if (where.kind === 'setting') void this.router.navigate(['/jobs', this.open.job()?.id, 'key']);
-    else document.querySelector<HTMLElement>('tac-station-panel')?.scrollIntoView({ block: 'nearest' });
+    } else if (where.kind === 'setting')
+      void this.router.navigate(['/jobs', this.open.job()?.id, 'key']);
+    else
+      document
+        .querySelector<HTMLElement>('tac-station-panel')
+        ?.scrollIntoView({ block: 'nearest' });
   }
 }

@@ -4,17 +4,52 @@ import type { SaidCard } from '../../compute/compare.worker';
 import { BehaviourCard } from './behaviour-card';
 
 const card: SaidCard = {
-  id: 'threeWire', name: 'Three-wire in the drive', chosen: false, recommended: true, impossible: '', cost: '3 devices, 14 wires', scheme: {},
-  outcomes: [{ text: 'Power back: stays stopped', bad: false }, { text: 'Letting go of a stop starts it', bad: true }],
+  id: 'threeWire',
+  name: 'Three-wire in the drive',
+  chosen: false,
+  recommended: true,
+  impossible: '',
+  cost: '3 devices, 14 wires',
+  scheme: {},
+  outcomes: [
+    { text: 'Power back: stays stopped', bad: false },
+    { text: 'Letting go of a stop starts it', bad: true },
+  ],
   hazards: [{ severity: 'stop', text: 'With S2 held, letting go of S1 starts the motor.' }],
   strip: {
-    endMs: 20_000, marks: [{ atMs: 3000, text: 'start' }, { atMs: 10_000, text: 'stop' }],
+    endMs: 20_000,
+    marks: [
+      { atMs: 3000, text: 'start' },
+      { atMs: 10_000, text: 'stop' },
+    ],
     lines: [
-      { id: 'supply.on', kind: 'supply', tag: '', top: 1, points: [[0, 1], [20_000, 1]] },
-      { id: 'drive.hz', kind: 'output', tag: '', top: 50, points: [[0, 0], [3000, 0], [5000, -50], [10_000, -50], [12_000, 0], [20_000, 0]] },
+      {
+        id: 'supply.on',
+        kind: 'supply',
+        tag: '',
+        top: 1,
+        points: [
+          [0, 1],
+          [20_000, 1],
+        ],
+      },
+      {
+        id: 'drive.hz',
+        kind: 'output',
+        tag: '',
+        top: 50,
+        points: [
+          [0, 0],
+          [3000, 0],
+          [5000, -50],
+          [10_000, -50],
+          [12_000, 0],
+          [20_000, 0],
+        ],
+      },
     ],
   },
-}; // prettier-ignore
+};
 
 describe('behaviour card', () => {
   async function bed(of: SaidCard) {
@@ -29,7 +64,9 @@ describe('behaviour card', () => {
 
   it('tells a reader without eyes what the strip shows, part by part', async () => {
     const { page } = await bed(card);
-    expect(page.querySelector('.strip')?.getAttribute('aria-label')).toBe('start: runs in reverse; stop: stands still');
+    expect(page.querySelector('.strip')?.getAttribute('aria-label')).toBe(
+      'start: runs in reverse; stop: stands still',
+    );
   });
 
   it('marks what is grave by word and sign, not by colour alone', async () => {
@@ -55,7 +92,11 @@ describe('behaviour card', () => {
   });
 
   it('that cannot be had says why and cannot be picked', async () => {
-    const { page } = await bed({ ...card, impossible: 'How it starts and stops: no setting.', strip: null });
+    const { page } = await bed({
+      ...card,
+      impossible: 'How it starts and stops: no setting.',
+      strip: null,
+    });
     expect(page.textContent).toContain('no setting');
     expect(page.querySelector('button')).toBeNull();
   });

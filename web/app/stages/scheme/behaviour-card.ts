@@ -27,12 +27,22 @@ const WIDTH = 400;
         @for (lane of lanes(); track lane.id) {
           <div class="lane" [class.tall]="lane.tall">
             <span>{{ lane.name }}</span>
-            <svg [attr.viewBox]="'0 0 ' + width + ' ' + lane.height" preserveAspectRatio="none" aria-hidden="true">
+            <svg
+              [attr.viewBox]="'0 0 ' + width + ' ' + lane.height"
+              preserveAspectRatio="none"
+              aria-hidden="true"
+            >
               @for (m of marks(); track $index) {
                 <line [attr.x1]="m.x" [attr.x2]="m.x" y1="0" [attr.y2]="lane.height" />
               }
               @if (lane.zero !== null) {
-                <line class="zero" x1="0" [attr.x2]="width" [attr.y1]="lane.zero" [attr.y2]="lane.zero" />
+                <line
+                  class="zero"
+                  x1="0"
+                  [attr.x2]="width"
+                  [attr.y1]="lane.zero"
+                  [attr.y2]="lane.zero"
+                />
               }
               <path [attr.d]="lane.path" />
             </svg>
@@ -58,12 +68,24 @@ const WIDTH = 400;
       }
       <footer>
         <span class="small soft">{{ c.cost }}</span>
-        <button class="act" type="button" [attr.aria-pressed]="c.chosen" (click)="picked.emit(c.id)">{{ c.chosen ? 'Chosen' : 'Choose this' }}</button>
+        <button
+          class="act"
+          type="button"
+          [attr.aria-pressed]="c.chosen"
+          (click)="picked.emit(c.id)"
+        >
+          {{ c.chosen ? 'Chosen' : 'Choose this' }}
+        </button>
       </footer>
     }
   `,
   styleUrl: './behaviour-card.scss',
-  host: { '[class.chosen]': 'card().chosen', '[class.off]': "card().impossible !== ''", role: 'group', '[attr.aria-label]': 'card().name' },
+  host: {
+    '[class.chosen]': 'card().chosen',
+    '[class.off]': "card().impossible !== ''",
+    role: 'group',
+    '[attr.aria-label]': 'card().name',
+  },
 })
 export class BehaviourCard {
   readonly card = input.required<SaidCard>();
@@ -74,7 +96,12 @@ export class BehaviourCard {
     const strip = this.card().strip;
     if (!strip) return [];
     const edges = [...strip.marks.map((m) => placeOf(m.atMs, strip.marks, strip.endMs)), 1];
-    return strip.marks.map((m, i) => ({ text: m.text, left: edges[i] * 100, width: (edges[i + 1] - edges[i]) * 100, x: edges[i] * WIDTH }));
+    return strip.marks.map((m, i) => ({
+      text: m.text,
+      left: edges[i] * 100,
+      width: (edges[i + 1] - edges[i]) * 100,
+      x: edges[i] * WIDTH,
+    }));
   });
 
   protected readonly lanes = computed(() => {

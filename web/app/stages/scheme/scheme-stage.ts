@@ -11,7 +11,8 @@ import { OpenJob } from '../../job-state/open-job';
 import { SchoolCards } from './school-cards';
 import { arrangementGroups, pulseSchools, wishOptions } from './wish-options';
 
-const nameOf = (id: string): string | undefined => arrangementGroups.flatMap((g) => g.options).find((o) => o.value === id)?.name;
+const nameOf = (id: string): string | undefined =>
+  arrangementGroups.flatMap((g) => g.options).find((o) => o.value === id)?.name;
 
 /** The schools of start and stop as they behave on this job, and the operator's wishes around them. */
 @Component({
@@ -26,27 +27,46 @@ export class SchemeStage {
   protected readonly options = wishOptions;
   protected readonly arrangements = arrangementGroups;
   /** Arrangement taken last, the wishes before it and those it made: hopping to another leaves nothing of it behind. */
-  private readonly last = signal<{ readonly id: string; readonly before: Scheme; readonly made: Scheme } | null>(null);
+  private readonly last = signal<{
+    readonly id: string;
+    readonly before: Scheme;
+    readonly made: Scheme;
+  } | null>(null);
   /** Arrangement taken last on this page, in words, while the wishes are still its. */
   protected readonly taken = computed(() => {
     const last = this.last();
     if (!last) return undefined;
     const scheme: Record<string, unknown> = this.scheme();
     const whole = Object.entries(last.made);
-    const same = whole.length === Object.keys(scheme).length && whole.every(([k, v]) => JSON.stringify(v) === JSON.stringify(scheme[k]));
+    const same =
+      whole.length === Object.keys(scheme).length &&
+      whole.every(([k, v]) => JSON.stringify(v) === JSON.stringify(scheme[k]));
     return same ? nameOf(last.id) : undefined;
   });
   protected readonly scheme = computed(() => (this.open.job() as Job).scheme);
-  protected readonly drivePulse = computed(() => this.scheme().startStop === 'threeWire' || this.scheme().startStop === 'threeWireTwoStarts');
+  protected readonly drivePulse = computed(
+    () =>
+      this.scheme().startStop === 'threeWire' || this.scheme().startStop === 'threeWireTwoStarts',
+  );
   protected readonly pulse = computed(() => pulseSchools.includes(this.scheme().startStop));
-  protected readonly level = computed(() => [undefined, 'twoWire', 'lineContactor'].includes(this.scheme().startStop));
+  protected readonly level = computed(() =>
+    [undefined, 'twoWire', 'lineContactor'].includes(this.scheme().startStop),
+  );
   protected readonly both = computed(() => this.scheme().direction === 'forwardReverse');
-  protected readonly contactor = computed(() => this.scheme().startStop === 'lineContactor' || this.scheme().estop?.startsWith('contactor') === true);
-  protected readonly findings = computed(() => (this.open.derived()?.findings ?? []).filter((f) => f.scheme));
+  protected readonly contactor = computed(
+    () =>
+      this.scheme().startStop === 'lineContactor' ||
+      this.scheme().estop?.startsWith('contactor') === true,
+  );
+  protected readonly findings = computed(() =>
+    (this.open.derived()?.findings ?? []).filter((f) => f.scheme),
+  );
   protected readonly plan = computed(() => this.open.derived()?.plan);
   /** What gives the two-wire command; with one selector for both directions it is that selector. */
   protected readonly startBys = computed(() =>
-    this.both() && (this.scheme().directionBy ?? 'selector') === 'selector' ? [{ value: 'selector', name: 'the same selector' }] : this.options.startBys,
+    this.both() && (this.scheme().directionBy ?? 'selector') === 'selector'
+      ? [{ value: 'selector', name: 'the same selector' }]
+      : this.options.startBys,
   );
 
   protected set<K extends keyof Scheme>(wish: K, value: unknown): void {
@@ -61,12 +81,18 @@ export class SchemeStage {
     const before = this.taken() ? (this.last()?.before ?? this.scheme()) : this.scheme();
     const made = id ? await this.compute.startFrom(before, id) : null;
     if (!made) return;
-    this.open.edit(`arrangement: ${nameOf(id)}`, (draft) => void (draft.scheme = structuredClone(made)));
+    this.open.edit(
+      `arrangement: ${nameOf(id)}`,
+      (draft) => void (draft.scheme = structuredClone(made)),
+    );
     this.last.set({ id, before, made });
   }
 
   protected pick(card: SaidCard): void {
-    this.open.edit(`school: ${card.name}`, (draft) => void (draft.scheme = structuredClone(card.scheme)));
+    this.open.edit(
+      `school: ${card.name}`,
+      (draft) => void (draft.scheme = structuredClone(card.scheme)),
+    );
   }
 
   /** Two answers, yes and no, as a choice. */

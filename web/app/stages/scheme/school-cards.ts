@@ -1,4 +1,13 @@
-import { Component, DestroyRef, computed, effect, inject, output, signal, untracked } from '@angular/core';
+import {
+  Component,
+  DestroyRef,
+  computed,
+  effect,
+  inject,
+  output,
+  signal,
+  untracked,
+} from '@angular/core';
 import type { SaidCard, SaidComparison, SaidQuestion } from '../../compute/compare.worker';
 import { Compute } from '../../compute/compute';
 import { Choice } from '../../controls/choice';
@@ -14,7 +23,12 @@ const QUIET_MS = 250;
   imports: [BehaviourCard, Choice],
   template: `
     @if (questions().length > 1) {
-      <tac-choice label="To be decided" [options]="options()" [value]="question()" (changed)="asked.set($event)" />
+      <tac-choice
+        label="To be decided"
+        [options]="options()"
+        [value]="question()"
+        (changed)="asked.set($event)"
+      />
     }
     @if (failed()) {
       <p class="problem" role="alert">{{ failed() }}</p>
@@ -26,7 +40,10 @@ const QUIET_MS = 250;
         }
       </div>
       @if (c.reasons.length) {
-        <p class="small"><b>Why the recommended one:</b> {{ c.reasons.join(' ') }} The risk assessment decides, not Tactron.</p>
+        <p class="small">
+          <b>Why the recommended one:</b> {{ c.reasons.join(' ') }} The risk assessment decides, not
+          Tactron.
+        </p>
       }
     } @else if (busy()) {
       <p class="soft" role="status">Simulating the schools on this job…</p>
@@ -63,11 +80,22 @@ export class SchoolCards {
   protected readonly asked = signal<string | null>(null);
   protected readonly comparison = signal<SaidComparison | null>(null);
   /** Schools that can be had come first. */
-  protected readonly ordered = computed(() => [...(this.comparison()?.cards ?? [])].sort((x, y) => Number(x.impossible !== '') - Number(y.impossible !== '')));
+  protected readonly ordered = computed(() =>
+    [...(this.comparison()?.cards ?? [])].sort(
+      (x, y) => Number(x.impossible !== '') - Number(y.impossible !== ''),
+    ),
+  );
   protected readonly busy = signal(false);
   protected readonly failed = signal('');
-  protected readonly options = computed(() => this.questions().map(({ id, name }) => ({ value: id, name })));
-  protected readonly question = computed(() => (this.questions().some((q) => q.id === this.asked()) ? this.asked() : this.questions()[0]?.id) ?? undefined);
+  protected readonly options = computed(() =>
+    this.questions().map(({ id, name }) => ({ value: id, name })),
+  );
+  protected readonly question = computed(
+    () =>
+      (this.questions().some((q) => q.id === this.asked())
+        ? this.asked()
+        : this.questions()[0]?.id) ?? undefined,
+  );
   private readonly basis = computed(() => {
     const job = this.open.job();
     return job && JSON.stringify([job.scheme, job.plate, job.decisions, job.profile, job.practice]);

@@ -12,14 +12,26 @@ export function placeOf(ms: number, marks: Marks, endMs: number): number {
   const edges = [0, ...marks.map((m) => m.atMs), endMs];
   for (let i = 0; i + 1 < edges.length; i++) {
     const [from, to] = [edges[i], edges[i + 1]];
-    if (ms <= to || i + 2 === edges.length) return (i + (to > from ? Math.min(1, Math.max(0, (ms - from) / (to - from))) : 0)) / (edges.length - 1);
+    if (ms <= to || i + 2 === edges.length)
+      return (
+        (i + (to > from ? Math.min(1, Math.max(0, (ms - from) / (to - from))) : 0)) /
+        (edges.length - 1)
+      );
   }
   return 1;
 }
 
 /** Path of a line of a strip in a box; a line that crosses a mark bends there, because the parts have their own scales. */
-export function stripPath(line: Strip['lines'][number], marks: Marks, endMs: number, width: number, height: number, low: number): string {
-  const y = (value: number): number => height - 3 - ((value - low) / (line.top - low || 1)) * (height - 6);
+export function stripPath(
+  line: Strip['lines'][number],
+  marks: Marks,
+  endMs: number,
+  width: number,
+  height: number,
+  low: number,
+): string {
+  const y = (value: number): number =>
+    height - 3 - ((value - low) / (line.top - low || 1)) * (height - 6);
   const x = (ms: number): number => placeOf(ms, marks, endMs) * width;
   const points: (readonly [number, number])[] = [];
   line.points.forEach(([ms, value], i) => {

@@ -13,8 +13,14 @@ export const wishOptions = {
     option('controller', 'a controller'),
     option('keypad', 'the keypad'),
   ],
-  feeds: [option('separate', 'start and stop fed separately'), option('chained', 'start fed through stop')],
-  latchSupplies: [option('drive24', 'the drive’s 24 V'), option('own24', 'a 24 V supply of its own')],
+  feeds: [
+    option('separate', 'start and stop fed separately'),
+    option('chained', 'start fed through stop'),
+  ],
+  latchSupplies: [
+    option('drive24', 'the drive’s 24 V'),
+    option('own24', 'a 24 V supply of its own'),
+  ],
   startBys: [
     option('selector', 'selector 0–1'),
     option('keySwitch', 'key switch'),
@@ -23,7 +29,10 @@ export const wishOptions = {
     option('pressureContact', 'pressure contact'),
   ],
   controllerOutputs: [option('relay', 'relay contacts'), option('transistor', 'transistors')],
-  directions: [option('forwardOnly', 'forward only'), option('forwardReverse', 'forward and reverse')],
+  directions: [
+    option('forwardOnly', 'forward only'),
+    option('forwardReverse', 'forward and reverse'),
+  ],
   directionBys: [
     option('selector', 'one selector: reverse – 0 – forward'),
     option('twoContacts', 'two contacts'),
@@ -39,10 +48,20 @@ export const wishOptions = {
     option('keypad', 'keypad of the device'),
   ],
   jogs: [option('none', 'none'), option('forward', 'forward'), option('bothWays', 'both ways')],
-  powers: [option('stayStopped', 'stays stopped until a new start'), option('restart', 'starts by itself')],
-  exposures: [option('nobody', 'nobody'), option('behindGuard', 'behind a guard'), option('atMachine', 'people at the machine')],
+  powers: [
+    option('stayStopped', 'stays stopped until a new start'),
+    option('restart', 'starts by itself'),
+  ],
+  exposures: [
+    option('nobody', 'nobody'),
+    option('behindGuard', 'behind a guard'),
+    option('atMachine', 'people at the machine'),
+  ],
   stops: [option('ramp', 'along the ramp'), option('coast', 'coasts')],
-  logics: [option('plus24', '24 V (sourcing contacts)'), option('zeroVolt', '0 V (sinking contacts)')],
+  logics: [
+    option('plus24', '24 V (sourcing contacts)'),
+    option('zeroVolt', '0 V (sinking contacts)'),
+  ],
   estops: [
     option('none', 'none'),
     option('safeTorqueOff', 'safe torque off, two channels'),
@@ -51,15 +70,43 @@ export const wishOptions = {
     option('contactor', 'line contactor alone'),
     option('outputInhibit', 'inhibit input alone'),
   ],
-  footStops: [option('none', 'none'), option('stop', 'stops'), option('withBrake', 'stops, with a brake on it')],
-  sides: [option('none', 'none'), option('stays', 'stays on'), option('goes', 'goes with the contactor')],
-  interlocks: [option('level', 'level'), option('pressure', 'pressure'), option('guard', 'guard'), option('thermostat', 'thermostat')],
-  status: [option('running', 'running'), option('healthy', 'healthy'), option('atSpeed', 'at speed'), option('fault', 'fault'), option('ready', 'ready'), option('meter', 'speed meter')], // prettier-ignore
-  lamps: [option('running', 'running'), option('healthy', 'healthy'), option('stopReleased', 'stop released'), option('contactorClosed', 'contactor closed')],
+  footStops: [
+    option('none', 'none'),
+    option('stop', 'stops'),
+    option('withBrake', 'stops, with a brake on it'),
+  ],
+  sides: [
+    option('none', 'none'),
+    option('stays', 'stays on'),
+    option('goes', 'goes with the contactor'),
+  ],
+  interlocks: [
+    option('level', 'level'),
+    option('pressure', 'pressure'),
+    option('guard', 'guard'),
+    option('thermostat', 'thermostat'),
+  ],
+  status: [
+    option('running', 'running'),
+    option('healthy', 'healthy'),
+    option('atSpeed', 'at speed'),
+    option('fault', 'fault'),
+    option('ready', 'ready'),
+    option('meter', 'speed meter'),
+  ],
+  lamps: [
+    option('running', 'running'),
+    option('healthy', 'healthy'),
+    option('stopReleased', 'stop released'),
+    option('contactorClosed', 'contactor closed'),
+  ],
 } as const;
 
 /** The shipped arrangements by what they are about, each as it is said at the machine. */
-export const arrangementGroups: readonly { readonly name: string; readonly options: readonly Option[] }[] = [
+export const arrangementGroups: readonly {
+  readonly name: string;
+  readonly options: readonly Option[];
+}[] = [
   {
     name: 'Start and stop',
     options: [
@@ -122,4 +169,8 @@ export const arrangementGroups: readonly { readonly name: string; readonly optio
 ];
 
 /** Ways to start by a pulse from a hand. */
-export const pulseSchools: readonly (string | undefined)[] = ['threeWire', 'threeWireTwoStarts', 'sealInRelay'];
+export const pulseSchools: readonly (string | undefined)[] = [
+  'threeWire',
+  'threeWireTwoStarts',
+  'sealInRelay',
+];

@@ -1,0 +1,459 @@
+import type { Finding } from '../../job/index.js';
+import { braking, LOSS_TORQUE_SHARE } from '../braking.js';
+import { shortestAcceleration } from '../acceleration.js';
+import { derating } from '../derating.js';
+import { discharge } from '../discharge.js';
+import { enclosureHeat } from '../place.js';
+import { base, facts, finding, tryRun, type PlateContext, type PlateFact } from './context.js';
+
+/** Bleeder that brings the link to 60 V in the profile's time, kΩ. */
+const bleedOf = (dischargeS: number, capacityUF: number, linkV: number): number =>
+  (dischargeS * 1000) / (capacityUF * Math.log(linkV / 60));
+
+/** Current the device may give here: derating for altitude, heat, carrier frequency and single-phase feed. */
+export function usableCurrent(c: PlateContext): PlateFact | undefined {
+  const { model, profile, plate, n } = c;
+  if (!model) return undefined;
+  const place = plate.place ?? {};
+  const d = profile?.derating;
+  const carrier =
+    place.carrierKHz !== undefined && d?.carrierFromKHz !== undefined
+      ? 1 - ((d.pctPerKHz ?? 0) / 100) * Math.max(0, place.carrierKHz - d.carrierFromKHz)
+      : 1;
+  const feed =
+    n.phases === 1 && profile?.supply.phases === 3 ? (profile.singlePhaseFactor ?? 0.5) : 1;
+  const air = facts(
+    'device',
+    derating,
+    {
+      altitudeM: base(place.altitude, 'length') ?? 0,
+      altitudeFromM: d?.altitudeFromM ?? 1000,
+      altitudePctPer100M: d?.pctPer100M ?? 1,
+      ambientC: base(place.ambient, 'temperature') ?? d?.ambientFromC ?? 40,
+      ambientFromC: d?.ambientFromC ?? 40,
+      ambientPctPerK: d?.pctPerK ?? 2,
+      ratedA: model.ratedA,
+    },
+    { usableA: 'usableCurrent' },
+  )[0];
+  if (!air || (carrier === 1 && feed === 1)) return air;
+  const usableA = (air.value as number) * carrier * feed;
+  const { working } = air;
+  return {
+    ...air,
+    value: usableA,
+    working: {
+      ...working,
+      inputs: [
+        ...working.inputs,
+        { name: 'carrierFactor', title: 'for the carrier frequency', value: carrier, unit: '' },
+        { name: 'feedFactor', title: 'for single-phase feed', value: feed, unit: '' },
+      ],
+      results: [{ name: 'usableA', title: 'usable current', value: usableA, unit: 'A' }],
+      formula: `${working.formula}; times carrier and feed`,
+    },
+  };
+}
+
+function share(c: PlateContext, usableA: number): PlateFact[] {
+  const amps = c.n.rated?.amps;
+  if (amps === undefined) return [];
+  const value = (100 * amps) / usableA;
+  return [
+    {
+      id: 'deviceShare',
+      block: 'device',
+      value,
+      unit: '%',
+      working: {
+        name: 'deviceShare',
+        title: 'Plate current against the device',
+        formula: '100·I_motor/I_usable',
+        source: 'device rating from its profile, derated for this place',
+        confirm: 'The derating curves in the maker’s manual.',
+        inputs: [
+          { name: 'amps', title: 'plate current in this link', value: amps, unit: 'A' },
+          { name: 'usableA', title: 'current the device may give here', value: usableA, unit: 'A' },
+        ],
+        results: [{ name: 'share', title: 'share of the device', value, unit: '%' }],
+      },
+    },
+  ];
+}
+
+/** Torque the device lets the motor give for a minute, in rated torque of the motor. */
+function overloadTorquePct(c: PlateContext, usableA: number): number | undefined {
+  const { model, n } = c;
+  return model?.overloadPct !== undefined && n.rated?.amps
+    ? (model.overloadPct * usableA) / n.rated.amps
+    : undefined;
+}
+
+function overloadFact(c: PlateContext, usableA: number): PlateFact[] {
+  const pct = overloadTorquePct(c, usableA);
+  const { model } = c;
+  if (pct === undefined || !model) return [];
+  return [
+    {
+      id: 'overloadTorque',
+      block: 'device',
+      value: pct,
+      unit: '%',
+      working: {
+        name: 'overloadTorque',
+        title: 'Torque for a short time',
+        formula: 'overload·I_usable/I_motor, torque taken in proportion to current',
+        source: 'overload of the device profile',
+        confirm: `The time it holds: ${model.overloadS ?? 60} s, and how often.`,
+        inputs: [
+          {
+            name: 'overloadPct',
+            title: 'overload of the device',
+            value: model.overloadPct ?? 0,
+            unit: '%',
+          },
+          { name: 'usableA', title: 'usable current', value: usableA, unit: 'A' },
+          { name: 'amps', title: 'plate current', value: c.n.rated?.amps ?? 0, unit: 'A' },
+        ],
+        results: [{ name: 'pct', title: 'of rated torque', value: pct, unit: '%' }],
+      },
+    },
+  ];
+}
+
+/** Speed at the highest frequency wished for, rpm. */
+const topRpm = ({ job, n }: PlateContext): number | undefined =>
+  n.rpm && n.hz ? (n.rpm * (job.scheme.maxHz ?? n.hz)) / n.hz : undefined;
+
+function accelerationArgs(c: PlateContext, overloadPct: number | undefined) {
+  const { plate, n } = c;
+  const { kind = 'constant', torquePct, basePct = 0 } = plate.load;
+  const loadTorqueNm =
+    torquePct !== undefined && n.torqueNm ? ((torquePct + basePct) / 100) * n.torqueNm : undefined;
+  const availableTorqueNm =
+    overloadPct !== undefined && n.torqueNm
+      ? (Math.min(overloadPct, 100 * (plate.motor.breakdownRatio ?? 2) * 0.9) / 100) * n.torqueNm
+      : undefined;
+  return {
+    inertiaKgm2: n.inertiaKgm2,
+    availableTorqueNm,
+    loadKind: basePct > 0 ? 'constant' : kind,
+    loadTorqueNm,
+    loadRatedRpm: n.rpm,
+    speedRpm: topRpm(c),
+  };
+}
+
+/** Everything a stop asks of a braking resistor; the deceleration wished for. */
+function brakingArgs(c: PlateContext) {
+  const { n, job, plate, profile, model } = c;
+  const helping = plate.load.overhauls
+    ? 0
+    : ((plate.load.torquePct ?? 0) / 100) * (n.torqueNm ?? 0);
+  const cycleS = plate.load.stopsPerHour ? 3600 / plate.load.stopsPerHour : 600;
+  return {
+    inertiaKgm2: n.inertiaKgm2,
+    fromRpm: topRpm(c),
+    toRpm: 0,
+    decelS: job.scheme.decelS,
+    loadTorqueNm: helping,
+    efficiency: n.efficiency ?? 0.85,
+    chopperV: profile?.chopperV ?? (profile?.linkTripV ? profile.linkTripV * 0.94 : undefined),
+    chopperMaxA: model?.chopperMaxA ?? 1,
+    cycleS,
+    ratedTorqueNm: n.torqueNm,
+  };
+}
+
+/** Shortest stop that the losses alone allow, s. */
+function shortestStop(c: PlateContext): number | undefined {
+  const { inertiaKgm2, fromRpm, loadTorqueNm } = brakingArgs(c);
+  const { torqueNm } = c.n;
+  if (inertiaKgm2 === undefined || fromRpm === undefined || !torqueNm) return undefined;
+  return (inertiaKgm2 * 2 * Math.PI * fromRpm) / 60 / (LOSS_TORQUE_SHARE * torqueNm + loadTorqueNm);
+}
+
+function stopFact(c: PlateContext): PlateFact[] {
+  const value = c.profile?.kind === 'starter' ? undefined : shortestStop(c);
+  if (value === undefined) return [];
+  const a = brakingArgs(c);
+  return [
+    {
+      id: 'shortestStop',
+      block: 'device',
+      value,
+      unit: 's',
+      working: {
+        name: 'shortestStop',
+        title: 'Shortest stop without a resistor',
+        formula: `t = J·ω/(${LOSS_TORQUE_SHARE}·T_N + T_L)`,
+        source:
+          'losses of motor and drive take 15 to 20 % of rated torque; a steady load helps, an overhauling one does not',
+        confirm: 'Try it loaded and unloaded: the DC link must stay below its trip.',
+        inputs: [
+          {
+            name: 'inertia',
+            title: 'inertia at the motor',
+            value: a.inertiaKgm2 ?? 0,
+            unit: 'kg·m²',
+          },
+          { name: 'fromRpm', title: 'from', value: a.fromRpm ?? 0, unit: 'rpm' },
+          { name: 'load', title: 'load torque, which helps', value: a.loadTorqueNm, unit: 'Nm' },
+        ],
+        results: [{ name: 'timeS', title: 'shortest stop', value, unit: 's' }],
+      },
+    },
+  ];
+}
+
+/** Facts of the device, its resistor and its place. */
+export function deviceFacts(c: PlateContext): PlateFact[] {
+  const usable = usableCurrent(c);
+  const usableA = usable?.value as number | undefined;
+  const { profile, model, n, line } = c;
+  const linkV = n.supplyV && Math.SQRT2 * n.supplyV;
+  const bleedKOhm =
+    profile && model?.capacityUF && linkV
+      ? bleedOf(profile.dischargeS, model.capacityUF, linkV)
+      : undefined;
+  return [
+    ...(usable && usableA !== undefined
+      ? [...share(c, usableA), usable, ...overloadFact(c, usableA)]
+      : []),
+    ...(usableA === undefined
+      ? []
+      : facts('load', shortestAcceleration, accelerationArgs(c, overloadTorquePct(c, usableA)), {
+          timeS: 'shortestStart',
+        })),
+    ...stopFact(c).map((f) => ({ ...f, block: 'load' as const })),
+    ...facts(
+      'device',
+      discharge,
+      { capacityUF: model?.capacityUF, bleedKOhm, startV: linkV, limitV: 60 },
+      { timeS: 'dischargeTime' },
+    ),
+    ...(line.resistor
+      ? facts('resistor', braking, brakingArgs(c), {
+          minOhm: 'resistorMin',
+          maxOhm: 'resistorMax',
+          peakPowerW: 'resistorPeak',
+          averageCyclePowerW: 'resistorMean',
+          dutyPct: 'resistorDuty',
+        })
+      : []),
+    ...placeFacts(c),
+  ];
+}
+
+const heatArgs = ({ model, plate }: PlateContext) => {
+  const place = plate.place ?? {};
+  const surface = base(place.surface, 'area');
+  return {
+    lossW: model?.lossW ? [model.lossW, (base(place.otherLoss, 'power') ?? 0) * 1000] : undefined,
+    areaM2: surface,
+    ambientC: base(place.ambient, 'temperature'),
+    maxC: base(place.inside, 'temperature') ?? 40,
+  };
+};
+
+const placeFacts = (c: PlateContext): PlateFact[] =>
+  facts('place', enclosureHeat, heatArgs(c), {
+    totalW: 'heatLoss',
+    insideC: 'insideTemperature',
+    airM3PerH: 'airNeeded',
+  });
+
+/** What is wrong with the device's fit, its ramps, its resistor and its place. */
+export function deviceFindings(c: PlateContext): Finding[] {
+  return [...ratingFindings(c), ...rampFindings(c), ...resistorFindings(c), ...placeFindings(c)];
+}
+
+function ratingFindings(c: PlateContext): Finding[] {
+  const usableA = usableCurrent(c)?.value as number | undefined;
+  const { model, n, plate } = c;
+  if (!model || usableA === undefined) return [];
+  const amps = n.rated?.amps;
+  const found: Finding[] = [];
+  if (amps !== undefined && amps > usableA)
+    found.push(
+      finding(
+        'device.currentShort',
+        'stop',
+        'device',
+        {
+          amps,
+          usableA,
+          ratedA: model.ratedA,
+          model: model.name,
+          sharePct: (100 * amps) / usableA,
+        },
+        'continuous output current of the device profile, derated for this place',
+      ),
+    );
+  const demand = Math.max(plate.load.breakawayPct ?? 0, plate.load.torquePct ?? 0);
+  const most = overloadTorquePct(c, usableA);
+  if (most !== undefined && demand > most)
+    found.push(
+      finding(
+        'device.overloadShort',
+        'stop',
+        'load.breakawayPct',
+        { demand, most, model: model.name },
+        'overload of the device profile',
+      ),
+    );
+  const breakdown = plate.motor.breakdownRatio;
+  if (breakdown !== undefined && demand > 90 * breakdown)
+    found.push(
+      finding(
+        'motor.breakdownShort',
+        'stop',
+        'load.breakawayPct',
+        { demand, most: 90 * breakdown },
+        'breakdown torque of the plate with a tenth in hand',
+      ),
+    );
+  return found;
+}
+
+function rampFindings(c: PlateContext): Finding[] {
+  if (c.profile?.kind === 'starter') return [];
+  const usableA = usableCurrent(c)?.value as number | undefined;
+  const { accelS, decelS, stopMode } = c.job.scheme;
+  const found: Finding[] = [];
+  const start =
+    usableA === undefined
+      ? undefined
+      : tryRun(shortestAcceleration, accelerationArgs(c, overloadTorquePct(c, usableA)));
+  const shortest = start?.result['timeS'] as number | null | undefined;
+  if (shortest === null)
+    found.push(
+      finding(
+        'ramp.cannotStart',
+        'stop',
+        'load.torquePct',
+        {},
+        'torque of device and motor against the load',
+      ),
+    );
+  else if (shortest !== undefined && accelS !== undefined && accelS < shortest)
+    found.push(
+      finding(
+        'ramp.accelShort',
+        'warn',
+        'scheme.accelS',
+        { accelS, shortest },
+        't = J·Δω/(T − T_L)',
+      ),
+    );
+  const stop = shortestStop(c);
+  if (
+    stop !== undefined &&
+    decelS !== undefined &&
+    stopMode !== 'coast' &&
+    decelS < stop &&
+    !c.line.resistor
+  )
+    found.push(
+      finding(
+        'ramp.decelShort',
+        'warn',
+        'scheme.decelS',
+        { decelS, shortest: stop },
+        'regenerated power beyond the losses lifts the DC link',
+      ),
+    );
+  return found;
+}
+
+function resistorFindings(c: PlateContext): Finding[] {
+  const { line, profile } = c;
+  if (!line.resistor) return [];
+  if (!profile?.chopperV)
+    return [
+      finding(
+        'resistor.noChopper',
+        'stop',
+        'resistor.ohm',
+        { device: profile?.title ?? '' },
+        'device profile',
+      ),
+    ];
+  const found: Finding[] = [];
+  const done = tryRun(braking, brakingArgs(c))?.result;
+  const ohm = base(line.resistor.ohm, 'resistance');
+  const watts = (base(line.resistor.power, 'power') ?? Infinity) * 1000;
+  if (done && ohm !== undefined) {
+    const [minOhm, maxOhm] = [
+      done['minOhm'] as number,
+      (done['maxOhm'] as number | null) ?? Infinity,
+    ];
+    if (ohm < minOhm)
+      found.push(
+        finding(
+          'resistor.tooSmall',
+          'stop',
+          'resistor.ohm',
+          { ohm, minOhm },
+          'R_min = U_chopper/I_max',
+        ),
+      );
+    else if (ohm > maxOhm)
+      found.push(
+        finding('resistor.tooLarge', 'warn', 'resistor.ohm', { ohm, maxOhm }, 'R_max = U²/P_peak'),
+      );
+    const mean = done['averageCyclePowerW'] as number;
+    if (mean > watts)
+      found.push(
+        finding(
+          'resistor.power',
+          'stop',
+          'resistor.power',
+          { mean, watts },
+          'energy of one stop over the cycle',
+        ),
+      );
+  }
+  if (!line.resistor.thermalContact)
+    found.push(
+      finding(
+        'resistor.thermalContact',
+        'stop',
+        'resistor.thermalContact',
+        {},
+        'IEC 61800-5-1; a shorted chopper heats the resistor for ever',
+      ),
+    );
+  return found;
+}
+
+function placeFindings(c: PlateContext): Finding[] {
+  const { place } = c.plate;
+  const found: Finding[] = [];
+  if ((place?.zone === 'dust' || place?.zone === 'gas') && !place.certificate)
+    found.push(
+      finding(
+        'place.zone',
+        'stop',
+        'place.certificate',
+        { zone: place.zone },
+        'IEC 60079-14; NEC 500 to 506',
+      ),
+    );
+  const heat = tryRun(enclosureHeat, heatArgs(c))?.result;
+  if (heat && heat['ok'] === false)
+    found.push(
+      finding(
+        'place.hot',
+        'warn',
+        'place.surface',
+        {
+          insideC: heat['insideC'] as number,
+          maxC: base(place?.inside, 'temperature') ?? 40,
+          air: heat['airM3PerH'] as number,
+        },
+        'IEC TR 60890',
+      ),
+    );
+  return found;
+}

@@ -1,0 +1,393 @@
+import { hashOf, type Job } from '../../job/index.js';
+import { shippedProfile } from '../../catalogue/index.js';
+import { bareJob, marrowick } from '../../testing/jobs.js';
+import { liveSteps } from '../../procedure/index.js';
+import { adopted } from '../../testing/jobs.js';
+import { sayFinding } from '../../words/index.js';
+import { plateContext } from './context.js';
+import { plateFacts } from './facts.js';
+import { motorCurves } from './motor-curves.js';
+import { plateFindings } from './plate-findings.js';
+
+type Plate = Job['plate'];
+const family = (name: string) => shippedProfile(name);
+const value = (job: Job, id: string, profile = marrowick()): number =>
+  plateFacts(job, profile).find((f) => f.id === id)?.value as number;
+const q = <U extends string>(v: number, u: U) => ({ v, u });
+
+/** A job with changed plates. */
+function job(
+  change: (plate: Plate, job: Job) => void = () => undefined,
+  profile = marrowick(),
+  model = 'F02',
+): Job {
+  const made = bareJob({}, profile, model);
+  change(made.plate, made);
+  return made;
+}
+const rules = (made: Job, profile = marrowick()): string[] =>
+  plateFindings(made, profile).map((f) => f.rule);
+
+describe('the one-line picture', () => {
+  it('raises each finding from the plate that causes it, and from nothing else', () => {
+    const n = family('ondulet-n');
+    const t = family('quernstone-t');
+    const cases: [string, (plate: Plate, job: Job) => void, ReturnType<typeof family>?, string?][] =
+      [
+        [
+          'supply.unbalance',
+          (p) =>
+            void (p.supply.measured = { l12: q(400, 'V'), l23: q(392, 'V'), l31: q(401, 'V') }),
+        ],
+        [
+          'protection.breaking',
+          (p) => {
+            Object.assign(p.supply, { transformer: q(630, 'kVA'), impedancePct: 4 });
+            p.line = {
+              protection: { breaking: q(6, 'kA'), feedLength: q(20, 'm'), feedSize: { mm2: 16 } },
+            };
+          },
+        ],
+        [
+          'device.shortCircuit',
+          (p) => void Object.assign(p.supply, { transformer: q(630, 'kVA'), impedancePct: 4 }),
+        ],
+        ['protection.belowInput', (p) => void (p.line = { protection: { ratedA: q(4, 'A') } })],
+        [
+          'protection.aboveFeed',
+          (p) => void (p.line = { protection: { ratedA: q(32, 'A'), feedSize: { mm2: 2.5 } } }),
+        ],
+        ['isolator.belowInput', (p) => void (p.line = { isolator: { ratedA: q(3, 'A') } })],
+        ['rcd.type', (p) => void (p.line = { rcd: { type: 'A' } })],
+        [
+          'rcd.leakage',
+          (p) =>
+            void (p.line = {
+              rcd: { type: 'B', rated: q(30, 'mA') },
+              inputFilter: { leakage: q(12, 'mA'), sidesChecked: true },
+            }),
+        ],
+        [
+          'supply.reinforcedPe',
+          (p) =>
+            void (p.line = {
+              protection: {},
+              inputFilter: { leakage: q(5, 'mA'), sidesChecked: true },
+            }),
+        ],
+        ['supply.earthLink', (p) => void (p.supply.earthing = 'IT'), n, 'N0220'],
+        ['capacitor.output', (p) => void (p.line = { capacitor: { at: 'output' } })],
+        ['capacitor.supply', (p) => void (p.line = { capacitor: { at: 'supply' } })],
+        ['filter.sides', (p) => void (p.line = { inputFilter: {} })],
+        ['contactor.rate', (p) => void (p.line = { contactor: { perHour: 60 } })],
+        ['device.currentShort', (p) => void (p.place = { ambient: q(52, '°C') })],
+        ['device.overloadShort', (p) => void (p.load.breakawayPct = 190)],
+        ['ramp.accelShort', (_p, j) => void (j.scheme.accelS = 0.05)],
+        ['ramp.decelShort', (_p, j) => void (j.scheme.decelS = 0.1)],
+        ['resistor.noChopper', (p) => void (p.line = { resistor: { ohm: q(100, 'Ω') } })],
+        [
+          'resistor.tooSmall',
+          (p) => void (p.line = { resistor: { ohm: q(20, 'Ω'), thermalContact: true } }),
+          n,
+          'N0220',
+        ],
+        [
+          'resistor.tooLarge',
+          (p, j) => {
+            p.line = { resistor: { ohm: q(9, 'kΩ'), thermalContact: true } };
+            p.load.overhauls = true;
+            p.line.brake = {};
+            j.scheme.decelS = 0.3;
+          },
+          n,
+          'N0220',
+        ],
+        [
+          'resistor.power',
+          (p, j) => {
+            p.line = {
+              resistor: { ohm: q(160, 'Ω'), power: q(5, 'W'), thermalContact: true },
+              brake: {},
+            };
+            Object.assign(p.load, { overhauls: true, stopsPerHour: 600 });
+            j.scheme.decelS = 0.3;
+          },
+          n,
+          'N0220',
+        ],
+        [
+          'resistor.thermalContact',
+          (p) => void (p.line = { resistor: { ohm: q(160, 'Ω') } }),
+          n,
+          'N0220',
+        ],
+        ['place.zone', (p) => void (p.place = { zone: 'dust' })],
+        ['place.hot', (p) => void (p.place = { surface: q(0.5, 'm²'), ambient: q(30, '°C') })],
+        ['cable.drop', (p) => void (p.cable = { length: q(99, 'm'), size: { mm2: 0.75 } })],
+        [
+          'cable.ampacity',
+          (p) => {
+            p.cable.grouped = 9;
+            p.cable.ambient = q(60, '°C');
+          },
+        ],
+        ['cable.tooLong', (p) => void (p.cable.length = q(120, 'm'))],
+        [
+          'cable.pe',
+          (p) => {
+            p.cable.size = { mm2: 6 };
+            p.cable.pe = { mm2: 2.5 };
+          },
+        ],
+        ['cable.reflectedWave', (p) => void (p.motor.insulation = 'general')],
+        ['motorIsolator.earlyBreak', (p) => void (p.line = { motorIsolator: {} })],
+        ['brake.driveOutput', (p) => void (p.line = { brake: { supply: 'driveOutput' } })],
+        ['load.overhaulsNoBrake', (p) => void (p.load.overhauls = true)],
+        ['motor.lowSpeed', (_p, j) => void (j.scheme.minHz = 5)],
+        [
+          'control.transformerShort',
+          (p) =>
+            void (p.control = {
+              transformer: q(40, 'VA'),
+              loads: {
+                a: {
+                  ord: 1,
+                  name: 'coil',
+                  on: 'transformer',
+                  holdingVA: q(10, 'VA'),
+                  inrushVA: q(80, 'VA'),
+                },
+              },
+            }),
+        ],
+        [
+          'control.supplyShort',
+          (p) =>
+            void (p.control = {
+              supply24: q(1, 'A'),
+              loads: { a: { ord: 1, name: 'valve', on: 'supply24', amps: q(0.9, 'A') } },
+            }),
+        ],
+        ['control.fuseWire', (p) => void (p.control = { fuse: q(35, 'A'), wire: { mm2: 1 } })],
+        ['plate.singlePhaseFeed', (p) => void (p.supply.phases = 1)],
+        ['plate.supplyOutsideDevice', (p) => void (p.supply.volts = q(380, 'V')), t, 'T05'],
+      ];
+    for (const [rule, change, profile = marrowick(), model = 'F02'] of cases) {
+      const found = plateFindings(job(change, profile, model), profile);
+      const one = found.find((f) => f.rule === rule);
+      expect(one)
+        .withContext(`${rule}: ${found.map((f) => f.rule).join()}`)
+        .toBeDefined();
+      const words = one && sayFinding(one);
+      expect(
+        words &&
+          [words.what, words.why, words.remedy].every(
+            (text) => text.length > 10 && !/undefined|NaN|null|Infinity/u.test(text),
+          ),
+      )
+        .withContext(`${rule}: ${JSON.stringify(words)}`)
+        .toBeTrue();
+      const before = rules(
+        job(() => undefined, profile, model),
+        profile,
+      );
+      if (rule !== 'plate.supplyOutsideDevice')
+        expect(before).withContext(`${rule} without its cause`).not.toContain(rule);
+    }
+  });
+
+  it('takes a finding back when it is put right at the field it names', () => {
+    const put = (change: (p: Plate) => void, also: (p: Plate) => void) => [
+      rules(job(change)),
+      rules(job((p) => (change(p), also(p)))),
+    ];
+    const [hot, cooled] = put(
+      (p) => (p.place = { ambient: q(52, '°C') }),
+      (p) => (p.place = { ambient: q(35, '°C') }),
+    );
+    expect([hot.includes('device.currentShort'), cooled.length]).toEqual([true, 0]);
+    const [bare, filtered] = put(
+      (p) => (p.motor.insulation = undefined),
+      (p) => (p.line = { outputFilter: { kind: 'dvdt' } }),
+    );
+    expect([
+      bare.includes('cable.reflectedWave'),
+      filtered.includes('cable.reflectedWave'),
+    ]).toEqual([true, false]);
+  });
+
+  it('doubling the load’s inertia doubles the run-up and the shortest stop', () => {
+    const heavy = (k: number) =>
+      job((p) => {
+        p.motor.inertia = q(0.01 * k, 'kg·m²');
+        p.load.inertia = q(40 * k, 'kg·m²');
+        p.load.overhauls = true;
+        p.line = { brake: {} };
+      });
+    for (const id of ['shortestStart', 'shortestStop'])
+      expect(value(heavy(2), id) / value(heavy(1), id)).toBeCloseTo(2, 9);
+    const curves = (k: number) => motorCurves(plateContext(heavy(k), marrowick()));
+    expect((curves(2)?.runUp?.startS as number) / (curves(1)?.runUp?.startS as number)).toBeCloseTo(
+      2,
+      2,
+    );
+  });
+
+  it('changing the motor link changes current, advice, settings and the live expectations', () => {
+    const linked = (link: 'star' | 'delta') => job((p) => void (p.motor.link = link));
+    expect([
+      value(linked('star'), 'overloadSetting'),
+      value(linked('delta'), 'overloadSetting'),
+    ]).toEqual([4.5, 7.8]);
+    expect(rules(linked('delta'))).toContain('plate.linkWrong');
+    expect(rules(linked('delta'))).toContain('device.currentShort');
+    expect(rules(linked('star'))).toEqual([]);
+    const settings = (link: 'star' | 'delta') =>
+      Object.values(adopted(linked(link)).adopted?.settings ?? {}).map((s) => s.value);
+    expect([
+      settings('star').includes(4.5),
+      settings('delta').includes(7.8),
+      settings('delta').includes(4.5),
+    ]).toEqual([true, true, false]);
+    const expected = (j: Job) =>
+      JSON.stringify(liveSteps(adopted(j), marrowick()).map((s) => [s.key, s.expect]));
+    expect(expected(job((p) => void (p.supply.volts = q(415, 'V'))))).not.toBe(expected(job()));
+  });
+
+  it('derates a device for altitude, heat, carrier frequency and one phase, each by its factor', () => {
+    const usable = (place: Plate['place']) =>
+      value(
+        job((p) => void (p.place = place)),
+        'usableCurrent',
+      );
+    expect(usable({})).toBeCloseTo(5.6, 9);
+    expect(usable({ altitude: q(1500, 'm') })).toBeCloseTo(5.6 * 0.95, 9);
+    expect(usable({ ambient: q(50, '°C') })).toBeCloseTo(5.6 * 0.8, 9);
+    expect(usable({ carrierKHz: 8 })).toBeCloseTo(5.6 * 0.84, 9);
+    expect(usable({ altitude: q(1500, 'm'), ambient: q(50, '°C'), carrierKHz: 8 })).toBeCloseTo(
+      5.6 * 0.95 * 0.8 * 0.84,
+      9,
+    );
+    const one = job((p) => void (p.supply.phases = 1));
+    expect(value(one, 'usableCurrent')).toBeCloseTo(2.8, 9);
+  });
+
+  it('gives every number a working with inputs, formula and source', () => {
+    const full = job((p) => {
+      p.line = { reactor: { pct: 3 }, protection: { feedSize: { mm2: 2.5 } } };
+      p.supply.measured = { l12: q(400, 'V'), l23: q(399, 'V'), l31: q(401, 'V') };
+      Object.assign(p.supply, { transformer: q(250, 'kVA'), impedancePct: 4 });
+      p.place = { surface: q(2, 'm²'), ambient: q(30, '°C') };
+      p.motor.lockedCurrentRatio = 6.4;
+    });
+    const all = plateFacts(full, marrowick());
+    expect(all.length).toBeGreaterThan(30);
+    for (const f of all) {
+      expect(
+        f.working.inputs.length > 0 && f.working.formula.length > 3 && f.working.source.length > 3,
+      )
+        .withContext(f.id)
+        .toBeTrue();
+      expect(typeof f.value === 'string' || Number.isFinite(f.value))
+        .withContext(f.id)
+        .toBeTrue();
+    }
+    expect(new Set(all.map((f) => f.id)).size).toBe(all.length);
+  });
+
+  it('asks of the sawyard in its own practice: 125 %, grounding by the device, AWG', () => {
+    const t = family('quernstone-t');
+    const sawyard = bareJob({ maxHz: 60, accelS: 4, decelS: 4 }, t, 'T15');
+    sawyard.practice = 'NFPA';
+    sawyard.profile = { ...sawyard.profile, sha256: hashOf(t) };
+    Object.assign(sawyard.plate, {
+      motor: {
+        ...sawyard.plate.motor,
+        power: q(15, 'hp'),
+        connection: 'seriesParallel',
+        lowV: q(230, 'V'),
+        highV: q(460, 'V'),
+        lowA: q(37.6, 'A'),
+        highA: q(18.8, 'A'),
+        hz: q(60, 'Hz'),
+        rpm: q(1770, 'rpm'),
+        powerFactor: 0.81,
+        efficiency: 0.924,
+        link: 'series',
+      },
+      supply: { phases: 3, volts: q(480, 'V'), hz: q(60, 'Hz') },
+      cable: { length: q(180, 'ft'), size: { awg: '12' } },
+      line: { protection: { ratedA: q(40, 'A'), reinforcedPe: true } },
+    });
+    expect(rules(sawyard, t)).toEqual([]);
+    expect(value(sawyard, 'cableGround', t) as unknown).toBe('10');
+    sawyard.plate.cable.size = { awg: '14' };
+    expect(rules(sawyard, t)).toContain('cable.ampacity');
+    expect(rules({ ...sawyard, practice: 'IEC' }, t)).not.toContain('cable.ampacity');
+  });
+
+  it('reads the cable from the person’s own table, and only for the sizes it holds', () => {
+    const own = (size: { mm2: number }, amps: Record<string, number>) =>
+      job(
+        (p) =>
+          void (p.cable = {
+            length: q(10, 'm'),
+            size,
+            table: 'own',
+            ownTable: { title: 'Site rules', amps },
+          }),
+      );
+    expect(value(own({ mm2: 1.5 }, { '1.5 mm²': 9 }), 'cableAmpacity')).toBe(9);
+    expect(rules(own({ mm2: 1.5 }, { '1.5 mm²': 4 }))).toContain('cable.ampacity');
+    expect(value(own({ mm2: 2.5 }, { '1.5 mm²': 4 }), 'cableAmpacity')).toBeUndefined();
+  });
+
+  it('fits the motor, says what it assumed, and gives no run-up where data are missing', () => {
+    const curves = motorCurves(plateContext(job(), marrowick()));
+    expect(curves?.assumed).toEqual(['lockedCurrentRatio', 'lockedTorqueRatio', 'breakdownRatio']);
+    expect(curves?.points[0].rpm).toBe(0);
+    expect(curves?.runUp?.stalls).toBeFalse();
+    expect(curves?.classes.map((c) => c.tripClass)).toEqual(['10A', '10', '20', '30']);
+    expect(curves?.classes.every((c) => c.verdict === 'clear')).toBeTrue();
+    expect(
+      motorCurves(
+        plateContext(
+          job((p) => void (p.load.inertia = undefined)),
+          marrowick(),
+        ),
+      )?.noRunUp,
+    ).toBe('inertia');
+    expect(
+      motorCurves(
+        plateContext(
+          job((p) => void (p.load.torquePct = undefined)),
+          marrowick(),
+        ),
+      )?.noRunUp,
+    ).toBe('load');
+    expect(
+      motorCurves(
+        plateContext(
+          job((p) => void (p.load.torquePct = 400)),
+          marrowick(),
+        ),
+      )?.noRunUp,
+    ).toBe('overload');
+    expect(
+      motorCurves(
+        plateContext(
+          job((p) => void (p.motor.powerFactor = undefined)),
+          marrowick(),
+        ),
+      ),
+    ).toBeUndefined();
+    expect(
+      motorCurves(
+        plateContext(
+          job((p) => void (p.motor.rpm = q(1500, 'rpm'))),
+          marrowick(),
+        ),
+      ),
+    ).toBeUndefined();
+  });
+});

@@ -1,0 +1,414 @@
+import type { Finding } from '../../job/index.js';
+import { linkFor, motorCurrent, plateSpeed, type RatedPoint } from '../../motor/index.js';
+import {
+  ampacityOf,
+  ampacityTables,
+  areaOf,
+  groundingSize,
+  peSize,
+  sizeKey,
+  type AmpacityTable,
+} from '../conductors.js';
+import { inertiaAtMotor } from '../inertia.js';
+import { cableCharging } from '../leakage.js';
+import { longestCable } from '../longest-cable.js';
+import { lowSpeedTorque } from '../place.js';
+import { reflectedWave } from '../reflected-wave.js';
+import { voltageDrop } from '../voltage-drop.js';
+import { base, facts, finding, tryRun, type PlateContext, type PlateFact } from './context.js';
+
+/** Largest drop on the motor cable that raises no finding, %. */
+const DROP_LIMIT_PCT = 4;
+
+/** Capacitance of one core of a screened and of a plain motor cable, pF/m. */
+const CORE_PF_PER_M = { screened: 300, plain: 150 };
+
+/** Rise time of a drive's output where its profile does not say, ns. */
+const USUAL_RISE_NS = 200;
+
+const cableArgs = ({ plate, n }: PlateContext) => ({
+  system: 'three',
+  currentA: n.rated?.amps,
+  lengthM: base(plate.cable.length, 'length'),
+  areaMm2: plate.cable.size && areaOf(plate.cable.size),
+  conductorC: 70,
+  powerFactor: n.powerFactor,
+  nominalV: n.outputV,
+});
+
+/** The table the cable's current is read from: the person's choice, else the usual one of the practice. */
+export function tableOf({ plate, job }: PlateContext): AmpacityTable {
+  const usual = job.practice === 'IEC' ? 'iecC' : 'nec75';
+  return (
+    ampacityTables.find((t) => t.name === plate.cable.table) ??
+    (ampacityTables.find((t) => t.name === usual) as AmpacityTable)
+  );
+}
+
+/** What the person's own table says of this size. */
+function ownAmpacity({ plate }: PlateContext): PlateFact | undefined {
+  const { ownTable, size } = plate.cable;
+  const name = size && ('mm2' in size ? `${size.mm2} mm²` : `${size.awg} AWG`);
+  const usableA = name === undefined ? undefined : ownTable?.amps[name];
+  if (!ownTable || name === undefined || usableA === undefined) return undefined;
+  return {
+    id: 'cableAmpacity',
+    block: 'cable',
+    value: usableA,
+    unit: 'A',
+    working: {
+      name: 'ampacity',
+      title: 'What the cable may carry',
+      formula: 'from the table as it stands',
+      source: `${ownTable.title}${ownTable.source ? `: ${ownTable.source}` : ''}`,
+      confirm: 'Your own table, with every factor in it.',
+      inputs: [{ name: 'size', title: 'conductor', value: name, unit: '' }],
+      results: [{ name: 'usableA', title: 'may carry', value: usableA, unit: 'A' }],
+    },
+  };
+}
+
+function ampacityFact(c: PlateContext): PlateFact | undefined {
+  if (c.plate.cable.table === 'own') return ownAmpacity(c);
+  const { size, ambient, grouped = 1 } = c.plate.cable;
+  const table = tableOf(c);
+  if (!size || 'mm2' in size !== (table.practice === 'IEC')) return undefined;
+  const ambientC = base(ambient, 'temperature') ?? 30;
+  try {
+    const a = ampacityOf(table, sizeKey(size), ambientC, grouped);
+    return {
+      id: 'cableAmpacity',
+      block: 'cable',
+      value: a.usableA,
+      unit: 'A',
+      working: {
+        name: 'ampacity',
+        title: 'What the cable may carry',
+        formula: 'I = I_table·k_air·k_group',
+        source: table.source,
+        confirm: 'Table, method and factors of the local code.',
+        inputs: [
+          {
+            name: 'size',
+            title: `conductor, ${table.title}`,
+            value: sizeKey(size),
+            unit: 'mm2' in size ? 'mm²' : 'AWG',
+          },
+          { name: 'tableA', title: 'in the table', value: a.tableA, unit: 'A' },
+          { name: 'ambientC', title: 'air', value: ambientC, unit: '°C' },
+          { name: 'ambientFactor', title: 'factor for the air', value: a.ambientFactor, unit: '' },
+          { name: 'groupFactor', title: 'factor for grouping', value: a.groupFactor, unit: '' },
+        ],
+        results: [{ name: 'usableA', title: 'may carry', value: a.usableA, unit: 'A' }],
+      },
+    };
+  } catch {
+    return undefined;
+  }
+}
+
+const waveArgs = ({ plate, n, profile, line }: PlateContext) => ({
+  linkV: n.supplyV && Math.SQRT2 * n.supplyV,
+  riseNs: line.outputFilter ? undefined : (profile?.riseNs ?? USUAL_RISE_NS),
+  lengthM: base(plate.cable.length, 'length'),
+});
+
+const isDrive = ({ profile }: PlateContext): boolean => profile?.kind !== 'starter';
+
+/** Facts of the motor cable. */
+export function cableFacts(c: PlateContext): PlateFact[] {
+  const { plate, n, job } = c;
+  const args = cableArgs(c);
+  const capacitance = plate.cable.screened ? CORE_PF_PER_M.screened : CORE_PF_PER_M.plain;
+  const ampacity = ampacityFact(c);
+  const protectionA = base(c.line.protection?.ratedA, 'current');
+  return [
+    ...facts('cable', voltageDrop, args, { dropV: 'cableDrop', dropPct: 'cableDropPct' }),
+    ...facts(
+      'cable',
+      longestCable,
+      { ...args, limitPct: DROP_LIMIT_PCT },
+      { maxLengthM: 'cableLongest' },
+    ),
+    ...(ampacity ? [ampacity] : []),
+    ...(isDrive(c)
+      ? facts('cable', reflectedWave, waveArgs(c), {
+          criticalLengthM: 'criticalLength',
+          linearRulePeakV: 'motorPeak',
+        })
+      : []),
+    ...(isDrive(c)
+      ? facts(
+          'cable',
+          cableCharging,
+          {
+            capacitancePFPerM: capacitance,
+            lengthM: args.lengthM,
+            linkV: n.supplyV && Math.SQRT2 * n.supplyV,
+            switchingKHz: plate.place?.carrierKHz ?? 4,
+          },
+          { averageA: 'chargingCurrent' },
+        )
+      : []),
+    ...(job.practice === 'IEC'
+      ? facts('cable', peSize, { phaseMm2: args.areaMm2, reinforced: false }, { peMm2: 'cablePe' })
+      : facts('cable', groundingSize, { deviceA: protectionA }, { awg: 'cableGround' })),
+  ];
+}
+
+function linkFact(point: RatedPoint, outputV: number): PlateFact {
+  return {
+    id: 'motorLink',
+    block: 'motor',
+    value: point.link,
+    unit: '',
+    working: {
+      name: 'motorLink',
+      title: 'Motor link for this supply',
+      formula: 'the plate voltage within 6 % of the output decides the link',
+      source: 'NEMA MG 1 §12.44 for 460 V plates on 480 V; IEC 60034-1 zone A',
+      inputs: [
+        { name: 'outputV', title: 'output voltage', value: outputV, unit: 'V' },
+        {
+          name: 'plateV',
+          title: 'plate voltage that suits it',
+          value: point.volts ?? 0,
+          unit: 'V',
+        },
+      ],
+      results: [{ name: 'link', title: 'link', value: point.link, unit: '' }],
+    },
+  };
+}
+
+/** Facts of the motor and its load. */
+export function motorFacts(c: PlateContext): PlateFact[] {
+  const { plate, n, job } = c;
+  const wanted = n.outputV === undefined ? undefined : linkFor(plate.motor, n.outputV);
+  return [
+    ...facts(
+      'motor',
+      plateSpeed,
+      { hz: n.hz, rpm: n.rpm, powerKw: n.powerKw },
+      {
+        polePairs: 'polePairs',
+        synchronousRpm: 'synchronousRpm',
+        slipPct: 'slip',
+        torqueNm: 'ratedTorque',
+      },
+    ),
+    ...facts(
+      'motor',
+      motorCurrent,
+      {
+        powerKw: n.powerKw,
+        voltageV: n.rated?.volts,
+        efficiency: n.efficiency,
+        powerFactor: n.powerFactor,
+      },
+      { currentA: 'reckonedCurrent' },
+    ),
+    ...(wanted && n.outputV !== undefined ? [linkFact(wanted, n.outputV)] : []),
+    ...overloadFact(c),
+    ...(isDrive(c)
+      ? facts(
+          'motor',
+          lowSpeedTorque,
+          { hz: job.scheme.minHz ?? 0, ratedHz: n.hz, cooling: plate.motor.cooling ?? 'self' },
+          { limitPct: 'lowSpeedLimit' },
+        )
+      : []),
+    ...facts(
+      'load',
+      inertiaAtMotor,
+      {
+        motorKgm2: base(plate.motor.inertia, 'inertia'),
+        loadKgm2: base(plate.load.inertia, 'inertia'),
+        gearRatio: plate.load.gearRatio,
+      },
+      { totalKgm2: 'totalInertia' },
+    ),
+  ];
+}
+
+function overloadFact({ n, plate, job }: PlateContext): PlateFact[] {
+  const amps = n.rated?.amps;
+  if (amps === undefined) return [];
+  return [
+    {
+      id: 'overloadSetting',
+      block: 'motor',
+      value: amps,
+      unit: 'A',
+      working: {
+        name: 'overloadSetting',
+        title: 'Overload setting',
+        formula: 'I_r = plate current in this link',
+        source:
+          job.practice === 'NFPA'
+            ? 'NEC 430.32 gives the largest trip: 125 % of the plate with a service factor of 1.15 or more, else 115 %'
+            : 'IEC 60947-4-1: never trips at 1.05, trips at 1.2 times the setting',
+        confirm: 'The local code; never the rating of the device.',
+        inputs: [
+          { name: 'amps', title: 'plate current', value: amps, unit: 'A' },
+          ...(plate.motor.serviceFactor
+            ? [{ name: 'sf', title: 'service factor', value: plate.motor.serviceFactor, unit: '' }]
+            : []),
+        ],
+        results: [{ name: 'setting', title: 'set to', value: amps, unit: 'A' }],
+      },
+    },
+  ];
+}
+
+/** What is wrong with cable, motor isolator, brake and load. */
+export function motorSideFindings(c: PlateContext): Finding[] {
+  return [...cableFindings(c), ...waveFindings(c), ...loadFindings(c)];
+}
+
+function cableFindings(c: PlateContext): Finding[] {
+  const { plate, profile, n, job } = c;
+  const found: Finding[] = [];
+  const args = cableArgs(c);
+  const dropPct = tryRun(voltageDrop, args)?.result['dropPct'] as number | undefined;
+  if (dropPct !== undefined && dropPct > DROP_LIMIT_PCT) {
+    const better = tryRun(longestCable, { ...args, limitPct: DROP_LIMIT_PCT })?.result;
+    found.push(
+      finding(
+        'cable.drop',
+        'warn',
+        'cable.length',
+        {
+          dropPct,
+          limitPct: DROP_LIMIT_PCT,
+          longest: better?.['maxLengthM'] as number,
+          area: (better?.['minAreaMm2'] as number | null) ?? 0,
+        },
+        'IEC 60364-5-52 annex G',
+      ),
+    );
+  }
+  const amps = n.rated?.amps;
+  const may = ampacityFact(c);
+  if (
+    may &&
+    amps !== undefined &&
+    amps * (job.practice === 'NFPA' ? 1.25 : 1) > (may.value as number)
+  )
+    found.push(
+      finding(
+        'cable.ampacity',
+        'stop',
+        'cable.size',
+        { amps, usableA: may.value, factor: job.practice === 'NFPA' ? 1.25 : 1 },
+        may.working.source,
+      ),
+    );
+  if (
+    args.lengthM !== undefined &&
+    profile?.maxMotorCableM !== undefined &&
+    args.lengthM > profile.maxMotorCableM
+  )
+    found.push(
+      finding(
+        'cable.tooLong',
+        'stop',
+        'cable.length',
+        { lengthM: args.lengthM, most: profile.maxMotorCableM, device: profile.title },
+        'device profile',
+      ),
+    );
+  const pe = plate.cable.pe && areaOf(plate.cable.pe);
+  const wanted =
+    args.areaMm2 !== undefined
+      ? (tryRun(peSize, { phaseMm2: args.areaMm2, reinforced: false })?.result['peMm2'] as number)
+      : undefined;
+  if (
+    pe !== undefined &&
+    wanted !== undefined &&
+    job.practice === 'IEC' &&
+    pe < wanted &&
+    !plate.cable.doublePe
+  )
+    found.push(
+      finding('cable.pe', 'stop', 'cable.pe', { pe, wanted }, 'IEC 60364-5-54 table 54.2'),
+    );
+  return found;
+}
+
+function waveFindings(c: PlateContext): Finding[] {
+  const { plate, line, n } = c;
+  if (!isDrive(c) || line.outputFilter || plate.motor.insulation === 'inverterDuty') return [];
+  const wave = tryRun(reflectedWave, waveArgs(c))?.result;
+  const lengthM = base(plate.cable.length, 'length');
+  if (!wave || lengthM === undefined) return [];
+  const criticalM = wave['criticalLengthM'] as number;
+  if (lengthM <= criticalM) return [];
+  return [
+    finding(
+      'cable.reflectedWave',
+      'warn',
+      'cable.length',
+      {
+        lengthM,
+        criticalM,
+        peakV: wave['linearRulePeakV'] as number,
+        linkV: Math.SQRT2 * (n.supplyV ?? 0),
+      },
+      'IEC TS 60034-25; NEMA MG 1 part 30 (1000 V, 2 µs) and part 31',
+    ),
+  ];
+}
+
+function loadFindings(c: PlateContext): Finding[] {
+  const { plate, line, job, n } = c;
+  const found: Finding[] = [];
+  if (line.motorIsolator && !line.motorIsolator.earlyBreak && isDrive(c))
+    found.push(
+      finding(
+        'motorIsolator.earlyBreak',
+        'warn',
+        'motorIsolator.earlyBreak',
+        {},
+        'opening the poles of a running drive',
+      ),
+    );
+  if (line.brake?.supply === 'driveOutput')
+    found.push(
+      finding(
+        'brake.driveOutput',
+        'stop',
+        'brake.supply',
+        {},
+        'a brake coil needs steady voltage; the output gives pulses of changing height',
+      ),
+    );
+  if (plate.load.overhauls && !line.brake)
+    found.push(
+      finding('load.overhaulsNoBrake', 'warn', 'load.overhauls', {}, 'IEC 60204-1 §9.3.4'),
+    );
+  const limit = tryRun(lowSpeedTorque, {
+    hz: job.scheme.minHz ?? 0,
+    ratedHz: n.hz,
+    cooling: plate.motor.cooling ?? 'self',
+  })?.result['limitPct'] as number | undefined;
+  const steady = plate.load.kind === 'constant' ? plate.load.torquePct : undefined;
+  if (
+    isDrive(c) &&
+    limit !== undefined &&
+    steady !== undefined &&
+    job.scheme.minHz !== undefined &&
+    job.scheme.minHz > 0 &&
+    steady > limit
+  )
+    found.push(
+      finding(
+        'motor.lowSpeed',
+        'warn',
+        'motor.cooling',
+        { minHz: job.scheme.minHz, steady, limit },
+        'IEC TS 60034-25, self-ventilated motors; the maker’s curve prevails',
+      ),
+    );
+  return found;
+}

@@ -1,0 +1,10 @@
+export {
+  coilKinds,
+  contactKind,
+  contactKinds,
+  isMomentary,
+  loadKinds,
+  terminalsOfKind,
+  type CoilKind,
+  type ContactKind,
+} from './operator-kinds.js';
