@@ -19,3 +19,19 @@ export {
   type SettingValues,
   type Value,
 } from './roles.js';
+export {
+  factorySettings,
+  firstOfKind,
+  hasControlSupply,
+  inputLogics,
+  modelOf,
+  presentTerminals,
+  relaysOf,
+  settingsInForce,
+  taskCode,
+  taskOf,
+  type ContactsSwitch,
+  type InputLogic,
+  type RelayTerminals,
+} from './questions.js';
+export { inputTasks, outputTasks, type InputTask, type OutputTask } from './tasks.js';

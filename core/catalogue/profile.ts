@@ -62,7 +62,36 @@ const terminalSchema = v.variant('kind', [
     amps: positive,
     ...place(),
   }),
-  open({ kind: v.literal('thermistor'), ...place() }),
+  /** Input for alternating voltage against another terminal. */
+  open({
+    kind: v.literal('acInput'),
+    against: code,
+    ohm: positive,
+    onV: positive,
+    offV: notNegative,
+    tasks: v.union([v.literal('any'), v.array(code)]),
+    fixedTask: v.optional(code),
+    ...place(),
+  }),
+  /** One pole of a supply of its own for the control: window of voltage, and what it draws. */
+  open({
+    kind: v.literal('controlSupply'),
+    pole: v.picklist(['a', 'b']),
+    alternating: v.optional(v.boolean(), false),
+    volts: v.tuple([positive, positive]),
+    ohm: positive,
+    ...place(),
+  }),
+  /** Watches the rotation of the supply where it does not do so at its mains terminals. */
+  open({ kind: v.literal('phaseSense'), phase: v.picklist(['L1', 'L2', 'L3']), ...place() }),
+  /** One end of a thermistor loop: trips above one resistance, is reset below another. */
+  open({
+    kind: v.literal('thermistor'),
+    part: v.optional(v.picklist(['a', 'b'])),
+    tripOhm: v.optional(positive, 3600),
+    resetOhm: v.optional(positive, 1600),
+    ...place(),
+  }),
   open({ kind: v.literal('bus'), ...place() }),
 ]);
 

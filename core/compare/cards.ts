@@ -1,11 +1,11 @@
 import type { Profile } from '../catalogue/index.js';
-import { longestTravelMs } from '../drive/index.js';
 import { schemeFindings } from '../hazards/index.js';
-import { installAtSpeed, type InstalledDrive } from '../installation/index.js';
-import { timeOrder, type Finding, type Job } from '../job/index.js';
-import { adoption, arrangeFor, planJob, type NoPlan, type PlanCost } from '../plan/index.js';
-import { rehearse, signalAt, type Trace } from '../rehearsal/index.js';
-import { standardScript, type Arrangement } from '../scheme/index.js';
+import { installedOf } from '../installation/index.js';
+import type { Finding, Job } from '../job/index.js';
+import { adoption, planJob, type NoPlan, type PlanCost } from '../plan/index.js';
+import { signalAt, type Trace } from '../rehearsal/index.js';
+import type { Arrangement } from '../scheme/index.js';
+import { trialsOf, type Run } from '../trials/index.js';
 import { withSchool, type Question, type School } from './questions.js';
 
 /** A line of a strip: breakpoints in milliseconds and value, straight between them. */
@@ -76,76 +76,59 @@ export function cardOf(job: Job, profile: Profile, school: School): Card {
   const plan = planJob(varied, profile);
   if (!plan.ok) return { id: school.id, ok: false, plan };
   const built: Job = { ...varied, adopted: adoption(plan) };
-  const findings = schemeFindings(built, profile);
-  const strip = stripOf(built, profile);
+  const findings = schemeFindings(built, profile, undefined, plan);
   const rule = (name: string): boolean => findings.some((f) => f.rule === name);
   return {
     id: school.id,
     ok: true,
-    strip,
+    strip: stripOf(built, profile),
     cost: plan.cost,
     findings,
-    devices: arrangeFor(built, profile).devices.length,
+    devices: trialsOf(built, profile).arrangement.devices.length,
     restarts: rule('restart.powerReturn') || rule('latch.outlivesPower'),
     startsOnRelease: rule('stop.releaseStarts') || rule('condition.returnStarts'),
   };
 }
 
-/** The standard script of a built job as lines to draw. */
+/** What a built job does in the show trial, as lines to draw. */
 export function stripOf(built: Job, profile: Profile): Strip {
-  const installation = installAtSpeed(built, profile, 1);
-  const drive = installation.devices.find(
-    (d): d is InstalledDrive => d.kind === 'drive',
-  ) as InstalledDrive;
-  const arrangement = arrangeFor(built, profile);
-  const travel = Math.min(60_000, longestTravelMs(drive.control));
-  const script = standardScript(arrangement, travel);
-  const trace = rehearse(installation, timeOrder(script.acts), script.endMs);
+  const trials = trialsOf(built, profile);
+  const run = trials.tried('show');
+  if (!run) return { endMs: 0, marks: [], lines: [] };
+  const { endMs, phases } = run.trial;
   return {
-    endMs: script.endMs,
-    marks: script.marks,
-    lines: linesOf(trace, built, arrangement, script.endMs, drive.control.maxHz),
+    endMs,
+    // The first phase only waits for the supply.
+    marks: phases.slice(1).map(({ mark, fromMs }) => ({ atMs: fromMs, what: mark })),
+    lines: linesOf(run, built, trials.arrangement),
   };
 }
 
-function linesOf(
-  trace: Trace,
-  job: Job,
-  arrangement: Arrangement,
-  endMs: number,
-  maxHz: number,
-): StripLine[] {
+function linesOf({ trace, trial, installation }: Run, job: Job, a: Arrangement): StripLine[] {
   const tag = (id: string): string => job.adopted?.devices[id]?.tag ?? id;
   const worked = [
-    ...Object.values(arrangement.starts),
-    ...arrangement.stops.slice(0, 1),
-    ...(arrangement.direction ? [arrangement.direction] : []),
-    ...(arrangement.estop ? [arrangement.estop] : []),
+    ...Object.values(a.starts),
+    ...a.stops.slice(0, 1),
+    ...(a.direction ? [a.direction] : []),
+    ...(a.estop ? [a.estop] : []),
   ];
-  const devices = [
-    ...new Set(
-      worked.map((id) => arrangement.operations[id]?.device).filter((id) => id !== undefined),
-    ),
-  ];
+  const devices = [...new Set(worked.flatMap((id) => a.operations[id]?.device ?? []))];
   const line = (id: string, kind: StripLine['kind'], name: string, top: number): StripLine => ({
     id,
     kind,
     tag: name,
     top,
-    points: pointsOf(trace, id, endMs),
+    points: pointsOf(trace, id, trial.endMs),
   });
+  const [supply] = installedOf(installation, 'supply');
   return [
-    line('supply.on', 'supply', '', 1),
+    line(`${supply?.id}.on`, 'supply', '', 1),
     ...devices.map((id) => {
       const signal = trace.signals.find((s) => s.id === `${id}.position`);
-      return line(
-        `${id}.position`,
-        'control',
-        tag(id),
-        Math.max(1, (signal?.states?.length ?? 2) - 1),
-      );
+      const top = Math.max(1, (signal?.states?.length ?? 2) - 1);
+      return line(`${id}.position`, 'control', tag(id), top);
     }),
-    line('drive.hz', 'output', '', maxHz),
+    line('device.hz', 'output', '', installation.device.facts.maxHz),
   ];
 }
 

@@ -1,3 +1,5 @@
+import { pathStretch, stretchValue } from '../numeric/index.js';
+import { outputHz } from './motion.js';
 import { initialDrive, stepDrive, wakeDrive, type DriveInputs } from './step.js';
 import type { DriveState } from './state.js';
 import { viewDrive, type DriveView } from './view.js';
@@ -6,24 +8,74 @@ import { restingLevels, type Control, type DriveCase, type Levels } from './voca
 /** One sample of a case. */
 export interface DriveSample extends DriveView {
   readonly atMs: number;
+  /** Speed of the shaft as Hz, also while it coasts. */
+  readonly shaftHz: number;
 }
 
-/** Steps a drive through its own wakes up to and including t. */
-export function runDriveTo(
-  control: Control,
-  s: DriveState,
-  inputs: DriveInputs,
-  from: number,
-  t: number,
-): DriveState {
-  let now = from;
-  for (let guard = 0; guard < 1_000_000; guard++) {
-    const next = wakeDrive(s, now);
-    if (next > t) return s;
-    now = next;
-    s = stepDrive(control, undefined, s, inputs, now);
+/** The command logic with a shaft that runs down evenly in the time of the vocabulary. */
+class CaseRun {
+  private state: DriveState;
+  private now = 0;
+  /** Where the shaft began to run down, and when it stands. */
+  private free:
+    { readonly hz: number; readonly fromUs: number; readonly endUs: number } | undefined;
+
+  constructor(
+    private readonly control: Control,
+    private inputs: DriveInputs,
+  ) {
+    this.state = initialDrive(control, inputs);
   }
-  throw new Error('the command logic changes without end');
+
+  /** Steps through its own wakes up to and including t. */
+  runTo(t: number): void {
+    for (let guard = 0; guard < 1_000_000; guard++) {
+      const stands = this.free && this.free.endUs > this.now ? this.free.endUs : Infinity;
+      const next = Math.min(wakeDrive(this.state, this.now), stands);
+      if (next > t) {
+        this.now = t;
+        return;
+      }
+      this.now = next;
+      this.step();
+    }
+    throw new Error('the command logic changes without end');
+  }
+
+  give(inputs: DriveInputs): void {
+    this.inputs = inputs;
+    this.step();
+    this.runTo(this.now);
+  }
+
+  view(): Omit<DriveSample, 'atMs'> {
+    const { state, ...seen } = viewDrive(this.control, undefined, this.state, this.now);
+    return { state, shaftHz: this.shaftHz(), ...seen };
+  }
+
+  private shaftHz(): number {
+    const { motion } = this.state;
+    if (motion.kind === 'dc') return stretchValue(pathStretch(motion.path, this.now), this.now);
+    if (!this.free) return outputHz(motion, this.now);
+    const { hz, fromUs, endUs } = this.free;
+    return this.now >= endUs ? 0 : hz * (1 - (this.now - fromUs) / (endUs - fromUs));
+  }
+
+  private step(): void {
+    const { control, now } = this;
+    for (let guard = 0; guard < 50; guard++) {
+      const hz = this.shaftHz();
+      const before = this.state;
+      const inputs = { ...this.inputs, shaft: { hz, turns: hz !== 0 } };
+      this.state = stepDrive(control, undefined, before, inputs, now);
+      if (this.state.motion.kind !== 'coast') this.free = undefined;
+      else if (!this.free) {
+        const lastsUs = Math.round(control.coastS * (Math.abs(hz) / control.maxHz) * 1e6);
+        this.free = { hz, fromUs: now, endUs: now + lastsUs };
+      }
+      if (this.state === before) return;
+    }
+  }
 }
 
 /**
@@ -54,27 +106,17 @@ export function runDriveCase(input: DriveCase): DriveSample[] {
       sample,
     })),
   ].sort((x, y) => x.us - y.us || x.order - y.order);
-  let s = initialDrive(control, { levels, referenceHz });
-  let now = 0;
+  const run = new CaseRun(control, { levels, referenceHz });
   const samples: DriveSample[] = [];
   for (let i = 0; i < steps.length; i++) {
     const { us, event, sample } = steps[i];
-    s = runDriveTo(control, s, { levels, referenceHz }, now, us);
-    now = us;
+    run.runTo(us);
     if (event) {
       if (event.input === 'referenceHz') referenceHz = event.level;
       else levels = { ...levels, [event.input]: event.level };
       const more = steps[i + 1]?.us === us && steps[i + 1].event;
-      if (!more)
-        s = runDriveTo(
-          control,
-          stepDrive(control, undefined, s, { levels, referenceHz }, us),
-          { levels, referenceHz },
-          us,
-          us,
-        );
-    } else
-      samples[sample] = { atMs: input.sampleMs[sample], ...viewDrive(control, undefined, s, us) };
+      if (!more) run.give({ levels, referenceHz });
+    } else samples[sample] = { atMs: input.sampleMs[sample], ...run.view() };
   }
   return samples;
 }

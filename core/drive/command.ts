@@ -149,7 +149,8 @@ export function referenceHz(control: Control, s: DriveState): number {
       : bits.lastIndexOf(1) + 1;
   const preset = control.presetsHz[number - 1];
   if (preset !== undefined) return preset;
-  if (l.local || control.referenceSource === 'keypad') return control.keypadHz ?? s.referenceHz;
+  if (l.local || control.referenceSource === 'keypad')
+    return control.keypadHz === undefined ? s.referenceHz : s.keypadHz;
   if (control.referenceSource === 'motorPot') return s.potHz;
   if (control.referenceSource === 'preset') return control.presetsHz[0] ?? 0;
   if (s.referenceLost)

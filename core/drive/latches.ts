@@ -154,16 +154,34 @@ const POT_STEP_HZ = 0.1;
 /** Rate where the settings give none, Hz/s. */
 const POT_HZ_PER_S = 5;
 
-/** Moves the reference of the up and down inputs, step by step at its rate, between the lowest and the highest frequency. */
+/** A frequency that up and down keys or inputs move step by step, between the lowest and the highest. */
+function moved(
+  control: Control,
+  way: number,
+  { hz, dueUs }: { hz: number; dueUs: number },
+  t: number,
+): { hz: number; dueUs: number } {
+  if (way === 0) return { hz, dueUs: Infinity };
+  const every = Math.round((POT_STEP_HZ / (control.motorPotHzPerS ?? POT_HZ_PER_S)) * 1e6);
+  if (dueUs === Infinity) return { hz, dueUs: t + every };
+  if (t < dueUs) return { hz, dueUs };
+  const there = Math.round((hz + way * POT_STEP_HZ) * 1e6) / 1e6;
+  const next = Math.min(Math.max(there, control.minHz), control.maxHz);
+  return { hz: next, dueUs: next === hz ? t + 1_000_000 : t + every };
+}
+
+/** Moves the reference of the up and down inputs. */
 export function watchPot(control: Control, s: DriveState, t: number): DriveState {
   const way = control.referenceSource === 'motorPot' ? s.levels.up - s.levels.down : 0;
-  if (way === 0) return s.potDueUs === Infinity ? s : { ...s, potDueUs: Infinity };
-  const every = Math.round((POT_STEP_HZ / (control.motorPotHzPerS ?? POT_HZ_PER_S)) * 1e6);
-  if (s.potDueUs === Infinity) return { ...s, potDueUs: t + every };
-  if (t < s.potDueUs) return s;
-  const potHz = Math.min(
-    Math.max(Math.round((s.potHz + way * POT_STEP_HZ) * 1e6) / 1e6, control.minHz),
-    control.maxHz,
-  );
-  return { ...s, potHz, potDueUs: potHz === s.potHz ? t + 1_000_000 : t + every };
+  const { hz, dueUs } = moved(control, way, { hz: s.potHz, dueUs: s.potDueUs }, t);
+  return hz === s.potHz && dueUs === s.potDueUs ? s : { ...s, potHz: hz, potDueUs: dueUs };
+}
+
+/** Moves the keypad's own frequency by its up and down keys. */
+export function watchKeypadSpeed(control: Control, s: DriveState, t: number): DriveState {
+  const way = control.keypadHz === undefined ? 0 : s.levels.keypadUp - s.levels.keypadDown;
+  const { hz, dueUs } = moved(control, way, { hz: s.keypadHz, dueUs: s.keypadDueUs }, t);
+  return hz === s.keypadHz && dueUs === s.keypadDueUs
+    ? s
+    : { ...s, keypadHz: hz, keypadDueUs: dueUs };
 }

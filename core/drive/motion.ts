@@ -1,35 +1,36 @@
+import { pathStretch, steady, stretchValue, type Path, type Stretch } from '../numeric/index.js';
 import { limitedHz, referenceHz, type Command } from './command.js';
-import { planRamp, rampTimes, stretchAt, valueAt, type RampPair, type Stretch } from './ramp.js';
+import { planRamp, rampTimes, type RampPair } from './ramp.js';
 import type { DriveState, Motion, Purpose } from './state.js';
 import type { Control } from './vocabulary.js';
 
 const still: Motion = { kind: 'off' };
 
+/** What the shaft does at the moment of a step: its speed as Hz, and whether it turns at all. */
+export interface ShaftNow {
+  readonly hz: number;
+  readonly turns: boolean;
+}
+
 /** Output frequency at t as a stretch; 0 while the output is off. */
 export function outputStretch(m: Motion, t: number): Stretch {
-  return m.kind === 'ramp' ? stretchAt(m.ramp, t) : { t0: t, y: 0, dy: 0, ddy: 0 };
+  return m.kind === 'ramp' ? pathStretch(m.ramp, t) : steady(0, t);
 }
 
-/** Speed of the shaft in Hz at t as a stretch: the output's while it drives, falling while it coasts or brakes. */
-export function shaftStretch(m: Motion, t: number): Stretch {
-  if (m.kind !== 'coast' && m.kind !== 'dc') return outputStretch(m, t);
-  if (t >= m.endUs) return { t0: m.endUs, y: 0, dy: 0, ddy: 0 };
-  return { t0: m.t0, y: m.fromHz, dy: (-m.fromHz / (m.endUs - m.t0)) * 1e6, ddy: 0 };
-}
+export const outputHz = (m: Motion, t: number): number => stretchValue(outputStretch(m, t), t);
 
-export const outputHz = (m: Motion, t: number): number => valueAt(outputStretch(m, t), t);
-export const shaftHz = (m: Motion, t: number): number => valueAt(shaftStretch(m, t), t);
+/** Speed at which the output itself holds or brakes the shaft, Hz. */
+const drivenHz = (m: Motion, t: number): number =>
+  m.kind === 'dc' ? stretchValue(pathStretch(m.path, t), t) : outputHz(m, t);
 
 /** The output stage is switching. */
 export const isModulating = (m: Motion): boolean =>
   m.kind === 'ramp' || m.kind === 'pause' || m.kind === 'dc';
 
-/** Output off; the shaft runs down freely from what it has. */
-export function coastFrom(control: Control, m: Motion, t: number): Motion {
-  if (m.kind === 'coast' && t < m.endUs) return m;
-  const hz = shaftHz(m, t);
-  const endUs = t + Math.round(control.coastS * (Math.abs(hz) / control.maxHz) * 1e6);
-  return hz === 0 || endUs <= t ? still : { kind: 'coast', t0: t, fromHz: hz, endUs };
+/** Output off; the shaft is left to itself. */
+export function coastFrom(m: Motion, t: number): Motion {
+  if (m.kind === 'coast') return m;
+  return drivenHz(m, t) === 0 ? still : { kind: 'coast' };
 }
 
 /** Motion at t under a command; the same object when it goes on as it was. */
@@ -37,9 +38,10 @@ export function stepMotion(
   control: Control,
   s: DriveState,
   command: Command,
+  shaft: ShaftNow,
   t: number,
 ): Motion | 'overcurrent' {
-  const m = settle(s.motion, t);
+  const m = settle(s.motion, shaft, t);
   if (command.direction === 0) return stopMotion(control, s, m, t);
   if (m.kind === 'coast') {
     if (control.startWhileCoasting === 'waitUntilStill') return m;
@@ -56,15 +58,17 @@ export function stepMotion(
     ? Math.abs(outputHz(m, t))
     : command.jog
       ? Math.min(reference, control.maxHz)
-      : limitedHz(control, reference, Math.abs(shaftHz(m, t)));
+      : limitedHz(control, reference, Math.abs(m.kind === 'coast' ? shaft.hz : drivenHz(m, t)));
   const pair: RampPair = command.jog ? 'jog' : s.levels.rampSelect ? 'second' : 'main';
   const from =
-    m.kind === 'coast' && control.startWhileCoasting === 'catch' ? shaftHz(m, t) : outputHz(m, t);
+    m.kind === 'coast' && control.startWhileCoasting === 'catch' ? shaft.hz : outputHz(m, t);
   return headFor(control, m, from, command.direction * size, pair, command.jog ? 'jog' : 'run', t);
 }
 
-function settle(m: Motion, t: number): Motion {
-  return (m.kind === 'coast' || m.kind === 'dc') && t >= m.endUs ? still : m;
+/** A shaft that has come to rest coasts no more; a brake by direct current is over after its time. */
+function settle(m: Motion, shaft: ShaftNow, t: number): Motion {
+  if (m.kind === 'coast') return shaft.turns ? m : still;
+  return m.kind === 'dc' && t >= m.path.endUs ? still : m;
 }
 
 function headFor(
@@ -82,14 +86,14 @@ function headFor(
   if (
     m.kind === 'ramp' &&
     same(m, goalHz, pair, purpose) &&
-    (t < m.ramp.endUs || m.ramp.endHz === goalHz)
+    (t < m.ramp.endUs || m.ramp.rest === goalHz)
   )
     return m;
   const reversing = from !== 0 && goalHz !== 0 && Math.sign(from) !== Math.sign(goalHz);
   const arrived =
     m.kind === 'ramp' &&
     t >= m.ramp.endUs &&
-    m.ramp.endHz === 0 &&
+    m.ramp.rest === 0 &&
     m.goalHz === goalHz &&
     goalHz !== 0;
   if (arrived && control.reverseDeadMs > 0)
@@ -130,7 +134,7 @@ function stopMotion(control: Control, s: DriveState, m: Motion, t: number): Moti
       : s.levels.rampSelect
         ? 'second'
         : 'main';
-  if (!s.levels.quickStop && control.stopMode === 'coast') return coastFrom(control, m, t);
+  if (!s.levels.quickStop && control.stopMode === 'coast') return coastFrom(m, t);
   const dcFrom =
     control.stopMode === 'dcBrake'
       ? Infinity
@@ -138,7 +142,7 @@ function stopMotion(control: Control, s: DriveState, m: Motion, t: number): Moti
         ? (control.dcBrakeFromHz ?? 0)
         : -1;
   const dcUs = Math.round((control.dcBrakeS ?? 0) * 1e6);
-  if (Math.abs(hz) <= dcFrom && dcUs > 0) return { kind: 'dc', t0: t, fromHz: hz, endUs: t + dcUs };
+  if (Math.abs(hz) <= dcFrom && dcUs > 0) return { kind: 'dc', path: brakePath(hz, t, dcUs) };
   if (hz === 0) return still;
   if (m.purpose === 'stop' && m.pair === pair) return m;
   const stopAt = dcFrom > 0 && dcFrom < Math.abs(hz) ? Math.sign(hz) * dcFrom : 0;
@@ -155,10 +159,16 @@ function stopMotion(control: Control, s: DriveState, m: Motion, t: number): Moti
   return { kind: 'ramp', ramp, goalHz: 0, pair, purpose: 'stop' };
 }
 
+/** Direct current takes the speed away evenly over its time. */
+function brakePath(hz: number, t: number, lastsUs: number): Path {
+  const stretch = { t0: t, y: hz, dy: (-hz / lastsUs) * 1e6, ddy: 0 };
+  return { stretches: [stretch], endUs: t + lastsUs, rest: 0 };
+}
+
 /** Next moment at which the motion changes by itself. */
 export function motionWake(m: Motion, t: number): number {
-  if (m.kind === 'coast' || m.kind === 'dc' || m.kind === 'pause')
-    return m.endUs > t ? m.endUs : Infinity;
+  if (m.kind === 'pause') return m.endUs > t ? m.endUs : Infinity;
+  if (m.kind === 'dc') return m.path.endUs > t ? m.path.endUs : Infinity;
   if (m.kind !== 'ramp' || t >= m.ramp.endUs) return Infinity;
   for (const s of m.ramp.stretches) if (s.t0 > t) return s.t0;
   return m.ramp.endUs;

@@ -1,19 +1,8 @@
+import type { Path, Stretch } from '../numeric/index.js';
 import type { Control } from './vocabulary.js';
 
-/** A stretch in which the output frequency is y + dy·τ + ddy·τ²/2, with τ in seconds since t0. */
-export interface Stretch {
-  readonly t0: number;
-  readonly y: number;
-  readonly dy: number;
-  readonly ddy: number;
-}
-
-/** A planned change of frequency: its stretches, when it is over and where it ends. */
-export interface Ramp {
-  readonly stretches: readonly Stretch[];
-  readonly endUs: number;
-  readonly endHz: number;
-}
+/** A planned change of frequency: a path that ends in a frequency. */
+export type Ramp = Path & { readonly rest: number };
 
 /** Which pair of ramp times applies. */
 export type RampPair = 'main' | 'second' | 'jog' | 'quick';
@@ -57,13 +46,13 @@ export function planRamp(
 ): Ramp {
   const change = toHz - fromHz;
   if (change === 0 || rampS === 0)
-    return { stretches: [{ t0, y: toHz, dy: 0, ddy: 0 }], endUs: t0, endHz: toHz };
+    return { stretches: [{ t0, y: toHz, dy: 0, ddy: 0 }], endUs: t0, rest: toHz };
   const sign = Math.sign(change);
   const slope = (referenceHz / rampS) * sign;
   const size = Math.abs(change);
   if (sCurvePct === 0) {
     const endUs = t0 + Math.max(1, Math.round((size / Math.abs(slope)) * 1e6));
-    return { stretches: [{ t0, y: fromHz, dy: slope, ddy: 0 }], endUs, endHz: toHz };
+    return { stretches: [{ t0, y: fromHz, dy: slope, ddy: 0 }], endUs, rest: toHz };
   }
   const roundS = (rampS * sCurvePct) / 100;
   const bend = slope / roundS;
@@ -76,21 +65,7 @@ export function planRamp(
   const stretches: Stretch[] = [{ t0, y: fromHz, dy: 0, ddy: bend }];
   if (straightUs > 0) stretches.push({ t0: t0 + bendUs, y: atBend, dy: slope, ddy: 0 });
   stretches.push({ t0: t0 + bendUs + straightUs, y: atEnd, dy: peak, ddy: -bend });
-  return { stretches, endUs: t0 + 2 * bendUs + straightUs, endHz: toHz };
-}
-
-/** The stretch in force at t; before the first and after the last the value rests. */
-export function stretchAt(ramp: Ramp, t: number): Stretch {
-  if (t >= ramp.endUs) return { t0: ramp.endUs, y: ramp.endHz, dy: 0, ddy: 0 };
-  let at = ramp.stretches[0];
-  for (const s of ramp.stretches) if (s.t0 <= t) at = s;
-  return at;
-}
-
-/** Value of a stretch at t. */
-export function valueAt(s: Stretch, t: number): number {
-  const tau = (t - s.t0) / 1e6;
-  return s.y + (s.dy + (s.ddy * tau) / 2) * tau;
+  return { stretches, endUs: t0 + 2 * bendUs + straightUs, rest: toHz };
 }
 
 /**

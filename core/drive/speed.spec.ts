@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import * as v from 'valibot';
 import { runDriveCase } from './case.js';
-import { nextCrossing, planRamp, valueAt } from './ramp.js';
+import { stretchValue } from '../numeric/index.js';
+import { nextCrossing, planRamp } from './ramp.js';
 import { driveCaseSchema } from './vocabulary.js';
 
 type Events = readonly (readonly [number, string, number])[];
@@ -194,7 +195,7 @@ describe('the moment a ramp passes a frequency', () => {
         const at = nextCrossing(r, level, 0);
         const size = (t: number): number => {
           const piece = r.stretches.findLast((x) => x.t0 <= t) ?? r.stretches[0];
-          return Math.abs(t >= r.endUs ? r.endHz : valueAt(piece, t));
+          return Math.abs(t >= r.endUs ? r.rest : stretchValue(piece, t));
         };
         const above = size(1) > level;
         const until = Number.isFinite(at) ? at : r.endUs;

@@ -1,3 +1,4 @@
+import type { Path } from '../numeric/index.js';
 import type { InputName, Levels } from './vocabulary.js';
 import type { Ramp, RampPair } from './ramp.js';
 
@@ -17,10 +18,11 @@ export type Fault =
 /** +1 forward, −1 reverse, 0 none. */
 export type Direction = -1 | 0 | 1;
 
-/** What the output stage and the shaft are doing. */
+/** What the output stage is doing. */
 export type Motion =
   | { readonly kind: 'off' }
-  | { readonly kind: 'coast'; readonly t0: number; readonly fromHz: number; readonly endUs: number }
+  /** Output off, the shaft still turning by itself. */
+  | { readonly kind: 'coast' }
   | {
       readonly kind: 'ramp';
       readonly ramp: Ramp;
@@ -35,7 +37,7 @@ export type Motion =
       readonly pair: RampPair;
       readonly purpose: Purpose;
     }
-  | { readonly kind: 'dc'; readonly t0: number; readonly fromHz: number; readonly endUs: number };
+  | { readonly kind: 'dc'; readonly path: Path };
 
 export type Purpose = 'run' | 'jog' | 'stop';
 
@@ -81,5 +83,8 @@ export interface DriveState {
   /** Reference of the up and down inputs, and when it moves next. */
   readonly potHz: number;
   readonly potDueUs: number;
+  /** The keypad's own frequency, moved by its up and down keys, and when it moves next. */
+  readonly keypadHz: number;
+  readonly keypadDueUs: number;
   readonly motion: Motion;
 }

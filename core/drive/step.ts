@@ -7,8 +7,15 @@ import {
   type Command,
   type Edges,
 } from './command.js';
-import { coastFrom, isModulating, motionWake, outputHz, stepMotion } from './motion.js';
-import { watchKeypad, watchPot, watchTerminals } from './latches.js';
+import {
+  coastFrom,
+  isModulating,
+  motionWake,
+  outputHz,
+  stepMotion,
+  type ShaftNow,
+} from './motion.js';
+import { watchKeypad, watchKeypadSpeed, watchPot, watchTerminals } from './latches.js';
 import { stepPower, type Link } from './power.js';
 import {
   inputNames,
@@ -27,10 +34,17 @@ export interface DriveInputs {
   readonly referenceLost?: boolean;
   /** One phase of the supply is missing. */
   readonly phaseMissing?: boolean;
+  /** What the shaft does now; standing where it is not told. */
+  readonly shaft?: ShaftNow;
 }
+
+const standing: ShaftNow = { hz: 0, turns: false };
+const shaftOf = ({ shaft = standing }: DriveInputs): ShaftNow => shaft;
 
 /** Inputs that bypass the filter: supplies and keys are not digital inputs. */
 const unfiltered: ReadonlySet<InputName> = new Set([
+  'keypadUp',
+  'keypadDown',
   'mains',
   'controlSupply',
   'keypadStart',
@@ -69,6 +83,8 @@ export function initialDrive(control: Control, inputs: DriveInputs): DriveState 
     heldHz: inputs.referenceHz,
     potHz: control.minHz,
     potDueUs: Infinity,
+    keypadHz: control.keypadHz ?? 0,
+    keypadDueUs: Infinity,
     motion: { kind: 'off' },
   };
   const s = {
@@ -108,13 +124,14 @@ export function stepDrive(
     s = powerChanged(control, { ...s, power }, before.power.linkUp, before.power.logic, t);
   if (s.power.logic !== 'on') return s;
   s = watchPot(control, s, t);
+  s = watchKeypadSpeed(control, s, t);
   s = watchFaults(control, s, edges, inputs, t);
   s = watchEnables(control, s, edges, t);
   s = watchKeypad(control, s, edges);
   s = watchTerminals(control, s, edges, outputBarred(s) !== null, t);
   if (s.needFresh && !anyDemand(control, s)) s = { ...s, needFresh: false };
-  const motion = stepMotion(control, s, wanted(control, s), t);
-  if (motion === 'overcurrent') return trip(control, s, 'overcurrent', t);
+  const motion = stepMotion(control, s, wanted(control, s), shaftOf(inputs), t);
+  if (motion === 'overcurrent') return trip(s, 'overcurrent', t);
   return motion === s.motion ? s : { ...s, motion };
 }
 
@@ -131,6 +148,7 @@ export function wakeDrive(s: DriveState, t: number): number {
     power.logicDiesUs,
     s.discrepancyUs,
     s.potDueUs,
+    s.keypadDueUs,
     ...Object.values(s.pending),
   ];
   if (power.logic === 'poweringUp') times.push(power.readyUs);
@@ -213,7 +231,9 @@ function powerChanged(
       discrepancyUs: Infinity,
       potHz: control.keepOnPowerOff ? s.potHz : control.minHz,
       potDueUs: Infinity,
-      motion: coastFrom(control, s.motion, t),
+      keypadHz: control.keepOnPowerOff ? s.keypadHz : (control.keypadHz ?? 0),
+      keypadDueUs: Infinity,
+      motion: coastFrom(s.motion, t),
     };
   }
   if (s.power.logic === 'on' && hadLogic !== 'on') {
@@ -234,11 +254,11 @@ function linkLost(control: Control, s: DriveState, t: number): DriveState {
   const stopping =
     s.motion.kind === 'dc' || (s.motion.kind === 'ramp' && s.motion.purpose === 'stop');
   if (stopping && control.onUndervoltageWhileStopping === 'coast')
-    return { ...s, motion: coastFrom(control, s.motion, t) };
-  return trip(control, s, 'undervoltage', t);
+    return { ...s, motion: coastFrom(s.motion, t) };
+  return trip(s, 'undervoltage', t);
 }
 
-function trip(control: Control, s: DriveState, fault: Fault, t: number): DriveState {
+function trip(s: DriveState, fault: Fault, t: number): DriveState {
   return {
     ...s,
     fault,
@@ -246,7 +266,7 @@ function trip(control: Control, s: DriveState, fault: Fault, t: number): DriveSt
     latch: 0,
     keypadLatch: 0,
     carried: 0,
-    motion: coastFrom(control, s.motion, t),
+    motion: coastFrom(s.motion, t),
   };
 }
 
@@ -265,18 +285,16 @@ function watchFaults(
   if (s.fault === 'enableDiscrepancy' && !l.enableA && !l.enableB && !s.channelsCycled)
     s = { ...s, channelsCycled: true };
   if (s.fault) return clearFault(control, s, edges);
-  if (t >= s.discrepancyUs)
-    return trip(control, { ...s, discrepancyUs: Infinity }, 'enableDiscrepancy', t);
-  if (l.externalFault) return trip(control, s, 'externalFault', t);
-  if (inputs.phaseMissing && isModulating(s.motion)) return trip(control, s, 'inputPhaseLoss', t);
-  if (s.referenceLost && control.onReferenceLoss === 'fault')
-    return trip(control, s, 'referenceLoss', t);
+  if (t >= s.discrepancyUs) return trip({ ...s, discrepancyUs: Infinity }, 'enableDiscrepancy', t);
+  if (l.externalFault) return trip(s, 'externalFault', t);
+  if (inputs.phaseMissing && isModulating(s.motion)) return trip(s, 'inputPhaseLoss', t);
+  if (s.referenceLost && control.onReferenceLoss === 'fault') return trip(s, 'referenceLoss', t);
   const both =
     control.startMethod === 'levelForwardReverse' &&
     l.forward &&
     l.reverse &&
     commandPlace(control, l) === 'terminals';
-  if (both && control.onBothDirections === 'fault') return trip(control, s, 'bothDirections', t);
+  if (both && control.onBothDirections === 'fault') return trip(s, 'bothDirections', t);
   return s;
 }
 
@@ -304,7 +322,7 @@ function clearFault(control: Control, s: DriveState, edges: Edges): DriveState {
 function watchEnables(control: Control, s: DriveState, edges: Edges, t: number): DriveState {
   const barred = outputBarred(s);
   if (barred === 'enableOpen' || s.levels.outputInhibit) {
-    const motion: Motion = isModulating(s.motion) ? coastFrom(control, s.motion, t) : s.motion;
+    const motion: Motion = isModulating(s.motion) ? coastFrom(s.motion, t) : s.motion;
     const idle = !s.latch && !s.keypadLatch && !s.carried && motion === s.motion;
     return idle ? s : { ...s, latch: 0, keypadLatch: 0, carried: 0, motion };
   }

@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import { inputTasks } from '../catalogue/index.js';
 
 const seconds = v.pipe(v.number(), v.finite(), v.minValue(0), v.maxValue(36000));
 const millis = v.pipe(v.number(), v.finite(), v.minValue(0), v.maxValue(3_600_000));
@@ -80,35 +81,13 @@ export type Control = v.InferOutput<typeof controlSchema>;
 
 /** Every input the command logic knows; each is a level 0 or 1, never a button. */
 export const inputNames = [
-  'forward',
-  'reverse',
-  'run',
-  'direction',
-  'start',
-  'startForward',
-  'startReverse',
-  'stop',
-  'jogForward',
-  'jogReverse',
-  'jogReferenceSelect',
-  'presetBit0',
-  'presetBit1',
-  'presetBit2',
-  'presetBit3',
-  'presetBit4',
-  'rampSelect',
-  'up',
-  'down',
-  'hold',
-  'local',
+  ...inputTasks,
   'keypadStart',
   'keypadStop',
-  'reset',
+  'keypadUp',
+  'keypadDown',
   'enableA',
   'enableB',
-  'outputInhibit',
-  'externalFault',
-  'quickStop',
   'mains',
   'controlSupply',
 ] as const;

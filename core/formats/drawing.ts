@@ -1,13 +1,22 @@
-import type { Profile } from '../catalogue/index.js';
-import { terminalsOfKind } from '../parts/index.js';
-import { landingParts, sortedEntries, type AdoptedWire, type Job } from '../job/index.js';
-import { presentTerminals } from '../plan/index.js';
+import { presentTerminals, type Profile } from '../catalogue/index.js';
+import {
+  landingParts,
+  sortedEntries,
+  type Adopted,
+  type AdoptedWire,
+  type Job,
+} from '../job/index.js';
+import { parts, terminalsOf, type PartSymbol } from '../parts/index.js';
 
 /** One device in the drawing with the places of its terminals. */
 export interface DrawnDevice {
   readonly id: string;
   readonly tag: string;
   readonly kind: string;
+  /** The drive or soft starter itself: drawn below, its terminals upwards. */
+  readonly main: boolean;
+  /** Shape by which it is drawn; none for the device itself. */
+  readonly symbol: PartSymbol | undefined;
   readonly x: number;
   readonly y: number;
   readonly width: number;
@@ -43,96 +52,118 @@ const BOX = 64;
 const TRACK = 13;
 const MARGIN = 24;
 
+/** Which of the two drawings: the motor's and supply's conductors, or everything that commands them. */
+export type DrawingOf = 'control' | 'power';
+
+const powerClasses: readonly AdoptedWire['class'][] = ['mains', 'motor', 'pe'];
+const powerTerminals: readonly string[] = ['mains', 'motor', 'power'];
+
+type Wires = readonly (readonly [string, AdoptedWire])[];
+
 /**
- * Lays out the control circuit: the device's terminal row below as it lies on the device, the station above, and between
- * them one track a wire, so that no two wires run over each other.
- *
- * @param rows which rows of the device are drawn: `control` leaves out the power terminals
+ * Lays out one of the two circuits: the device's terminal row below as it lies on the device, the parts above, and between
+ * them one track a wire, so that no two wires run over each other. Every wire of the plan is in one of the two, with
+ * whatever it lands on; a part that lies in both is drawn in both.
  */
-export function layOut(job: Job, profile: Profile, rows: 'control' | 'power'): Drawing {
+export function layOut(job: Job, profile: Profile, drawing: DrawingOf): Drawing {
   const { adopted } = job;
   if (!adopted) return { width: 0, height: 0, devices: [], wires: [] };
-  const power = (terminal: string): boolean =>
-    ['mains', 'motor', 'power'].includes(profile.terminals[terminal].kind);
-  const shown = presentTerminals(profile).filter(
-    (terminal) => power(terminal) === (rows === 'power'),
-  );
-  const byTag = ([, x]: [string, { tag: string }], [, y]: [string, { tag: string }]): number =>
-    x.tag.localeCompare(y.tag, 'en', { numeric: true });
-  const beside = sortedEntries(adopted.devices).filter(
-    ([, d]) =>
-      d.kind !== 'drive' &&
-      ['supplyThreePhase', 'breakerThreePole', 'motor'].includes(d.kind) === (rows === 'power'),
-  );
-  const above = rows === 'control' ? beside.sort(byTag) : beside;
-  const marked = sortedEntries(
+  const wires: Wires = sortedEntries(
     Object.fromEntries(
-      sortedEntries(adopted.wires).map(([id, w]) => [`${w.number} ${id}`, [id, w] as const]),
+      sortedEntries(adopted.wires)
+        .filter(([, w]) => powerClasses.includes(w.class) === (drawing === 'power'))
+        .map(([id, w]) => [`${w.number} ${id}`, [id, w] as const]),
     ),
   ).map(([, entry]) => entry);
-  const wires = marked.filter(([, w]) =>
-    [w.from, w.to].every((end) => {
-      const { device, terminal } = landingParts(end);
-      return device === 'drive' ? shown.includes(terminal) : above.some(([id]) => id === device);
-    }),
-  );
-  const tracks = wires.length;
-  const stationY = MARGIN;
-  const rowY = stationY + BOX + MARGIN + tracks * TRACK + MARGIN;
-  const devices: DrawnDevice[] = [];
-  let x = MARGIN;
-  for (const [id, device] of above) {
-    const names = terminalsOfKind(device.kind);
-    const width = Math.max(names.length * PITCH, 2 * PITCH);
-    devices.push({
-      id,
-      tag: device.tag,
-      kind: device.kind,
-      x,
-      y: stationY,
-      width,
-      height: BOX,
-      terminals: names.map((name, i) => ({
-        landing: `${id}:${name}`,
-        name,
-        x: x + PITCH / 2 + (i * width) / names.length,
-        y: stationY + BOX,
-        kind: device.kind,
-      })),
-    });
-    x += width + MARGIN;
-  }
-  const driveWidth = shown.length * PITCH;
-  devices.push({
-    id: 'drive',
-    tag: adopted.devices['drive']?.tag ?? 'T1',
-    kind: 'drive',
-    x: MARGIN,
-    y: rowY,
-    width: driveWidth,
-    height: BOX,
-    terminals: shown.map((name, i) => ({
-      landing: `drive:${name}`,
-      name,
-      x: MARGIN + PITCH / 2 + i * PITCH,
-      y: rowY,
-      kind: profile.terminals[name].kind,
-    })),
-  });
-  const width = Math.max(x, MARGIN + driveWidth + MARGIN);
+  const landed = new Set(wires.flatMap(([, w]) => [w.from, w.to]));
+  const rowY = MARGIN + BOX + MARGIN + wires.length * TRACK + MARGIN;
+  const above = partsAbove(adopted, drawing, landed);
+  const row = deviceRow(adopted, profile, drawing, landed, rowY);
+  const devices = [...above, row];
+  const right = Math.max(...devices.map((d) => d.x + d.width));
   return {
-    width,
+    width: right + MARGIN,
     height: rowY + BOX + MARGIN,
     devices,
-    wires: drawWires(wires, devices, stationY + BOX + MARGIN),
+    wires: drawWires(wires, devices, MARGIN + BOX + MARGIN),
   };
 }
 
-function drawWires(
-  wires: readonly (readonly [string, AdoptedWire])[],
-  devices: readonly DrawnDevice[],
-  topY: number,
-): DrawnWire[] {
+/** Parts of one drawing side by side: those its wires land on, and those of its kind that have no wire at all. */
+function partsAbove(
+  adopted: Adopted,
+  drawing: DrawingOf,
+  landed: ReadonlySet<string>,
+): DrawnDevice[] {
+  const wired = new Set(
+    Object.values(adopted.wires).flatMap((w) =>
+      [w.from, w.to].map((end) => landingParts(end).device),
+    ),
+  );
+  const drawn: DrawnDevice[] = [];
+  let x = MARGIN;
+  const byTag = sortedEntries(adopted.devices).sort(([, a], [, b]) =>
+    a.tag.localeCompare(b.tag, 'en', { numeric: true }),
+  );
+  for (const [id, device] of byTag) {
+    if (id === adopted.device) continue;
+    const all = terminalsOf(device);
+    const here = all.filter((name) => landed.has(`${id}:${name}`));
+    const own = parts[device.kind]?.power === true ? 'power' : 'control';
+    if (here.length === 0 && (wired.has(id) || own !== drawing)) continue;
+    // In the drawing it does not belong to, only what is wired there.
+    const names = own === drawing || here.length === 0 ? all : here;
+    const width = Math.max(names.length * PITCH, 2 * PITCH);
+    const terminals = names.map((name, i) => ({
+      landing: `${id}:${name}`,
+      name,
+      x: x + PITCH / 2 + (i * width) / names.length,
+      y: MARGIN + BOX,
+      kind: device.kind,
+    }));
+    const { tag, kind } = device;
+    const symbol = parts[kind]?.symbol;
+    drawn.push({ id, tag, kind, symbol, main: false, x, y: MARGIN, width, height: BOX, terminals });
+    x += width + MARGIN;
+  }
+  return drawn;
+}
+
+/** The device's own terminals of one drawing in the order in which they lie on it. */
+function deviceRow(
+  adopted: Adopted,
+  profile: Profile,
+  drawing: DrawingOf,
+  landed: ReadonlySet<string>,
+  y: number,
+): DrawnDevice {
+  const id = adopted.device;
+  const shown = presentTerminals(profile).filter(
+    (name) =>
+      landed.has(`${id}:${name}`) ||
+      powerTerminals.includes(profile.terminals[name].kind) === (drawing === 'power'),
+  );
+  return {
+    id,
+    tag: adopted.devices[id]?.tag ?? id,
+    kind: adopted.devices[id]?.kind ?? '',
+    symbol: undefined,
+    main: true,
+    x: MARGIN,
+    y,
+    width: Math.max(1, shown.length) * PITCH,
+    height: BOX,
+    terminals: shown.map((name, i) => ({
+      landing: `${id}:${name}`,
+      name,
+      x: MARGIN + PITCH / 2 + i * PITCH,
+      y,
+      kind: profile.terminals[name].kind,
+    })),
+  };
+}
+
+function drawWires(wires: Wires, devices: readonly DrawnDevice[], topY: number): DrawnWire[] {
   const places = new Map(devices.flatMap((d) => d.terminals.map((t) => [t.landing, t] as const)));
   const used = new Map<string, number>();
   const spread = (landing: string): number => {
@@ -176,11 +207,11 @@ const escape = (text: string): string =>
 export function drawingSvg(drawing: Drawing, title: string): string {
   const boxes = drawing.devices.map(
     (d) =>
-      `<rect x="${d.x}" y="${d.y}" width="${d.width}" height="${d.height}" fill="none" stroke="black"/><text x="${d.x + 6}" y="${d.y + (d.id === 'drive' ? 56 : 16)}" font-weight="bold">${escape(d.tag)}</text>` +
+      `<rect x="${d.x}" y="${d.y}" width="${d.width}" height="${d.height}" fill="none" stroke="black"/><text x="${d.x + 6}" y="${d.y + (d.main ? 56 : 16)}" font-weight="bold">${escape(d.tag)}</text>` +
       d.terminals
         .map(
           (t) =>
-            `<circle cx="${t.x}" cy="${t.y}" r="4" fill="white" stroke="black"/><text x="${t.x}" y="${t.y + (d.id === 'drive' ? 22 : -10)}" text-anchor="middle">${escape(t.name)}</text>`,
+            `<circle cx="${t.x}" cy="${t.y}" r="4" fill="white" stroke="black"/><text x="${t.x}" y="${t.y + (d.main ? 22 : -10)}" text-anchor="middle">${escape(t.name)}</text>`,
         )
         .join(''),
   );

@@ -1,3 +1,10 @@
-export { drawingSvg, layOut, type Drawing, type DrawnDevice, type DrawnWire } from './drawing.js';
+export {
+  drawingSvg,
+  layOut,
+  type Drawing,
+  type DrawingOf,
+  type DrawnDevice,
+  type DrawnWire,
+} from './drawing.js';
 export { envelopeOf, recordFiles } from './record-files.js';
-export { csv, keyingTable, sizeText, terminalTable, wireTable, type Table } from './tables.js';
+export { csv, keyingTable, terminalTable, wireTable, type Table } from './tables.js';

@@ -1,5 +1,5 @@
 import type { Profile } from '../catalogue/index.js';
-import { hashOf, type Envelope, type Evidence, type Job } from '../job/index.js';
+import { hashOf, JOB_VERSION, type Envelope, type Evidence, type Job } from '../job/index.js';
 import { planJob } from '../plan/index.js';
 import { drawingSvg, layOut } from './drawing.js';
 import { csv, keyingTable, terminalTable, wireTable } from './tables.js';
@@ -13,7 +13,7 @@ export function envelopeOf(
 ): Envelope {
   return {
     format: 'tactron-job',
-    version: 1,
+    version: JOB_VERSION,
     job,
     profiles: { [job.profile.sha256]: profile as Record<string, unknown> },
     evidence: [...evidence],

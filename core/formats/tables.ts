@@ -1,16 +1,12 @@
 import type { Profile } from '../catalogue/index.js';
-import { landingParts, type Job, type Size } from '../job/index.js';
+import Papa from 'papaparse';
+import { landingParts, sizeText, type Job } from '../job/index.js';
 import type { KeyLine } from '../plan/index.js';
 
 /** A table: heads and rows, ready for any writer. */
 export interface Table {
   readonly heads: readonly string[];
   readonly rows: readonly (readonly string[])[];
-}
-
-/** A size as it is written on a cable. */
-export function sizeText(size: Size): string {
-  return 'mm2' in size ? `${size.mm2} mm²` : `${size.awg} AWG`;
 }
 
 /** Number before words: 2, 10, 10a. */
@@ -57,7 +53,7 @@ export function terminalTable(job: Job, profile: Profile): Table {
   const wires = Object.values(job.adopted?.wires ?? {});
   const rows = profile.rows.flatMap((row) =>
     row.terminals.map((terminal) => {
-      const landing = `drive:${terminal}`;
+      const landing = `${job.adopted?.device}:${terminal}`;
       const here = wires
         .filter((w) => w.from === landing || w.to === landing)
         .map((w) => w.number)
@@ -100,13 +96,12 @@ export function keyingTable(profile: Profile, lines: readonly KeyLine[]): Table 
  * @param decimal the separator is a semicolon where the decimal mark is a comma
  */
 export function csv(table: Table, decimal: '.' | ',' = '.'): string {
-  const separator = decimal === ',' ? ';' : ',';
-  const cell = (text: string): string => {
-    const harmless =
-      /^[=+\-@\t\r]/u.test(text) && !/^[+-]?\d+([.,]\d+)?$/u.test(text) ? `'${text}` : text;
-    return /["\n\r;,]/u.test(harmless) ? `"${harmless.replaceAll('"', '""')}"` : harmless;
-  };
-  return (
-    [table.heads, ...table.rows].map((row) => row.map(cell).join(separator)).join('\r\n') + '\r\n'
-  );
+  return Papa.unparse(
+    [table.heads, ...table.rows].map((row) => row.map(harmless)),
+    { delimiter: decimal === ',' ? ';' : ',', newline: '\r\n' },
+  ).concat('\r\n');
 }
+
+/** A cell that a spreadsheet would take for a formula is given a leading apostrophe; a number is none. */
+const harmless = (text: string): string =>
+  /^[=+\-@\t\r]/u.test(text) && !/^[+-]?\d+([.,]\d+)?$/u.test(text) ? `'${text}` : text;

@@ -1,27 +1,23 @@
-export { installAtSpeed, installWithKeypad, keypadSetting, keypadValues } from './at-speed.js';
+export { installAtSpeed, keypadSetting, panelAt, type KeypadAt } from './at-speed.js';
+export { BRIDGE_OHM, SWITCHES } from './failures.js';
 export {
   hookPlaces,
   install,
   type HookPlace,
   type InstallOptions,
   type SettingsFrom,
-} from './build.js';
-export { analogueScaleOf, controlOf } from './control.js';
+} from './install.js';
 export {
+  installedOf,
+  tagIn,
   type Installation,
-  type InstalledCoil,
-  type InstalledContacts,
+  type Installed,
+  type InstalledAnalogue,
   type InstalledDevice,
-  type InstalledDial,
-  type InstalledDrive,
   type InstalledEnable,
-  type InstalledFuse,
-  type InstalledHook,
   type InstalledInput,
-  type InstalledLoad,
-  type InstalledPower,
-  type InstalledSource,
-  type InstalledSupply,
-  type InstalledTransistor,
-  type InstalledWire,
+  type InstalledLink,
+  type InstalledRelay,
 } from './installation.js';
+export { logicOf, type LogicSpec } from './logics.js';
+export { applyFault, asBuilt, asPlanned, type Panel } from './panel.js';

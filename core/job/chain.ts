@@ -32,7 +32,9 @@ export function changeHash(
  * @returns SHA-256 in hexadecimal
  */
 export function evidenceHash(prevHash: string, e: Evidence): string {
-  const { prevHash: _p, hash: _h, ...told } = e;
+  const { prevHash: _p, hash: _h, sentBy, ...said } = e;
+  // The first formula did not know who had sent it.
+  const told = said.formula === 2 ? { ...said, sentBy: sentBy ?? null } : said;
   return hashOf([prevHash, told]);
 }
 

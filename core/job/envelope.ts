@@ -1,11 +1,12 @@
 import * as v from 'valibot';
 import { attachmentTypes, evidenceSchema } from './evidence.js';
 import { JOB_VERSION, jobSchema } from './job.js';
+import { upgradeJob } from './upgrade.js';
 
 /** A job file: the job, the profiles it needs by hash, and its evidence. */
 export const envelopeSchema = v.strictObject({
   format: v.literal('tactron-job'),
-  version: v.literal(1),
+  version: v.literal(JOB_VERSION),
   job: jobSchema,
   profiles: v.record(
     v.pipe(v.string(), v.regex(/^[0-9a-f]{64}$/u, 'a SHA-256 in hexadecimal')),
@@ -69,13 +70,22 @@ export function readEnvelope(data: unknown): FileRead {
     };
   }
   const bare = typeof data === 'object' && data !== null && !('job' in data);
-  const result = v.safeParse(
-    envelopeSchema,
-    bare ? { format: 'tactron-job', version: 1, job: data, profiles: {} } : data,
-  );
+  const given = bare ? { format: 'tactron-job', version, job: data, profiles: {} } : data;
+  const result = v.safeParse(envelopeSchema, upgraded(given));
   if (result.success) return { ok: true, envelope: result.output };
   const issues = pathIssues(result.issues).map((issue) =>
     bare ? { ...issue, path: issue.path.replace(/^job\.?/u, '') } : issue,
   );
   return { ok: false, why: 'invalid', issues };
+}
+
+/** An envelope with its job in the format of this release. */
+function upgraded(data: unknown): unknown {
+  if (typeof data !== 'object' || data === null || !('job' in data)) return data;
+  const { version } = data as { version?: unknown };
+  return {
+    ...data,
+    ...(typeof version === 'number' && version < JOB_VERSION ? { version: JOB_VERSION } : {}),
+    job: upgradeJob(data.job),
+  };
 }

@@ -66,16 +66,52 @@ export const attachmentTypes = [
 ] as const;
 export const MAX_ATTACHMENT_BYTES = 12_000_000;
 
-/** Bodies of the kinds of evidence kept so far. */
+const sha256 = v.pipe(v.string(), v.regex(/^[0-9a-f]{64}$/u, 'a SHA-256 in hexadecimal'));
+const note = v.optional(text(2000));
+const moment = v.pipe(v.string(), v.isoTimestamp());
+
+/** An instrument as it was when a reading was taken with it: a copy, so that it stays true. */
+export const instrumentSchema = v.strictObject({
+  name: v.pipe(text(120), v.trim(), v.minLength(1, 'a name')),
+  serial: v.optional(text(80)),
+  calibratedUntil: v.optional(text(40)),
+});
+
+/** One value read: where, what, in which unit, and as it was typed; `over` where the instrument showed overload. */
+const readValue = v.strictObject({
+  where: v.optional(text(120)),
+  value: v.optional(value),
+  unit: v.optional(text(20)),
+  typed: v.optional(text(60)),
+  over: v.optional(v.boolean()),
+});
+
+const verdict = v.picklist(verdicts);
+/** A reading as the first release kept it: one value, the instrument by name. */
+const firstReading = v.strictObject({
+  step: stepSchema,
+  reading: value,
+  unit: v.optional(text(20)),
+  verdict,
+  note,
+  instrument: v.optional(text(120)),
+});
+const reading = v.strictObject({
+  version: v.literal(2),
+  step: stepSchema,
+  values: v.pipe(v.array(readValue), v.minLength(1, 'a value'), v.maxLength(12)),
+  verdict,
+  /** Who read the instrument, where somebody else wrote. */
+  reader: v.optional(text(120)),
+  note,
+  instrument: v.optional(instrumentSchema),
+});
+
+const first = { version: v.literal(1) };
+
+/** Bodies of the kinds of evidence; each carries its version, those of the first release carry none. */
 export const evidenceBodies = {
-  reading: v.strictObject({
-    step: stepSchema,
-    reading: value,
-    unit: v.optional(text(20)),
-    verdict: v.picklist(verdicts),
-    note: v.optional(text(2000)),
-    instrument: v.optional(text(120)),
-  }),
+  reading: v.union([reading, firstReading]),
   snapshot: v.strictObject({
     which: v.picklist(['asFound', 'asLeft']),
     source: v.picklist(['typed', 'factory', 'imported']),
@@ -92,17 +128,92 @@ export const evidenceBodies = {
     note: v.optional(text(400)),
   }),
   attachment: v.strictObject({
-    sha256: v.pipe(v.string(), v.regex(/^[0-9a-f]{64}$/u, 'a SHA-256 in hexadecimal')),
+    sha256,
     name: v.pipe(text(200), v.trim(), v.minLength(1, 'a name')),
     type: v.picklist(attachmentTypes),
     bytes: v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(MAX_ATTACHMENT_BYTES)),
     /** A small picture of it, as a data URL. */
     thumbnail: v.optional(v.pipe(text(40_000), v.startsWith('data:image/'))),
-    note: v.optional(text(2000)),
+    note,
     /** Superseded by nothing: it was put there by mistake, and says so. */
     withdrawn: v.optional(v.boolean()),
   }),
   signature: v.strictObject({ role: text(80), statement: text(400), documentHash: text(64) }),
+  /** A line of the hand list done: landed, tugged or tightened, by what one touch covered. */
+  handTick: v.strictObject({
+    ...first,
+    act: v.picklist(['landed', 'tugged', 'torque']),
+    by: v.picklist(['line', 'cable', 'device', 'row']),
+    lines: v.pipe(v.array(text(120)), v.minLength(1), v.maxLength(500)),
+    basis: text(64),
+    undone: v.optional(v.boolean()),
+  }),
+  /** A session at the keypad, from its holds to read-back; interrupted when the page was left. */
+  keySession: v.strictObject({
+    ...first,
+    state: v.picklist(['begun', 'interrupted', 'ended']),
+    basis: text(64),
+    note,
+  }),
+  readBack: v.strictObject({
+    ...first,
+    code: text(80),
+    value,
+    /** The planned value was hidden until this one was typed. */
+    blind: v.optional(v.boolean()),
+    picture: v.optional(sha256),
+  }),
+  /** A hold point passed, or overridden with a reason. */
+  confirmation: v.strictObject({
+    ...first,
+    hold: text(160),
+    overridden: v.optional(v.boolean()),
+    reason: v.optional(text(1000)),
+  }),
+  countdown: v.strictObject({
+    ...first,
+    what: v.picklist(['discharge', 'coolDown', 'inhibit']),
+    startedAt: moment,
+    seconds: v.pipe(v.number(), v.finite(), v.minValue(0), v.maxValue(86_400)),
+  }),
+  /** Something put in for a test that must come out again. */
+  temporary: v.strictObject({
+    ...first,
+    what: v.pipe(text(400), v.trim(), v.minLength(1, 'a few words')),
+    removed: v.optional(v.boolean()),
+  }),
+  rotation: v.strictObject({
+    ...first,
+    at: text(120),
+    order: v.picklist(['L1 L2 L3', 'L1 L3 L2']),
+    instrument: v.optional(instrumentSchema),
+  }),
+  /** Something left open, by rank, and closed later. */
+  punch: v.strictObject({
+    ...first,
+    text: v.pipe(text(1000), v.trim(), v.minLength(1, 'a few words')),
+    rank: v.picklist(['mustFix', 'lookAt', 'advice']),
+    closed: v.optional(v.boolean()),
+  }),
+  calibration: v.strictObject({
+    ...first,
+    input: text(120),
+    points: v.pipe(
+      v.array(v.strictObject({ signal: v.number(), reads: v.number(), unit: text(20) })),
+      v.minLength(2),
+      v.maxLength(50),
+    ),
+    instrument: v.optional(instrumentSchema),
+  }),
+  instrument: v.strictObject({ ...first, ...instrumentSchema.entries }),
+  traceFile: v.strictObject({ ...first, sha256, name: text(200), mapping: v.optional(text(120)) }),
+  /** The state of a job that signatures name: hash of document, profile and evidence. */
+  issue: v.strictObject({
+    ...first,
+    number: v.pipe(v.number(), v.integer(), v.minValue(1)),
+    contentHash: sha256,
+  }),
+  recordFile: v.strictObject({ ...first, sha256, name: text(200), issue: text(80) }),
 } as const;
 export type EvidenceKind = keyof typeof evidenceBodies;
 export type EvidenceBody<K extends EvidenceKind> = v.InferOutput<(typeof evidenceBodies)[K]>;
@@ -121,7 +232,13 @@ function entriesOf<K extends EvidenceKind>(kind: K) {
     kind: v.literal(kind),
     subject: text(200),
     body: evidenceBodies[kind],
-    supersedes: v.optional(v.pipe(v.string(), v.uuid())),
+    /** One piece, or several that it stands for from now on. */
+    supersedes: v.optional(
+      v.union([
+        v.pipe(v.string(), v.uuid()),
+        v.pipe(v.array(v.pipe(v.string(), v.uuid())), v.minLength(1), v.maxLength(50)),
+      ]),
+    ),
     why: v.optional(text(1000)),
     author: authorSchema,
     atClient: v.pipe(v.string(), v.isoTimestamp()),
@@ -129,6 +246,10 @@ function entriesOf<K extends EvidenceKind>(kind: K) {
     /** Seconds by which the clock of the sending device was ahead of the server's when it was sent. */
     clockAheadS: v.optional(v.pipe(v.number(), v.integer())),
     coreVersion: text(40),
+    /** How its hash is taken; 2 is over who sent it too. Absent: as the first release took it. */
+    formula: v.optional(v.literal(2)),
+    /** Account that sent it, where accounts were on. */
+    sentBy: v.optional(v.pipe(v.string(), v.uuid())),
     prevHash: v.optional(text(64)),
     hash: v.optional(text(64)),
   });
@@ -143,8 +264,66 @@ export const evidenceSchema = v.variant('kind', [
   entriesOf('isolation'),
   entriesOf('attachment'),
   entriesOf('signature'),
+  entriesOf('handTick'),
+  entriesOf('keySession'),
+  entriesOf('readBack'),
+  entriesOf('confirmation'),
+  entriesOf('countdown'),
+  entriesOf('temporary'),
+  entriesOf('rotation'),
+  entriesOf('punch'),
+  entriesOf('calibration'),
+  entriesOf('instrument'),
+  entriesOf('traceFile'),
+  entriesOf('issue'),
+  entriesOf('recordFile'),
 ]);
 export type Evidence = v.InferOutput<typeof evidenceSchema>;
 export type EvidenceOf<K extends EvidenceKind> = Extract<Evidence, { kind: K }>;
 
 export { authorSchema };
+
+/**
+ * Whether this release cannot know what it is given: a kind of evidence or a version of a body that a later one made. That
+ * is no mistake of who sends it.
+ *
+ * @example isOfLaterRelease({ kind: 'handTick', body: { version: 9 } }) // true
+ */
+export function isOfLaterRelease(data: unknown): boolean {
+  const { kind, body } = (data ?? {}) as { kind?: unknown; body?: { version?: unknown } };
+  if (typeof kind !== 'string') return false;
+  if (!(kind in evidenceBodies)) return true;
+  const version = body?.version;
+  return typeof version === 'number' && version > (kind === 'reading' ? 2 : 1);
+}
+
+/** Ids that a piece of evidence stands in for; none for most. */
+export function supersededBy(e: Pick<Evidence, 'supersedes'>): readonly string[] {
+  return e.supersedes === undefined
+    ? []
+    : typeof e.supersedes === 'string'
+      ? [e.supersedes]
+      : e.supersedes;
+}
+
+/** What a reading says, whichever release kept it. */
+export interface ReadingTold {
+  readonly values: readonly {
+    readonly where?: string;
+    readonly value?: number | string | boolean;
+    readonly unit?: string;
+    readonly over?: boolean;
+  }[];
+  readonly instrument: string;
+}
+
+/**
+ * The values of a reading and the instrument it was taken with.
+ *
+ * @example readingTold(e.body).values[0].value // 24.1
+ */
+export function readingTold(body: EvidenceBody<'reading'>): ReadingTold {
+  if ('version' in body) return { values: body.values, instrument: body.instrument?.name ?? '' };
+  const { reading: read, unit, instrument = '' } = body;
+  return { values: [{ value: read, ...(unit ? { unit } : {}) }], instrument };
+}

@@ -11,6 +11,10 @@ export {
   attachmentTypes,
   authorSchema,
   evidenceSchema,
+  instrumentSchema,
+  isOfLaterRelease,
+  readingTold,
+  supersededBy,
   expectationSchema,
   MAX_ATTACHMENT_BYTES,
   stepSchema,
@@ -20,16 +24,19 @@ export {
   type EvidenceBody,
   type EvidenceKind,
   type EvidenceOf,
+  type ReadingTold,
   type Expectation,
   type Phrase,
   type ProcedureStep,
 } from './evidence.js';
-export { findingKey, type Finding, type Where } from './finding.js';
+export { faultKey, faultSchema, partFailures, type Fault, type FaultKind } from './fault.js';
+export { findingKey, type Finding, type Rank, type Where } from './finding.js';
 export { hashOf, hashOfBytes } from './hash.js';
 export {
   actSchema,
   emptyJob,
   jobSchema,
+  keypadKeys,
   JOB_VERSION,
   landingParts,
   scriptSchema,
@@ -67,7 +74,9 @@ export {
   type Plate,
   type Supply,
 } from './plate.js';
-export { quantity, sizeSchema, type Size } from './quantities.js';
+export { quantity, sizeSchema, sizeText, type Size } from './quantities.js';
 export { schemeSchema, type Scheme } from './scheme.js';
 export { sortedEntries } from './sorted-entries.js';
 export { CORE_VERSION } from './version.js';
+export { upgradeJob } from './upgrade.js';
+export { emptySite, siteSchema, type SiteDocument } from './site.js';

@@ -128,7 +128,7 @@ describe('the job document', () => {
           ].at = 'gone:IN1'),
       ),
     ).toMatch(/^invalid adopted\.assignments\./u);
-    expect(read((j) => (j['version'] = 2))).toBe('newer version');
+    expect(read((j) => (j['version'] = 3))).toBe('newer version');
   });
 
   it('has a schema that agrees with what it makes', () => {

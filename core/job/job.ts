@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import { faultSchema } from './fault.js';
 import { plateSchema } from './plate.js';
 import { sizeSchema } from './quantities.js';
 import { schemeSchema } from './scheme.js';
@@ -9,7 +10,7 @@ export const idSchema = v.pipe(
 );
 const landing = v.pipe(
   v.string(),
-  v.regex(/^[^:]{1,80}:[^:]{1,40}$/u, 'a landing such as "drive:IN1"'),
+  v.regex(/^[^:]{1,80}:[^:]{1,40}$/u, 'a landing such as "device:IN1"'),
 );
 const words = v.pipe(v.string(), v.maxLength(400));
 const reason = v.pipe(v.string(), v.trim(), v.minLength(1, 'a reason'), v.maxLength(400));
@@ -29,6 +30,8 @@ export const wireClasses = [
   'analogue',
   'safety',
   'pe',
+  'neutral',
+  'screen',
 ] as const;
 
 const wireEntries = {
@@ -47,16 +50,24 @@ const wireEntries = {
 export const wireSpecSchema = v.strictObject(wireEntries);
 export type WireSpec = v.InferOutput<typeof wireSpecSchema>;
 
+/** A contact of a part whose contacts its plan decides: its two terminals, and the positions in which it is closed. */
+const plannedContact = v.strictObject({
+  a: v.pipe(v.string(), v.maxLength(20)),
+  b: v.pipe(v.string(), v.maxLength(20)),
+  closedIn: v.array(v.pipe(v.string(), v.maxLength(20))),
+});
+const partEntries = {
+  kind: v.pipe(v.string(), v.maxLength(40)),
+  tag: v.pipe(v.string(), v.maxLength(20)),
+  params: v.record(v.string(), value),
+  /** Positions and contacts, where they depend on what the part is for: a preset selector. */
+  positions: v.optional(v.array(v.pipe(v.string(), v.maxLength(20)))),
+  contacts: v.optional(v.array(plannedContact)),
+};
 const wiringEntries = {
-  devices: v.record(
-    idSchema,
-    v.strictObject({
-      kind: v.pipe(v.string(), v.maxLength(40)),
-      role: idSchema,
-      tag: v.pipe(v.string(), v.maxLength(20)),
-      params: v.record(v.string(), value),
-    }),
-  ),
+  /** Id of the drive or soft starter among the devices. */
+  device: idSchema,
+  devices: v.record(idSchema, v.strictObject({ ...partEntries, role: idSchema })),
   wires: v.record(idSchema, v.strictObject({ ...wireEntries, origin })),
   assignments: v.record(
     idSchema,
@@ -97,15 +108,23 @@ const supplyPart = {
   phase: v.optional(v.picklist(['L1', 'L2', 'L3'])),
 };
 
+/** Keys of a keypad that a script can press; `up` and `down` move its own frequency. */
+export const keypadKeys = ['start', 'stop', 'reset', 'up', 'down'] as const;
+/** Contacts of one actuator never move together: which moves first, by its first terminal, and how long the others lag, ms. */
+const contactOrder = {
+  first: v.optional(v.pipe(v.string(), v.maxLength(20))),
+  lagMs: v.optional(v.pipe(v.number(), v.finite(), v.minValue(0), v.maxValue(60_000))),
+};
 /** One act of a script. */
 export const actSchema = v.variant('do', [
   v.strictObject({ do: v.literal('supplyOn'), atMs, ...supplyPart }),
   v.strictObject({ do: v.literal('supplyOff'), atMs, ...supplyPart }),
-  v.strictObject({ do: v.literal('press'), ...deviceAct }),
-  v.strictObject({ do: v.literal('release'), ...deviceAct }),
+  v.strictObject({ do: v.literal('press'), ...deviceAct, ...contactOrder }),
+  v.strictObject({ do: v.literal('release'), ...deviceAct, ...contactOrder }),
   v.strictObject({
     do: v.literal('turn'),
     ...deviceAct,
+    ...contactOrder,
     position: v.pipe(v.string(), v.maxLength(20)),
   }),
   v.strictObject({
@@ -133,7 +152,7 @@ export const actSchema = v.variant('do', [
   v.strictObject({
     do: v.literal('key'),
     atMs,
-    key: v.picklist(['start', 'stop', 'reset']),
+    key: v.picklist(keypadKeys),
     down: v.boolean(),
   }),
 ]);
@@ -148,7 +167,7 @@ export const scriptSchema = v.pipe(v.array(actSchema), v.maxLength(10_000));
 
 const jobEntries = {
   format: v.literal('tactron-job'),
-  version: v.literal(1),
+  version: v.literal(2),
   id: v.pipe(v.string(), v.uuid()),
   siteId: v.pipe(v.string(), v.uuid()),
   tag: v.pipe(v.string(), v.trim(), v.minLength(1, 'a tag'), v.maxLength(40)),
@@ -172,15 +191,14 @@ const jobEntries = {
     devices: v.record(
       idSchema,
       v.strictObject({
+        ...partEntries,
         ord,
-        kind: v.pipe(v.string(), v.maxLength(40)),
-        tag: v.pipe(v.string(), v.maxLength(20)),
-        params: v.record(v.string(), value),
         why: reason,
       }),
     ),
   }),
   adopted: v.optional(adoptedSchema),
+  /** As built, where it differs from the plan. */
   deviations: v.record(
     idSchema,
     v.strictObject({
@@ -189,7 +207,7 @@ const jobEntries = {
         kind: v.picklist(['wire', 'landing', 'device', 'setting', 'plate']),
         id: v.string(),
       }),
-      actual: v.unknown(),
+      actual: faultSchema,
       why: reason,
     }),
   ),
@@ -251,8 +269,8 @@ export type Adopted = NonNullable<Job['adopted']>;
 export type AdoptedWire = Adopted['wires'][string];
 export type Script = Job['scripts'][string];
 
-/** Highest job format version this release reads. */
-export const JOB_VERSION = 1;
+/** Job format version that this release reads and writes; older ones are upgraded when they are read. */
+export const JOB_VERSION = 2;
 
 /** Splits a landing into its device and terminal. */
 export function landingParts(at: string): { device: string; terminal: string } {
@@ -266,7 +284,7 @@ export function emptyJob(
 ): Job {
   return {
     format: 'tactron-job',
-    version: 1,
+    version: 2,
     ...named,
     plate: { motor: {}, supply: {}, load: {}, cable: {} },
     scheme: {},

@@ -20,3 +20,13 @@ export const sizeSchema = v.union([
   }),
 ]);
 export type Size = v.InferOutput<typeof sizeSchema>;
+
+/**
+ * A size as it is written on a cable.
+ *
+ * @example sizeText({ awg: '14' }) // '14 AWG'
+ */
+export function sizeText(size: Size | undefined): string {
+  if (!size) return '';
+  return 'mm2' in size ? `${size.mm2} mm²` : `${size.awg} AWG`;
+}

@@ -1,6 +1,6 @@
 export { dcLinkVoltage } from './dc-link-voltage.js';
 export { discharge } from './discharge.js';
-export { coastTime } from './coast-time.js';
+export { coastTime, runDownOf } from './run-down.js';
 export { inertiaAtMotor } from './inertia.js';
 export { likelyTyping } from './plate/likely-typing.js';
 export {

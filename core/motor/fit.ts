@@ -1,3 +1,4 @@
+import { polePairsOf } from './plate-speed.js';
 import { calculation, CalculationError, positive, result } from '../calculation/index.js';
 import { leastSquares } from '../numeric/index.js';
 import { breakdownSlip, motorAt, type MotorCircuit } from './circuit.js';
@@ -92,8 +93,8 @@ function pullUpTorque(c: MotorCircuit, topSlip: number): number {
 }
 
 function ratedOf(plate: FitPlate): { poles: number; slip: number; torqueNm: number } {
-  const pairs = Math.floor((60 * plate.hz) / plate.rpm);
-  if (pairs === 0)
+  const pairs = polePairsOf(plate.hz, plate.rpm);
+  if (pairs === undefined)
     throw new CalculationError(
       'plate.rpm',
       `plate.rpm must be below ${60 * plate.hz} rpm, the speed of the field`,

@@ -16,7 +16,7 @@ export {
   motorPoint,
   startTorqueAtLimit,
 } from './motor-point.js';
-export { plateSpeed } from './plate-speed.js';
+export { plateSpeed, polePairsOf } from './plate-speed.js';
 export {
   linkFor,
   linksOf,
@@ -43,3 +43,27 @@ export {
   tripTime,
   type TripClass,
 } from './thermal.js';
+export type {
+  CircuitQuestion,
+  Demand,
+  DeviceFacts,
+  DeviceLogic,
+  DeviceView,
+  InstallFacts,
+  LogicCondition,
+  OutputDemand,
+  Reading,
+} from './logic.js';
+export { runDownPath, runDownTable, type RunDown } from './run-down.js';
+export {
+  shaftBehaviour,
+  shaftHz,
+  shaftRpm,
+  shaftStates,
+  shaftStretch,
+  turnsFreely,
+  type InstalledShaft,
+  type ShaftSources,
+  type ShaftState,
+  type ShaftStateName,
+} from './shaft.js';

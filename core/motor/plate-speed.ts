@@ -1,6 +1,19 @@
 import { calculation } from '../calculation/index.js';
 
 /**
+ * Pole pairs of a motor from its plate: the largest number whose synchronous speed is not below the rated one.
+ *
+ * @param hz rated frequency
+ * @param rpm rated speed
+ * @returns undefined where no number of poles runs at that speed: the speed lies above 60·f
+ * @example polePairsOf(50, 1440) // 2
+ */
+export function polePairsOf(hz: number, rpm: number): number | undefined {
+  const pairs = Math.floor((60 * hz) / rpm);
+  return pairs >= 1 && Number.isFinite(pairs) ? pairs : undefined;
+}
+
+/**
  * Pole pairs, slip and rated torque from a plate: the synchronous speed lies just above the plate's.
  *
  * @example plateSpeed.run({ hz: 50, rpm: 1440, powerKw: 2.2 }) // { polePairs: 2, synchronousRpm: 1500, slipPct: 4, torqueNm: 14.59 }
@@ -26,8 +39,8 @@ export const plateSpeed = calculation<
   source: 'IEC 60034-1; synchronous speed of a rotating field',
   example: { hz: 50, rpm: 1460, powerKw: 7.5 },
   run: ({ hz, rpm, powerKw }) => {
-    const polePairs = Math.floor((60 * hz) / rpm);
-    const synchronousRpm = polePairs === 0 ? 60 * hz : (60 * hz) / polePairs;
+    const polePairs = polePairsOf(hz, rpm) ?? 0;
+    const synchronousRpm = (60 * hz) / Math.max(1, polePairs);
     return {
       polePairs,
       synchronousRpm,

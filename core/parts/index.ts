@@ -1,10 +1,29 @@
+export { behaviourOf } from './behaviour/index.js';
+export { type CoilState } from './behaviour/coil.js';
+export { type ContactsState } from './behaviour/contacts.js';
 export {
-  coilKinds,
-  contactKind,
-  contactKinds,
-  isMomentary,
-  loadKinds,
-  terminalsOfKind,
-  type CoilKind,
-  type ContactKind,
-} from './operator-kinds.js';
+  type InstalledCoil,
+  type InstalledContacts,
+  type InstalledDial,
+  type InstalledFuse,
+  type InstalledHook,
+  type InstalledLoad,
+  type InstalledPart,
+  type InstalledPower,
+  type InstalledSource,
+  type InstalledSupply,
+  type InstalledSwitches,
+  type InstalledTransistor,
+  type InstalledWire,
+  type InstalledWires,
+} from './installed.js';
+export {
+  type CoilSpec,
+  type ContactSet,
+  type Part,
+  type PartOf,
+  type PartSymbol,
+  type PlacedPart,
+  type Surroundings,
+} from './part.js';
+export { contactsOf, isMomentary, onlyShows, parts, terminalsOf } from './registry.js';

@@ -1,7 +1,13 @@
-import type { Profile, SettingValues } from '../catalogue/index.js';
+import {
+  presentTerminals,
+  relaysOf,
+  taskCode,
+  type Profile,
+  type RelayTerminals,
+  type SettingValues,
+} from '../catalogue/index.js';
 import type { InputFunction, OutputFunction } from '../scheme/index.js';
 import { countPresses, keyPresses } from './keystrokes.js';
-import { presentTerminals } from './terminals.js';
 
 /** What an assignment costs, compared in this order. */
 export interface AssignmentCost {
@@ -150,11 +156,6 @@ function carries(profile: Profile, id: string, task: string): boolean {
   );
 }
 
-/** Value by which the device knows a task; undefined where it has no such task. */
-export function taskCode(profile: Profile, task: string): string | number | undefined {
-  return Object.values(profile.inputTasks).find((t) => t.meaning === task)?.code;
-}
-
 function stepCost(
   profile: Profile,
   f: InputFunction,
@@ -189,33 +190,14 @@ function compareCost(x: AssignmentCost, y: AssignmentCost): number {
   );
 }
 
-/** A relay of the device with its terminals. */
-interface Relay {
+/** A relay with the one make contact that is wired. */
+export interface ChosenRelay {
   readonly id: string;
   readonly common?: string;
   readonly no?: string;
-  readonly tasks: readonly string[];
 }
 
-function relaysOf(profile: Profile): Relay[] {
-  const relays = new Map<string, { common?: string; no?: string }>();
-  for (const id of presentTerminals(profile)) {
-    const t = profile.terminals[id];
-    if (t.kind !== 'relay') continue;
-    const relay = relays.get(t.relay) ?? {};
-    if (t.part === 'common') relay.common = id;
-    else if (t.part === 'no') relay.no = id;
-    relays.set(t.relay, relay);
-  }
-  return [...relays].map(([id, ends]) => {
-    const role = profile.roles[`relay.${id}.task`];
-    const values =
-      typeof role === 'object' && 'values' in role
-        ? Object.values(role.values as Record<string, string>)
-        : [];
-    return { id, ...ends, tasks: values };
-  });
-}
+const chosen = ({ id, common, no }: RelayTerminals): ChosenRelay => ({ id, common, no: no.at(-1) });
 
 /**
  * Chooses a relay for every output task, in the order of the device; a task that is wired needs a make contact.
@@ -226,19 +208,19 @@ export function assignOutputs(
   profile: Profile,
   outputs: readonly OutputFunction[],
 ):
-  | { ok: true; relays: Readonly<Record<string, Relay>> }
+  | { ok: true; relays: Readonly<Record<string, ChosenRelay>> }
   | { ok: false; wishes: string[]; task: string } {
   const free = relaysOf(profile);
-  const relays: Record<string, Relay> = {};
+  const relays: Record<string, ChosenRelay> = {};
   for (const output of [...outputs].sort((x, y) => Number(y.wired) - Number(x.wired))) {
     const at = free.findIndex(
       (r) =>
         r.tasks.includes(output.task) &&
-        (!output.wired || (r.common !== undefined && r.no !== undefined)),
+        (!output.wired || (r.common !== undefined && r.no.length > 0)),
     );
     if (at < 0)
       return { ok: false, wishes: [...new Set(outputs.map((o) => o.wish))], task: output.task };
-    relays[output.task] = free.splice(at, 1)[0];
+    relays[output.task] = chosen(free.splice(at, 1)[0]);
   }
   return { ok: true, relays };
 }

@@ -2,7 +2,7 @@ import { shippedProfile } from '../catalogue/index.js';
 import { areaOf } from '../line/index.js';
 import { colourOf, peSize, powerSize } from './conductors.js';
 import { countPresses, keyPresses } from './keystrokes.js';
-import { inputLogics, presentTerminals } from './terminals.js';
+import { inputLogics, presentTerminals } from '../catalogue/index.js';
 
 describe('conductors', () => {
   it('have the areas of ASTM B258', () => {

@@ -35,6 +35,8 @@ export function colourOf(practice: Practice, wireClass: WireClass, line = 0): st
     analogue: ['white', 'brown', 'green'],
     safety: ['blue'],
     pe: ['green-yellow'],
+    neutral: ['light blue'],
+    screen: ['bare'],
   };
   const nfpa: Record<WireClass, readonly string[]> = {
     mains: ['black'],
@@ -44,6 +46,8 @@ export function colourOf(practice: Practice, wireClass: WireClass, line = 0): st
     analogue: ['white', 'black', 'clear'],
     safety: ['blue'],
     pe: ['green'],
+    neutral: ['white'],
+    screen: ['bare'],
   };
   const list = (practice === 'IEC' ? iec : nfpa)[wireClass];
   return list[line % list.length];

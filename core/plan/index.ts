@@ -1,4 +1,4 @@
-export { assignInputs, taskCode, type AssignmentCost } from './assign.js';
+export { assignInputs, type AssignmentCost } from './assign.js';
 export { colourOf } from './conductors.js';
 export {
   keyingFaults,
@@ -12,11 +12,19 @@ export { countPresses, keyPresses, type KeyPress } from './keystrokes.js';
 export {
   adoption,
   arrangeFor,
+  deviceIdOf,
   planJob,
   type NoPlan,
   type PlanCost,
   type PlanResult,
 } from './plan.js';
-export { factorySettings, settingsInForce, type PlannedSettings } from './settings.js';
-export { firstOfKind, inputLogics, presentTerminals } from './terminals.js';
+export { type PlannedSettings } from './settings.js';
 export { partsList, toolsList, type Part, type Tool } from './parts.js';
+export {
+  adoptsByItself,
+  differs,
+  movedEnd,
+  wiringDifference,
+  type MovedEnd,
+  type WiringChange,
+} from './adoption.js';

@@ -2,13 +2,13 @@ import {
   roleSetting,
   roleValue,
   settingForRole,
+  taskCode,
   type Profile,
   type SettingValues,
   type Value,
 } from '../catalogue/index.js';
 import { sortedEntries } from '../job/index.js';
 import { keyPresses, type KeyPress } from './keystrokes.js';
-import { taskCode } from './assign.js';
 import type { PlannedSettings } from './settings.js';
 
 /** Parts of the keying order; nothing of a later part comes before anything of an earlier one. */

@@ -1,5 +1,6 @@
 import type { Profile } from '../catalogue/index.js';
-import type { Job, Phrase, Size } from '../job/index.js';
+import { sizeText, type Job, type Phrase } from '../job/index.js';
+import { parts as kinds } from '../parts/index.js';
 import { formatQuantity, toBase, type Quantity } from '../units/index.js';
 
 /** Something to order or to bring: what it is as a phrase, and how much of it. */
@@ -17,8 +18,6 @@ export interface Tool {
 }
 
 const text = (q: Quantity | undefined): string => (q ? formatQuantity(q) : '');
-const sizeOf = (size: Size | undefined): string =>
-  !size ? '' : 'mm2' in size ? `${size.mm2} mm²` : `${size.awg} AWG`;
 const part = (code: string, args: Phrase['args'], quantity = 1, unit = '', tag = ''): Part => ({
   what: { code: `part.${code}`, args },
   tag,
@@ -84,14 +83,14 @@ function cableParts({ plate }: Job): Part[] {
       ? [
           part(
             'motorCable',
-            { size: sizeOf(size), cores: cores ?? 4, screened: screened === true },
+            { size: sizeText(size), cores: cores ?? 4, screened: screened === true },
             metres(length),
             'm',
           ),
         ]
       : []),
     ...(feed?.feedLength && feed.feedSize
-      ? [part('feedCable', { size: sizeOf(feed.feedSize) }, metres(feed.feedLength), 'm')]
+      ? [part('feedCable', { size: sizeText(feed.feedSize) }, metres(feed.feedLength), 'm')]
       : []),
   ];
 }
@@ -111,9 +110,14 @@ function controlParts({ plate }: Job): Part[] {
   ];
 }
 
+/** Neither ordered nor built: the supply and the motor are there. */
+const unlisted: readonly string[] = Object.values(kinds)
+  .filter((k) => k.turns || (k.symbol === 'source' && k.power))
+  .map((k) => k.kind);
+
 function stationParts({ adopted }: Job): Part[] {
   return Object.entries(adopted?.devices ?? {})
-    .filter(([id]) => id !== 'drive' && id !== 'motor' && id !== 'supply')
+    .filter(([id, { kind }]) => id !== adopted?.device && !unlisted.includes(kind))
     .map(([, d]) => part('station', { kind: d.kind }, 1, '', d.tag));
 }
 
@@ -128,7 +132,7 @@ function wireParts({ adopted }: Job): Part[] {
     wires.flatMap((w) => (w.class === 'motor' && w.cable ? [w.cable] : [])),
   );
   for (const w of wires) {
-    const size = sizeOf(w.size);
+    const size = sizeText(w.size);
     ferrules.set(size, (ferrules.get(size) ?? 0) + 2);
     if (w.class === 'motor' || (w.cable && motorCables.has(w.cable))) continue;
     if (w.cable) {

@@ -7,7 +7,7 @@ import { adopted, bareJob, marrowick, planned } from '../testing/jobs.js';
 import { keyingFaults, type KeyLine } from './keying.js';
 import { assignInputs } from './assign.js';
 import { arrangeFor, planJob } from './plan.js';
-import { factorySettings } from './settings.js';
+import { factorySettings } from '../catalogue/index.js';
 
 /** A device no plan has ever seen: five inputs pulled up inside, one conductor a terminal, codes of its own. */
 function strangeProfile(): Profile {
@@ -62,7 +62,7 @@ describe('planJob', () => {
     const counts = new Map<string, number>();
     for (const w of Object.values(job.adopted?.wires ?? {}))
       for (const end of [w.from, w.to])
-        if (end.startsWith('drive:')) counts.set(end, (counts.get(end) ?? 0) + 1);
+        if (end.startsWith('device:')) counts.set(end, (counts.get(end) ?? 0) + 1);
     expect(Math.max(...counts.values())).toBe(1);
     const installation = install(job, profile);
     for (const [fn, { at }] of Object.entries(job.adopted?.assignments ?? {})) {
@@ -75,7 +75,7 @@ describe('planJob', () => {
         ],
         4000,
       );
-      const signal = `drive.${landingParts(at).terminal}`;
+      const signal = `device.${landingParts(at).terminal}`;
       expect([signalAt(t, signal, 2_900_000), signalAt(t, signal, 3_900_000)])
         .withContext(fn)
         .toEqual([0, 1]);
@@ -135,24 +135,27 @@ describe('planJob', () => {
       ...bareJob(),
       decisions: {
         ...bareJob().decisions,
-        pins: { 'run.forward': { at: 'drive:IN5', why: 'core already there' } },
+        pins: { 'run.forward': { at: 'device:IN5', why: 'core already there' } },
       },
     };
     const plan = planned(job);
     expect(plan.wiring.assignments['run.forward']).toEqual({
-      at: 'drive:IN5',
+      at: 'device:IN5',
       task: 'forward',
       origin: 'person',
     });
     expect(plan.wiring.settings['315'].value).toBe(1);
     const again = planned({ ...adopted(job), scheme: { ...job.scheme, accelS: 9 } });
-    expect(again.wiring.assignments['run.forward'].at).toBe('drive:IN5');
+    expect(again.wiring.assignments['run.forward'].at).toBe('device:IN5');
   });
 
   it('reports a decision it can no longer meet and never drops it', () => {
     const job = {
       ...bareJob(),
-      decisions: { ...bareJob().decisions, pins: { 'run.forward': { at: 'drive:IN9', why: 'x' } } },
+      decisions: {
+        ...bareJob().decisions,
+        pins: { 'run.forward': { at: 'device:IN9', why: 'x' } },
+      },
     };
     expect(planned(job).findings.map((f) => f.key)).toEqual(['decision.unmet:pin.run.forward']);
   });
@@ -185,7 +188,7 @@ describe('planJob', () => {
       ],
       4000,
     );
-    expect(signalAt(t, 'drive.IN1', 3_900_000)).toBe(1);
+    expect(signalAt(t, 'device.IN1', 3_900_000)).toBe(1);
   });
 });
 
@@ -221,10 +224,10 @@ describe('keying', () => {
         12_000,
       );
       if (!handedOver)
-        expect(signalAt(t, 'drive.hz', 11_900_000))
+        expect(signalAt(t, 'device.hz', 11_900_000))
           .withContext(line.key)
           .toBe(0);
-      else expect(signalAt(t, 'drive.hz', 11_900_000)).toBeGreaterThan(40);
+      else expect(signalAt(t, 'device.hz', 11_900_000)).toBeGreaterThan(40);
     }
     expect(handedOver).toBeTrue();
   });

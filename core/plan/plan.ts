@@ -1,4 +1,14 @@
-import { planningGaps, type Profile, type Value } from '../catalogue/index.js';
+import {
+  factorySettings,
+  firstOfKind,
+  inputLogics,
+  modelOf,
+  planningGaps,
+  taskCode,
+  type InputLogic,
+  type Profile,
+  type Value,
+} from '../catalogue/index.js';
 import {
   CORE_VERSION,
   findingKey,
@@ -9,14 +19,20 @@ import {
   type Job,
   type Wiring,
 } from '../job/index.js';
-import { arrange, type Arrangement } from '../scheme/index.js';
-import { assignInputs, assignOutputs, taskCode, type AssignmentCost } from './assign.js';
+import {
+  arrange,
+  DEVICE_ID,
+  lineIds,
+  type Arrangement,
+  type DeviceSymbol,
+} from '../scheme/index.js';
+import { assignInputs, assignOutputs, type AssignmentCost } from './assign.js';
 import { identifyWires } from './identity.js';
 import { keyingOrder, type KeyLine } from './keying.js';
 import { countPresses } from './keystrokes.js';
-import { feedPhases, routeWires } from './route.js';
-import { factorySettings, meaningIsMet, planSettings } from './settings.js';
-import { firstOfKind, inputLogics, type InputLogic } from './terminals.js';
+import { feedPhases } from './power-wires.js';
+import { routeWires } from './route.js';
+import { meaningIsMet, planSettings } from './settings.js';
 
 export interface PlanCost {
   readonly settings: number;
@@ -65,9 +81,10 @@ export function planJob(
 ): PlanResult | NoPlan {
   const gap = planningGaps(profile)[0];
   if (gap) return { ok: false, why: 'profileIncomplete', path: `profile.${gap}`, what: gap };
-  const model = profile.models.find((m) => m.name === job.profile.model);
+  const model = modelOf(profile, job.profile.model);
   if (!model)
     return { ok: false, why: 'unknownModel', path: 'profile.model', what: job.profile.model };
+  const deviceId = deviceIdOf(job);
   const { logic, fixed } = logicOf(job, profile);
   const arrangement = arrangeFor(job, profile);
   const asFound = found ?? factorySettings(profile, model);
@@ -82,10 +99,10 @@ export function planJob(
   const { at } = assigned.best;
   const outputs = assignOutputs(profile, arrangement.outputs);
   if (!outputs.ok) return conflict('outputs', outputs.wishes, outputs.task);
-  const routing = routeWires(job, profile, model, arrangement, logic, {
-    inputs: at,
-    outputs: outputs.relays,
-  });
+  const routing = routeWires(
+    { job, profile, model, arrangement, logic, device: deviceId },
+    { inputs: at, outputs: outputs.relays },
+  );
   if (routing.missing.length)
     return conflict('terminal', routing.missing.map(wishOfSymbol), routing.missing[0]);
   for (const landing of routing.crowded)
@@ -98,6 +115,7 @@ export function planJob(
   for (const { role, wish } of unmet)
     findings.push(planFinding('plan.wishUnmet', role, { role, wish }));
   const wiring: Wiring = {
+    device: deviceId,
     devices: plannedDevices(job, profile, arrangement),
     wires,
     retired: identified.retired,
@@ -106,7 +124,7 @@ export function planJob(
         (f) =>
           [
             f.id,
-            { at: `drive:${at[f.id]}`, task: f.task, origin: pins[f.id] ? 'person' : 'plan' },
+            { at: `${deviceId}:${at[f.id]}`, task: f.task, origin: pins[f.id] ? 'person' : 'plan' },
           ] as const,
       ),
     ),
@@ -126,7 +144,7 @@ export function planJob(
     cost,
     alternatives: assigned.alternatives.map((a) => ({ at: a.at, cost: a.cost })),
     findings,
-    hash: hashOf([wiring, CORE_VERSION]),
+    hash: hashOf(wiring),
   };
 }
 
@@ -140,11 +158,19 @@ function planFinding(
     key: findingKey(rule, subject),
     rule,
     severity: 'warn',
+    rank: 'moves',
+    stage: 'scheme',
     where: where ? [where] : [],
     args,
     source: 'plan',
     basis: hashOf([rule, subject, args]),
   };
+}
+
+/** Id of the device in the wiring of a job: the one it has, that of a pin made before any plan, else the usual one. */
+export function deviceIdOf(job: Pick<Job, 'adopted' | 'decisions'>): string {
+  const [pin] = Object.values(job.decisions.pins);
+  return job.adopted?.device ?? (pin ? landingParts(pin.at).device : DEVICE_ID);
 }
 
 /** Pole that the contacts switch on this device: the wish where it can be, else the factory's. */
@@ -165,7 +191,7 @@ export function arrangeFor(job: Job, profile: Profile): Arrangement {
       ? 'priority'
       : 'binary';
   const { contactsSwitch } = logicOf(job, profile).logic;
-  return arrange(job, { contactsSwitch, presetCoding });
+  return arrange(job, { contactsSwitch, presetCoding, device: deviceIdOf(job) });
 }
 
 function conflict(code: string, wishes: readonly string[], what: string): NoPlan {
@@ -200,7 +226,7 @@ function wishConflict(job: Job, profile: Profile, arrangement: Arrangement): NoP
 }
 
 /** Wish behind a symbol of the arrangement that found no terminal. */
-function wishOfSymbol(symbol: string): string {
+function wishOfSymbol(symbol: DeviceSymbol): string {
   return symbol.startsWith('@enable')
     ? 'estop'
     : symbol === '@aout'
@@ -221,7 +247,12 @@ function usablePins(
     const f = arrangement.inputs.find((input) => input.id === id);
     const { device, terminal } = landingParts(at);
     const clash = Object.values(pins).includes(terminal);
-    if (f && device === 'drive' && profile.terminals[terminal]?.kind === 'digitalInput' && !clash)
+    if (
+      f &&
+      device === deviceIdOf(job) &&
+      profile.terminals[terminal]?.kind === 'digitalInput' &&
+      !clash
+    )
       pins[id] = terminal;
     else
       findings.push(
@@ -252,7 +283,7 @@ function applyWireDecisions(
     const lands = [change.from, change.to].every(
       (end) =>
         end === undefined ||
-        !end.startsWith('drive:') ||
+        !end.startsWith(`${deviceIdOf(job)}:`) ||
         profile.terminals[landingParts(end).terminal] !== undefined,
     );
     if (result[id] && lands) result[id] = { ...result[id], ...change, origin: 'person' };
@@ -266,26 +297,28 @@ function applyWireDecisions(
 
 function plannedDevices(job: Job, profile: Profile, arrangement: Arrangement): Wiring['devices'] {
   const single = feedPhases(profile).length === 2;
+  const { supply, breaker, motor } = lineIds;
+  const device = deviceIdOf(job);
   const devices: Wiring['devices'] = {
-    supply: {
+    [supply]: {
       kind: single ? 'supplySinglePhase' : 'supplyThreePhase',
-      role: 'supply',
+      role: supply,
       tag: 'X0',
       params: {},
     },
-    breaker: {
+    [breaker]: {
       kind: single ? 'breakerTwoPole' : 'breakerThreePole',
-      role: 'breaker',
+      role: breaker,
       tag: 'Q1',
       params: {},
     },
-    drive: { kind: 'drive', role: 'drive', tag: 'T1', params: {} },
-    motor: { kind: 'motor', role: 'motor', tag: 'M1', params: {} },
+    [device]: { kind: profile.kind, role: device, tag: 'T1', params: {} },
+    [motor]: { kind: 'motor', role: motor, tag: 'M1', params: {} },
   };
-  for (const { id, kind, tag, place, params } of arrangement.devices)
-    devices[id] = { kind, role: id, tag, params: { ...params, place } };
-  for (const [id, { kind, tag, params }] of Object.entries(job.decisions.devices))
-    devices[id] = { kind, role: id, tag, params };
+  for (const { id, kind, tag, place, params, ...more } of arrangement.devices)
+    devices[id] = { kind, role: id, tag, params: { ...params, place }, ...more };
+  for (const [id, { ord: _ord, why: _why, ...part }] of Object.entries(job.decisions.devices))
+    devices[id] = { ...part, role: id };
   return devices;
 }
 

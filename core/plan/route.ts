@@ -1,10 +1,21 @@
-import type { Model, Profile } from '../catalogue/index.js';
-import { landingParts, type Job, type Size, type WireSpec } from '../job/index.js';
-import type { Arrangement, Place } from '../scheme/index.js';
-import { plateNumbers } from '../line/index.js';
+import {
+  firstOfKind,
+  presentTerminals,
+  type InputLogic,
+  type Model,
+  type Profile,
+} from '../catalogue/index.js';
+import { landingParts, type Job, type WireSpec } from '../job/index.js';
+import {
+  isSymbol,
+  type Arrangement,
+  type DeviceSymbol,
+  type Place,
+  type PointRef,
+} from '../scheme/index.js';
 import { toBase } from '../units/index.js';
-import { colourOf, controlSize, peSize, powerSize } from './conductors.js';
-import { firstOfKind, presentTerminals, type InputLogic } from './terminals.js';
+import { colourOf, controlSize } from './conductors.js';
+import { powerWires } from './power-wires.js';
 
 /** A wire to be drawn, before it has an id and a number. */
 export type RoutedWire = Omit<WireSpec, 'number'>;
@@ -14,7 +25,7 @@ export interface Routing {
   /** Terminals that would have to hold more conductors than they may. */
   readonly crowded: readonly string[];
   /** Symbols of the arrangement for which this device has no terminal. */
-  readonly missing: readonly string[];
+  readonly missing: readonly DeviceSymbol[];
 }
 
 /** Terminals chosen for the functions of the arrangement. */
@@ -23,101 +34,27 @@ export interface Landed {
   readonly outputs: Readonly<Record<string, { readonly common?: string; readonly no?: string }>>;
 }
 
-const PANEL_M = 2;
 const STATION_M = 8;
 const INSIDE_M = 0.3;
 
+/** What wires are routed for. */
+export interface RouteContext {
+  readonly job: Job;
+  readonly profile: Profile;
+  readonly model: Model;
+  readonly arrangement: Arrangement;
+  readonly logic: InputLogic;
+  /** Id of the device in the wiring. */
+  readonly device: string;
+}
+
 /** All wires of the job: supply, motor, and every potential of the arrangement routed as one chain. */
-export function routeWires(
-  job: Job,
-  profile: Profile,
-  model: Model,
-  arrangement: Arrangement,
-  logic: InputLogic,
-  landed: Landed,
-): Routing {
-  const control = controlWires(job, profile, arrangement, logic, landed);
-  return { ...control, wires: [...powerWires(job, profile, model, arrangement), ...control.wires] };
+export function routeWires(context: RouteContext, landed: Landed): Routing {
+  const { job, profile, model, arrangement, device } = context;
+  const control = controlWires(context, landed);
+  const power = powerWires(job, profile, model, arrangement, device);
+  return { ...control, wires: [...power, ...control.wires] };
 }
-
-function powerWires(
-  job: Job,
-  profile: Profile,
-  model: Model,
-  arrangement: Arrangement,
-): RoutedWire[] {
-  const { practice, plate } = job;
-  const amps = Math.max(model.ratedA, plateNumbers(plate).rated?.amps ?? 0);
-  const feed = powerSize(practice, practice === 'NFPA' ? amps * 1.25 : amps);
-  const motorSize: Size = plate.cable.size ?? feed;
-  const motorM = plate.cable.length ? toBase(plate.cable.length, 'length') : PANEL_M;
-  const wires: RoutedWire[] = [];
-  const add = (
-    from: string,
-    to: string,
-    name: string,
-    wireClass: WireSpec['class'],
-    size: Size,
-    lengthM: number,
-    line: number,
-    cable = {},
-  ): void =>
-    void wires.push({
-      from,
-      to,
-      function: name,
-      size,
-      colour: colourOf(practice, wireClass, line),
-      lengthM,
-      potential: from.replace(':', '.'),
-      class: wireClass,
-      ...cable,
-    });
-  const terminals = presentTerminals(profile);
-  const find = (kind: string, phase: string): string | undefined =>
-    terminals.find(
-      (id) => profile.terminals[id].kind === kind && profile.terminals[id].phase === phase,
-    );
-  feedPhases(profile).forEach((phase, i) => {
-    const terminal = find('mains', phase);
-    if (!terminal) return;
-    const [into, out] = [2 * i + 1, 2 * i + 2];
-    add(`supply:${phase}`, `breaker:${into}`, `supply.${phase}`, 'mains', feed, PANEL_M, i);
-    const { contactor } = arrangement;
-    if (contactor)
-      add(`breaker:${out}`, `${contactor}:${into}`, `line.${phase}`, 'mains', feed, PANEL_M, i);
-    add(
-      `${contactor ?? 'breaker'}:${out}`,
-      `drive:${terminal}`,
-      `feed.${phase}`,
-      'mains',
-      feed,
-      PANEL_M,
-      i,
-    );
-  });
-  const pe = find('mains', 'PE');
-  if (pe) add('supply:PE', `drive:${pe}`, 'feed.PE', 'pe', peSize(feed), PANEL_M, 0);
-  ['U', 'V', 'W'].forEach((phase, i) => {
-    const terminal = find('motor', phase);
-    if (terminal)
-      add(`drive:${terminal}`, `motor:${phase}`, `motor.${phase}`, 'motor', motorSize, motorM, i, {
-        cable: 'W1',
-        core: String(i + 1),
-      });
-  });
-  const motorPe = find('motor', 'PE') ?? pe;
-  if (motorPe)
-    add(`drive:${motorPe}`, 'motor:PE', 'motor.PE', 'pe', peSize(motorSize), motorM, 0, {
-      cable: 'W1',
-      core: 'PE',
-    });
-  return wires;
-}
-
-/** Conductors of the supply that feed the device, in the order of the breaker's poles. */
-export const feedPhases = (profile: Profile): readonly string[] =>
-  profile.supply.phases === 1 ? ['L1', 'N'] : ['L1', 'L2', 'L3'];
 
 interface Chain {
   readonly potential: string;
@@ -129,21 +66,16 @@ interface Chain {
   }[];
 }
 
-function controlWires(
-  job: Job,
-  profile: Profile,
-  arrangement: Arrangement,
-  logic: InputLogic,
-  landed: Landed,
-): Routing {
-  const place = resolver(profile, logic, landed);
-  const missing = new Set<string>();
+function controlWires(context: RouteContext, landed: Landed): Routing {
+  const { profile, arrangement, logic, device } = context;
+  const place = resolver(context, landed);
+  const missing = new Set<DeviceSymbol>();
   const nets: Chain[] = arrangement.nets.map((net) => ({
     ...net,
     points: net.points.flatMap(({ at, wire }) => {
       const landing = place(at);
       if (landing) return [{ at: landing, wire, class: net.class }];
-      missing.add(at);
+      if (isSymbol(at)) missing.add(at);
       return [];
     }),
   }));
@@ -154,13 +86,13 @@ function controlWires(
         'common',
         'controlDc',
         ['', 'inputCommon'],
-        [`drive:${common}`, `drive:${logic.wireCommonTo}`],
+        [`${device}:${common}`, `${device}:${logic.wireCommonTo}`],
       ),
     );
   const [plus, a, b] = [place('@supply24'), place('@enableA'), place('@enableB')];
   if (!arrangement.usesEnables && plus && a && b)
     nets.push(link('enables', 'safety', ['', 'enable.A', 'enable.B'], [plus, a, b]));
-  return { ...layChains(job, profile, arrangement, mergeChains(nets)), missing: [...missing] };
+  return { ...layChains(context, mergeChains(nets)), missing: [...missing] };
 }
 
 function link(
@@ -178,10 +110,9 @@ function link(
 
 /** Landing of every symbol of an arrangement on this device; undefined where it has no such terminal. */
 function resolver(
-  profile: Profile,
-  logic: InputLogic,
+  { profile, logic, device }: RouteContext,
   landed: Landed,
-): (at: string) => string | undefined {
+): (at: PointRef) => string | undefined {
   const zero = firstOfKind(profile, 'zeroVolt');
   const supply = firstOfKind(profile, 'supply24');
   const enable = (channel: string): string | undefined =>
@@ -189,7 +120,7 @@ function resolver(
       const t = profile.terminals[id];
       return t.kind === 'enableInput' && t.channel === channel;
     });
-  const fixed: Readonly<Record<string, string | undefined>> = {
+  const fixed: Readonly<Partial<Record<PointRef, string | undefined>>> = {
     '@feed': logic.contactsSwitch === 'plus24' ? supply : zero,
     '@return': logic.contactsSwitch === 'plus24' ? zero : supply,
     '@supply24': supply,
@@ -202,7 +133,7 @@ function resolver(
     '@enableB': enable('B'),
   };
   return (at) => {
-    if (!at.startsWith('@')) return at;
+    if (!isSymbol(at)) return at;
     const [kind, name, part] = at.split(':');
     const relay = landed.outputs[name];
     const terminal =
@@ -211,7 +142,7 @@ function resolver(
         : kind === '@out'
           ? relay?.[part as 'common' | 'no']
           : fixed[at];
-    return terminal === undefined ? undefined : `drive:${terminal}`;
+    return terminal === undefined ? undefined : `${device}:${terminal}`;
   };
 }
 
@@ -243,9 +174,7 @@ const classGroups = { controlDc: 0, safety: 0, analogue: 1, controlAc: 2 } as Re
 >;
 
 function layChains(
-  job: Job,
-  profile: Profile,
-  arrangement: Arrangement,
+  { job, profile, arrangement, device }: RouteContext,
   chains: readonly Chain[],
 ): Omit<Routing, 'missing'> {
   const stationM = job.scheme.stationLength
@@ -258,7 +187,7 @@ function layChains(
   const cores: Record<string, number> = {};
   let analogue = 0;
   for (const chain of chains) {
-    const points = ordered(chain.points, placeOf, profile);
+    const points = ordered(chain.points, placeOf, ownTerminals(profile, device));
     for (let i = 0; i + 1 < points.length; i++) {
       const [from, to] = [points[i], points[i + 1]];
       for (const { at } of [from, to]) held.set(at, (held.get(at) ?? 0) + 1);
@@ -282,31 +211,35 @@ function layChains(
       });
     }
   }
-  const crowded = [...held]
-    .filter(
-      ([landing, count]) =>
-        landing.startsWith('drive:') &&
-        count > (profile.terminals[landing.slice(6)]?.conductors ?? 2),
-    )
-    .map(([landing]) => landing);
+  const own = ownTerminals(profile, device);
+  const crowded = [...held].flatMap(([landing, count]) =>
+    count > (own(landing)?.conductors ?? Infinity) ? [landing] : [],
+  );
   return { wires, crowded };
 }
+
+/** Terminal of the device that a landing is; undefined for a landing of anything else. */
+const ownTerminals =
+  (profile: Profile, device: string) =>
+  (at: string): Profile['terminals'][string] | undefined => {
+    const parts = landingParts(at);
+    return parts.device === device ? profile.terminals[parts.terminal] : undefined;
+  };
 
 /** Landings of one place lie together, so that a chain crosses once; a terminal for one conductor only lies at an end. */
 function ordered(
   points: Chain['points'],
   placeOf: (at: string) => Place,
-  profile: Profile,
+  own: ReturnType<typeof ownTerminals>,
 ): Chain['points'] {
   const places = [...new Set(points.map((p) => placeOf(p.at)))];
-  const driveFirst = points[0].at.startsWith('drive:');
+  const deviceFirst = own(points[0].at) !== undefined;
   const rank = (p: Chain['points'][number]): number =>
-    p.at.startsWith('drive:') === driveFirst ? 0 : 1;
+    (own(p.at) !== undefined) === deviceFirst ? 0 : 1;
   const together = places.flatMap((place) =>
     points.filter((p) => placeOf(p.at) === place).sort((x, y) => rank(x) - rank(y)),
   );
-  const single = (at: string): boolean =>
-    at.startsWith('drive:') && (profile.terminals[at.slice(6)]?.conductors ?? 2) === 1;
+  const single = (at: string): boolean => own(at)?.conductors === 1;
   const inner = together.filter((p, i) => i > 0 && i < together.length - 1 && single(p.at));
   if (inner.length === 0) return together;
   return [...together.filter((p) => !inner.includes(p)), ...inner];

@@ -1,28 +1,19 @@
 import {
-  factoryValue,
+  presentTerminals,
   roleSetting,
   settingForRole,
-  type Model,
+  taskCode,
   type Profile,
   type Value,
 } from '../catalogue/index.js';
 import type { Job, Wiring } from '../job/index.js';
 import { plateNumbers } from '../line/index.js';
 import type { Arrangement } from '../scheme/index.js';
-import { taskCode } from './assign.js';
-import { presentTerminals } from './terminals.js';
 
 /** Meanings that nobody asked for in words: whether they matter is found by rehearsing the job. */
 const judgedByRun: readonly string[] = ['onFaultReset'];
 
 export type PlannedSettings = Wiring['settings'];
-
-/** All settings as the device leaves the factory. */
-export function factorySettings(profile: Profile, model: Model): Record<string, Value> {
-  return Object.fromEntries(
-    Object.keys(profile.settings).map((code) => [code, factoryValue(profile, model, code)]),
-  );
-}
 
 /**
  * Values the wishes, the plate and the wiring ask for, each with its reason; then the person's own, which win.
@@ -118,16 +109,4 @@ function clampToSetting(profile: Profile, code: string, value: Value): Value {
   if (typeof value !== 'number') return value;
   const onStep = step ? Number((Math.round(value / step) * step).toFixed(6)) : value;
   return Math.min(Math.max(onStep, min ?? -Infinity), max ?? Infinity);
-}
-
-/** Settings in force: the factory's, overlaid with what is planned. */
-export function settingsInForce(
-  profile: Profile,
-  model: Model,
-  planned: PlannedSettings,
-): Record<string, Value> {
-  return {
-    ...factorySettings(profile, model),
-    ...Object.fromEntries(Object.entries(planned).map(([code, { value }]) => [code, value])),
-  };
 }

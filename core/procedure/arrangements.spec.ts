@@ -13,11 +13,12 @@ import {
   startActs,
   stopActs,
   take,
+  type OperationId,
   type Direction,
 } from '../scheme/index.js';
 import { adopted, bareJob, marrowick } from '../testing/jobs.js';
 import { say } from '../words/index.js';
-import { liveSteps } from './live.js';
+import { liveSteps } from './live/index.js';
 
 const profile = marrowick();
 const both = { direction: 'forwardReverse' } as const;
@@ -99,7 +100,7 @@ function runs(job: Job, acts: readonly Act[], endMs: number): (ms: number) => nu
     [...acts].sort((x, y) => x.atMs - y.atMs),
     endMs,
   );
-  return (ms) => signalAt(trace, 'drive.hz', ms * 1000);
+  return (ms) => signalAt(trace, 'device.hz', ms * 1000);
 }
 const plannedValues = (job: Job): Record<string, number> =>
   Object.fromEntries(
@@ -146,7 +147,7 @@ describe('every arrangement', () => {
         { do: 'supplyOn', atMs: 0 },
         ...arrangement.inputs
           .filter((f) => f.id !== arrangement.stops[0])
-          .map((f) => give(arrangement, f.id, READY_MS)),
+          .map((f) => give(arrangement, f.id as OperationId, READY_MS)),
       );
       for (const line of plan.keying.filter((l) => l.code && l.part !== 'handOver')) {
         now[line.code as string] = line.to as number;
@@ -155,7 +156,7 @@ describe('every arrangement', () => {
           held,
           6000,
         );
-        expect(signalAt(trace, 'drive.hz', 5_900_000))
+        expect(signalAt(trace, 'device.hz', 5_900_000))
           .withContext(line.key)
           .toBe(0);
       }
@@ -248,7 +249,9 @@ describe('every arrangement', () => {
         }),
         ({ job, arrangement }, presses) => {
           const [stop] = arrangement.stops;
-          const others = Object.keys(arrangement.operations).filter((id) => id !== stop);
+          const others = (Object.keys(arrangement.operations) as OperationId[]).filter(
+            (id) => id !== stop,
+          );
           const acts = presses.flatMap(([at, i, down]) =>
             actsOf((down ? give : take)(arrangement, others[i % others.length], READY_MS + at)),
           );
@@ -292,7 +295,7 @@ describe('start held while stop is released', () => {
       acts,
       20_000,
     );
-    return Math.round(signalAt(trace, 'drive.hz', 19_900_000));
+    return Math.round(signalAt(trace, 'device.hz', 19_900_000));
   };
 
   it('differs between the two stations, and flips with the device’s policy', () => {
@@ -357,7 +360,7 @@ describe('start held while stop is released', () => {
         const volts = [3500, 4500].map((ms) =>
           Math.round(voltsAt(trace, landing, installation.reference, ms * 1000)?.dc ?? NaN),
         );
-        return `${id} ${volts.join(' then ')} V, ${stateAt(trace, 'drive.state', 4_500_000)}`;
+        return `${id} ${volts.join(' then ')} V, ${stateAt(trace, 'device.state', 4_500_000)}`;
       });
     };
     expect(at(chained).map((s) => s.replace(/, .*/u, ''))).toEqual([

@@ -2,7 +2,7 @@ import { shippedProfile, type Profile } from '../catalogue/index.js';
 import type { Job, ProcedureStep, Scheme } from '../job/index.js';
 import { adopted, bareJob, marrowick } from '../testing/jobs.js';
 import { say } from '../words/index.js';
-import { liveSteps } from './live.js';
+import { liveSteps } from './live/index.js';
 
 const n = shippedProfile('ondulet-n');
 const careful: Partial<Scheme> = {

@@ -1,2 +1,2 @@
-export { liveSteps } from './live.js';
+export { liveSteps } from './live/index.js';
 export { tolerances } from './tolerances.js';

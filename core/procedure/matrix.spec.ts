@@ -2,7 +2,8 @@ import { shippedProfile, type Profile } from '../catalogue/index.js';
 import { checkJob } from '../hazards/index.js';
 import { installAtSpeed } from '../installation/index.js';
 import type { Act, Job, Scheme } from '../job/index.js';
-import { arrangeFor, inputLogics, planJob } from '../plan/index.js';
+import { inputLogics } from '../catalogue/index.js';
+import { arrangeFor, planJob } from '../plan/index.js';
 import { rehearse, signalAt, stateAt, type Trace } from '../rehearsal/index.js';
 import {
   actsOf,
@@ -121,10 +122,10 @@ class Run {
   private readonly trace: Trace;
   constructor(job: Job, profile: Profile, acts: readonly (Act | undefined)[], endMs: number) {
     const sorted = [...actsOf(...acts)].sort((x, y) => x.atMs - y.atMs);
-    this.trace = rehearse(installAtSpeed(job, profile, 1), sorted, endMs);
+    this.trace = rehearse(installAtSpeed(job, profile, { share: 1 }), sorted, endMs);
   }
-  hz = (ms: number): number => signalAt(this.trace, 'drive.hz', ms * 1000);
-  state = (ms: number): string => stateAt(this.trace, 'drive.state', ms * 1000);
+  hz = (ms: number): number => signalAt(this.trace, 'device.hz', ms * 1000);
+  state = (ms: number): string => stateAt(this.trace, 'device.state', ms * 1000);
   lit = (id: string, ms: number): boolean => signalAt(this.trace, `${id}.lit`, ms * 1000) === 1;
   level = (id: string, ms: number): number => signalAt(this.trace, id, ms * 1000);
 }
@@ -233,7 +234,7 @@ describe('what is special about an arrangement', () => {
   it('several stations: every start starts, every stop stops', () => {
     const { job, profile, a } = planned('ondulet-n', 'severalStations');
     expect(a.stops).toEqual(['stop', 'stop.2', 'stop.3']);
-    for (const start of ['start', 'start.2', 'start.3'])
+    for (const start of ['start', 'start.2', 'start.3'] as const)
       for (const [i] of a.stops.entries()) {
         const run = new Run(
           job,
@@ -285,10 +286,10 @@ describe('what is special about an arrangement', () => {
       at + 25_000,
     );
     expect([
-      run.level('drive.SA', at - 50),
-      run.level('drive.SB', at - 50),
-      run.level('drive.SA', at + 50),
-      run.level('drive.SB', at + 50),
+      run.level('device.SA', at - 50),
+      run.level('device.SB', at - 50),
+      run.level('device.SA', at + 50),
+      run.level('device.SB', at + 50),
     ]).toEqual([1, 1, 0, 0]);
     expect([
       run.state(at + 50),
@@ -302,8 +303,8 @@ describe('what is special about an arrangement', () => {
     const { job } = planned('ondulet-n', 'twoWire');
     const wires = Object.values(job.adopted?.wires ?? {}).filter((w) => w.class === 'safety');
     expect(wires.map((w) => [w.from, w.to])).toEqual([
-      ['drive:24E', 'drive:SA'],
-      ['drive:SA', 'drive:SB'],
+      ['device:24E', 'device:SA'],
+      ['device:SA', 'device:SB'],
     ]);
   });
 

@@ -1,10 +1,11 @@
 import { verdictOf, type Evidence, type Job, type ProcedureStep } from '../job/index.js';
 import { checkJob } from '../hazards/index.js';
 import { handOverBlocks, settingRows, stepRecords } from '../records/index.js';
-import { factorySettings, planJob } from '../plan/index.js';
+import { factorySettings } from '../catalogue/index.js';
+import { planJob } from '../plan/index.js';
 import { adopted, bareJob, marrowick } from '../testing/jobs.js';
 import { say, sayFinding } from '../words/index.js';
-import { liveSteps } from './live.js';
+import { liveSteps } from './live/index.js';
 
 const profile = marrowick();
 const steps = (job: Job): Map<string, ProcedureStep> =>
@@ -49,7 +50,7 @@ describe('live steps', () => {
   it('go stale when the wire they rest on is moved, and only those', () => {
     const pinned = adopted({
       ...base,
-      decisions: { ...base.decisions, pins: { 'run.reverse': { at: 'drive:IN6', why: 'x' } } },
+      decisions: { ...base.decisions, pins: { 'run.reverse': { at: 'device:IN6', why: 'x' } } },
     });
     const keys = changed(job, pinned);
     expect(keys).toContain('input.run.reverse');

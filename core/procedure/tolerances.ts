@@ -15,3 +15,7 @@ export const tolerances = {
   /** Analogue signals, share of span. */
   analogueSpan: 0.01,
 } as const;
+
+/** Tolerance of an output frequency, Hz: the larger of its two limits. */
+export const hzTolerance = (maxHz: number): number =>
+  Math.max(tolerances.hz, maxHz * tolerances.hzShare);

@@ -1,4 +1,4 @@
-import type { Board } from './device.js';
+import type { Board } from '../circuit/index.js';
 import type { LandingVolts } from './trace.js';
 
 const words = new Float64Array(1);

@@ -1,12 +1,17 @@
-import { Circuit, type Mode } from '../circuit/index.js';
-import type { Installation } from '../installation/index.js';
-import type { Act } from '../job/index.js';
-import type { Board, Device, Probe } from './device.js';
+import {
+  Circuit,
+  type Board,
+  type Deed,
+  type Device,
+  type Mode,
+  type Probe,
+} from '../circuit/index.js';
+import { SWITCHES, type Installation } from '../installation/index.js';
 import { electricalKey, isZero, sameArray, sameList, sameVolts } from './boards.js';
-import { modelOf } from './models/index.js';
-import { wiresModel } from './models/passive.js';
+import { modelsOf } from './models.js';
 import {
   appendStretch,
+  copyTrace,
   type LandingVolts,
   type SignalTrace,
   type Trace,
@@ -39,9 +44,9 @@ export interface EngineOptions {
   /** Signals that are recorded; all of them where absent. */
   readonly only?: readonly string[];
   /** Hears of every network the run goes through. */
-  readonly onSolved?: (solved: SolvedMoment) => void;
+  readonly onSolved?: (solved: SolvedMoment, engine: Engine) => void;
   /** Hears of every instant when it has come to rest. */
-  readonly onSettled?: (state: EngineState) => void;
+  readonly onSettled?: (engine: Engine) => void;
 }
 
 /** A network of the run: what the devices were, and what each of them sensed in it. */
@@ -52,12 +57,23 @@ export interface SolvedMoment {
   readonly states: readonly unknown[];
   readonly senses: readonly (readonly number[])[];
   readonly modes: readonly Mode[] | undefined;
+  /** The network itself, where it is asked for. */
+  readonly board?: KeptBoard;
 }
 
-/** An act at its time in integer microseconds. */
+/** Conductances and sources of a network, apart from the board they were written on. */
+export interface KeptBoard {
+  readonly g: Float64Array;
+  readonly emf: Float64Array;
+  readonly acRe: Float64Array;
+  readonly acIm: Float64Array;
+  readonly modal: readonly { readonly volts: number; readonly amps: number; readonly g: number }[];
+}
+
+/** A deed at its time in integer microseconds. */
 export interface TimedAct {
   readonly t: number;
-  readonly act: Act;
+  readonly act: Deed;
 }
 
 /**
@@ -65,14 +81,19 @@ export interface TimedAct {
  * act, all wakes and all threshold crossings.
  */
 export class Engine {
-  readonly trace: Trace;
+  trace: Trace;
   state: EngineState;
-  private readonly devices: Device<unknown>[];
+  private readonly devices: readonly Device<unknown>[];
+  private readonly byId: ReadonlyMap<string, number>;
+  /** Devices that step after each device has changed. */
+  private readonly heardBy: readonly (readonly number[])[];
+  private readonly switches: number;
   private readonly circuit: Circuit;
   private readonly options: EngineOptions;
   private readonly shown: readonly number[];
-  /** Devices of which anything is recorded. */
-  private readonly watched: readonly boolean[];
+  /** Signals of each device that are recorded, by their place among its own; none where nothing is. */
+  private readonly watched: readonly (readonly number[])[];
+  private readonly firstSignal: readonly number[];
   private readonly board: Board;
   private readonly lastBoard: {
     g: Float64Array;
@@ -85,17 +106,22 @@ export class Engine {
   private fresh = true;
   private readonly stamped: unknown[] = [];
   private seen: unknown[] = [];
+  /** State and solution at which each device last sensed. */
+  private readonly sensedState: unknown[] = [];
+  private readonly sensedIn: (LandingVolts | undefined)[] = [];
+  private modalBefore: { volts: number; amps: number; g: number }[] = [];
 
   constructor(installation: Installation, options: EngineOptions = {}) {
-    const devices = [
-      wiresModel(installation.wires),
-      ...installation.devices.map(modelOf),
-    ] as Device<unknown>[];
+    const devices = modelsOf(installation);
     this.options = options;
-    this.shown = installation.devices.flatMap((d) =>
-      d.kind === 'drive' && d.output ? [d.output.edge] : [],
-    );
+    const { output } = installation.device;
+    this.shown = output ? [output.edge] : [];
     this.devices = options.order ? options.order.map((i) => devices[i]) : devices;
+    this.byId = new Map(this.devices.map((d, i) => [d.id, i]));
+    this.heardBy = this.devices.map((d) =>
+      this.devices.flatMap((other, k) => (other.listens.includes(d.id) ? [k] : [])),
+    );
+    this.switches = this.byId.get(SWITCHES) ?? -1;
     this.circuit = new Circuit(
       { nodeCount: installation.landings.length, ...installation },
       { cached: options.cached },
@@ -103,21 +129,30 @@ export class Engine {
     const n = installation.edgeA.length;
     const zeros = (): Float64Array => new Float64Array(n);
     this.noVolts = new Float64Array(installation.landings.length);
-    this.board = { ...this.circuit.emptyStamp(), emfSlope: zeros(), acRe: zeros(), acIm: zeros() };
-    this.lastBoard = { g: zeros(), emf: zeros(), slope: zeros(), re: zeros(), im: zeros() };
-    this.watched = this.devices.map((d) => d.signals.some((s) => this.recorded(s.id)));
-    const signals = this.devices.flatMap((d) => d.signals);
-    const segments: SignalTrace[] = signals.map(() => ({ t: [], y: [], dy: [], ddy: [] }));
-    this.trace = {
-      installation: installation.hash,
-      endUs: 0,
-      signals,
-      segments,
-      instants: { t: [], solution: [] },
-      solutions: [],
-      events: [],
+    this.board = {
+      ...this.circuit.emptyStamp(),
+      emfSlope: zeros(),
+      acRe: zeros(),
+      acIm: zeros(),
     };
-    this.state = {
+    this.lastBoard = { g: zeros(), emf: zeros(), slope: zeros(), re: zeros(), im: zeros() };
+    const signals = this.devices.flatMap((d) => d.signals);
+    const { only } = options;
+    this.watched = this.devices.map((d) =>
+      d.signals.flatMap((s, k) => (only === undefined || only.includes(s.id) ? [k] : [])),
+    );
+    let first = 0;
+    this.firstSignal = this.devices.map((d) => {
+      first += d.signals.length;
+      return first - d.signals.length;
+    });
+    this.trace = emptyTrace(signals);
+    this.state = this.firstState();
+    this.settle(0, []);
+  }
+
+  private firstState(): EngineState {
+    return {
       t: 0,
       states: this.devices.map((d) => d.init()),
       senses: this.devices.map(() => []),
@@ -126,12 +161,13 @@ export class Engine {
       solution: -1,
       lengths: this.lengths(),
     };
-    this.settle(0, []);
   }
 
   /** Moment of the next change after the present one that needs no act; Infinity when everything rests. */
   nextChange(): number {
-    return Math.min(...this.state.wakes, this.nextCrossing());
+    let next = this.nextCrossing();
+    for (const wake of this.state.wakes) if (wake < next) next = wake;
+    return next;
   }
 
   /** Takes the rehearsal to `until`, applying the acts on the way. Acts must be in order and not before the present. */
@@ -141,17 +177,23 @@ export class Engine {
       const nextAct = at < acts.length ? Math.max(acts[at].t, this.state.t) : Infinity;
       const next = Math.min(nextAct, this.nextChange());
       if (next > until) break;
-      const now: Act[] = [];
+      const now: Deed[] = [];
       while (at < acts.length && acts[at].t <= next) now.push(acts[at++].act);
       this.settle(next, now);
     }
-    this.state = { ...this.state, t: Math.max(this.state.t, until) };
+    if (until > this.state.t) this.state = { ...this.state, t: until };
     (this.trace as { endUs: number }).endUs = until;
   }
 
   /** State of a device now. */
   stateOf(id: string): unknown {
-    return this.state.states[this.devices.findIndex((d) => d.id === id)];
+    return this.state.states[this.byId.get(id) ?? -1];
+  }
+
+  /** States of all devices now, without what can no longer matter: equal situations are equal. */
+  restedStates(): readonly unknown[] {
+    const { states, t } = this.state;
+    return states.map((s, i) => this.devices[i].rested(s, t));
   }
 
   /** Conductance of every edge now: 0 where it is open. */
@@ -195,47 +237,58 @@ export class Engine {
     this.seen = [...s.states];
   }
 
-  /**
-   * Goes on from a moment of another engine over the same devices; devices that this one has beyond them are in their
-   * first state. The trace begins there.
-   */
+  /** Goes on from a moment of a run of the same installation that another trace has kept; that trace stays as it is. */
+  branch(trace: Trace, from: EngineState): void {
+    this.trace = copyTrace(trace, from.lengths);
+    this.restore(from);
+  }
+
+  /** Goes on from a moment of another run; the trace begins there. */
   adopt(from: EngineState): void {
-    const more = this.devices.slice(from.states.length);
-    this.restore({
-      ...from,
-      states: [...from.states, ...more.map((d) => d.init())],
-      senses: [...from.senses, ...more.map(() => [])],
-      wakes: [...from.wakes, ...more.map(() => Infinity)],
-      solution: -1,
-      lengths: { segments: this.trace.segments.map(() => 0), instants: 0, events: 0, solutions: 0 },
-    });
+    this.trace = emptyTrace(this.trace.signals);
+    this.state = { ...from, solution: -1, lengths: this.lengths() };
+    this.fresh = true;
     this.seen = [];
     this.solve(from.t);
   }
 
+  /** The network as it was last written, apart from the board it was written on. */
+  keepBoard(): KeptBoard {
+    const { g, emf, acRe, acIm, modal } = this.board;
+    return {
+      g: g.slice(),
+      emf: emf.slice(),
+      acRe: acRe.slice(),
+      acIm: acIm.slice(),
+      modal: modal.map((m) => ({ ...m })),
+    };
+  }
+
   /**
-   * Whether every device would sense the same in this engine's network as it did in another's, with some acts done.
-   *
-   * @param acts what is otherwise here: a wire broken, a contact closed
+   * Whether every device would sense in a network of another run what it did there, with some edges otherwise. The run of
+   * this engine is left as it was, but is to be restored before it goes on.
    */
-  sensesLike(solved: SolvedMoment, acts: readonly Act[]): boolean {
-    const states = this.devices.map((d, i) =>
-      acts.reduce<unknown>(
-        (s, act) => d.act(s, act),
-        i < solved.states.length ? solved.states[i] : d.init(),
-      ),
-    );
-    this.trace.solutions.length =
-      this.trace.instants.t.length =
-      this.trace.instants.solution.length =
-        0;
-    this.state = { ...this.state, t: solved.t, states, modes: solved.modes, solution: -1 };
-    this.fresh = true;
-    this.solve(solved.t);
-    const probe = this.probe();
-    return solved.senses.every((before, i) =>
-      sameList(this.devices[i].sense(states[i], probe), before),
-    );
+  sensesLike(
+    solved: SolvedMoment & { readonly board: KeptBoard },
+    otherwise: readonly { readonly edge: number; readonly g: number }[],
+  ): boolean {
+    const { board } = this;
+    const { g, emf, acRe, acIm, modal } = solved.board;
+    board.g.set(g);
+    board.emf.set(emf);
+    modal.forEach((m, i) => (board.modal[i] = { ...m }));
+    for (const { edge, g: conductance } of otherwise) board.g[edge] = conductance;
+    const solution = this.circuit.solve(board, solved.modes);
+    const probe = probeOf({
+      volts: solution.volts,
+      slope: this.noVolts,
+      acRe: isZero(acRe) ? this.noVolts : this.circuit.respond(acRe, 1),
+      acIm: isZero(acIm) ? this.noVolts : this.circuit.respond(acIm, 2),
+      island: solution.island,
+    });
+    for (let i = 0; i < solved.senses.length; i++)
+      if (!sameList(this.devices[i].sense(solved.states[i], probe), solved.senses[i])) return false;
+    return true;
   }
 
   private lengths(): EngineState['lengths'] {
@@ -248,88 +301,125 @@ export class Engine {
     };
   }
 
-  private settle(t: number, acts: readonly Act[]): void {
+  private settle(t: number, acts: readonly Deed[]): void {
     const { devices } = this;
+    const before = this.state;
     const due = new Uint8Array(devices.length);
-    for (let i = 0; i < due.length; i++) if (this.state.wakes[i] <= t) due[i] = 1;
-    const acted = this.state.states.slice();
+    for (let i = 0; i < due.length; i++) if (before.wakes[i] <= t) due[i] = 1;
+    const acted = before.states.slice();
     for (const act of acts) {
       for (let i = 0; i < due.length; i++) {
-        const next = devices[i].act(acted[i], act);
-        if (next !== acted[i]) due[i] = 1;
+        const next = devices[i].act(acted[i], act, t);
+        if (next === acted[i]) continue;
         acted[i] = next;
+        this.nowDue(due, i);
       }
       this.trace.events.push({ t, of: ownerOf(act), what: act.do });
     }
-    this.state = { ...this.state, t, states: acted };
+    this.state = { ...before, t, states: acted };
     for (let round = 0; this.round(t, due); round++) {
-      due.fill(0);
       if (round >= MOST_ROUNDS) {
         this.trace.events.push({ t, of: { kind: 'device', id: 'wires' }, what: 'unsettled' });
         break;
       }
     }
-    this.state = { ...this.state, wakes: devices.map((d, i) => d.wake(this.state.states[i], t)) };
+    const { states } = this.state;
+    const wakes = before.wakes.map((wake, i) =>
+      wake > t && states[i] === before.states[i] ? wake : devices[i].wake(states[i], t),
+    );
+    this.state = { ...this.state, wakes };
     this.record(t);
-    this.options.onSettled?.(this.snapshot());
+    this.options.onSettled?.(this);
+  }
+
+  /** A device that changed steps, and so do those that listen to it. */
+  private nowDue(due: Uint8Array, changed: number): void {
+    due[changed] = 1;
+    for (const i of this.heardBy[changed]) due[i] = 1;
   }
 
   /** Solves, lets every device sense that one solution, and steps those that are due. @returns whether anything changed */
   private round(t: number, due: Uint8Array): boolean {
     this.solve(t);
     const probe = this.probe();
+    const solution = this.trace.solutions[this.state.solution];
     const { states, senses } = this.state;
-    const sensed = senses.slice();
-    const stepped = states.slice();
-    let changed = false;
-    for (let i = 0; i < due.length; i++) {
-      const now = this.devices[i].sense(states[i], probe);
-      const same = sameList(now, senses[i]);
-      sensed[i] = same ? senses[i] : now;
-      if (same && due[i] === 0) continue;
-      stepped[i] = this.devices[i].step(states[i], sensed[i], t);
-      if (!same || stepped[i] !== states[i]) changed = true;
+    const peers = (id: string): unknown => states[this.byId.get(id) ?? -1];
+    let sensed: (readonly number[])[] | undefined;
+    let stepped: unknown[] | undefined;
+    const now = due.slice();
+    due.fill(0);
+    for (let i = 0; i < now.length; i++) {
+      const d = this.devices[i];
+      let same = true;
+      if (this.sensedIn[i] !== solution || this.sensedState[i] !== states[i]) {
+        const felt = d.sense(states[i], probe);
+        same = sameList(felt, senses[i]);
+        if (!same) (sensed ??= senses.slice())[i] = felt;
+        else {
+          this.sensedIn[i] = solution;
+          this.sensedState[i] = states[i];
+        }
+      }
+      if (same && now[i] === 0) continue;
+      const next = d.step(states[i], (sensed ?? senses)[i], t, peers);
+      if (next !== states[i]) {
+        (stepped ??= states.slice())[i] = next;
+        for (const k of this.heardBy[i]) due[k] = 1;
+      }
     }
-    this.options.onSolved?.({
-      t,
-      key: electricalKey(this.board, this.shown),
-      states,
-      senses: sensed,
-      modes: this.state.modes,
-    });
-    if (changed) this.state = { ...this.state, states: stepped, senses: sensed };
-    return changed;
+    this.options.onSolved?.(
+      {
+        t,
+        key: electricalKey(this.board, this.shown),
+        states,
+        senses: sensed ?? senses,
+        modes: this.state.modes,
+      },
+      this,
+    );
+    if (!sensed && !stepped) return false;
+    this.state = { ...this.state, states: stepped ?? states, senses: sensed ?? senses };
+    return true;
   }
 
   /** Adds what can be seen of every device that changed to the trace. */
   private record(t: number): void {
-    let signal = 0;
+    const { states } = this.state;
     for (let i = 0; i < this.devices.length; i++) {
       const d = this.devices[i];
-      const now = this.state.states[i];
-      if (this.watched[i] && (d.moves || this.seen[i] !== now)) {
+      const now = states[i];
+      const watched = this.watched[i];
+      if (watched.length > 0 && (d.showsWithTime || this.seen[i] !== now)) {
         const stretches = d.observe(now, t);
-        for (let k = 0; k < stretches.length; k++)
-          if (this.recorded(d.signals[k].id))
-            appendStretch(this.trace.segments[signal + k], stretches[k], t);
+        for (const k of watched)
+          appendStretch(this.trace.segments[this.firstSignal[i] + k], stretches[k], t);
       }
       this.seen[i] = now;
-      signal += d.signals.length;
     }
   }
 
-  private recorded(id: string): boolean {
-    return this.options.only === undefined || this.options.only.includes(id);
+  /** Writes what every device is into the board. @returns whether anything was written */
+  private stamp(t: number): boolean {
+    const { states } = this.state;
+    // A switch that goes back leaves its edge to whoever owns it.
+    const all = this.fresh || this.stamped[this.switches] !== states[this.switches];
+    let written = false;
+    for (let i = 0; i < this.devices.length; i++) {
+      const now = states[i];
+      if (!all && this.stamped[i] === now && !this.devices[i].stampsWithTime) continue;
+      this.devices[i].stamp(now, t, this.board);
+      this.stamped[i] = now;
+      written = true;
+    }
+    if (written && this.switches >= 0)
+      this.devices[this.switches].stamp(states[this.switches], t, this.board);
+    return written;
   }
 
   private solve(t: number): void {
     const { board, lastBoard } = this;
-    for (let i = 0; i < this.devices.length; i++) {
-      const now = this.state.states[i];
-      if (this.fresh || this.stamped[i] !== now || this.devices[i].moves)
-        this.devices[i].stamp(now, t, board);
-      this.stamped[i] = now;
-    }
+    if (!this.stamp(t) && this.state.solution >= 0) return;
     const last = this.state.solution >= 0 ? this.trace.solutions[this.state.solution] : undefined;
     const before = this.fresh ? undefined : last;
     const sameSources =
@@ -339,9 +429,9 @@ export class Engine {
       before !== undefined &&
       sameArray(board.acRe, lastBoard.re) &&
       sameArray(board.acIm, lastBoard.im);
-    if (sameSources && sameSlope && sameAlternating && sameArray(board.g, lastBoard.g)) return;
-    const solution = this.circuit.solve(board, this.state.modes);
     const sameNetwork = before !== undefined && sameArray(board.g, lastBoard.g);
+    if (sameSources && sameSlope && sameAlternating && sameNetwork) return;
+    const solution = this.circuit.solve(board, this.state.modes);
     const none = this.noVolts;
     const respond = (
       sources: Float64Array,
@@ -362,16 +452,12 @@ export class Engine {
     lastBoard.slope.set(board.emfSlope);
     lastBoard.re.set(board.acRe);
     lastBoard.im.set(board.acIm);
-    this.rememberModal();
+    this.modalBefore = board.modal.map(({ volts, amps, g }) => ({ volts, amps, g }));
     this.fresh = false;
     this.keepSolution(t, landing);
-    this.state = { ...this.state, modes: solution.modes };
+    if (this.state.modes !== solution.modes) this.state = { ...this.state, modes: solution.modes };
   }
 
-  private modalBefore: { volts: number; amps: number; g: number }[] = [];
-  private rememberModal(): void {
-    this.modalBefore = this.board.modal.map(({ volts, amps, g }) => ({ volts, amps, g }));
-  }
   private modalUnchanged(): boolean {
     return this.board.modal.every((m, i) => {
       const before = this.modalBefore[i];
@@ -382,7 +468,7 @@ export class Engine {
   private keepSolution(t: number, landing: LandingVolts): void {
     const { instants, solutions } = this.trace;
     const last = solutions[this.state.solution];
-    if (last && sameVolts(last, landing) && !landing.slope.some((x) => x !== 0)) return;
+    if (last && sameVolts(last, landing) && isZero(landing.slope)) return;
     const index = solutions.push(landing) - 1;
     if (instants.t[instants.t.length - 1] === t)
       instants.solution[instants.solution.length - 1] = index;
@@ -394,22 +480,14 @@ export class Engine {
   }
 
   private probe(): Probe {
-    const s = this.trace.solutions[this.state.solution];
-    const joined = (plus: number, minus: number): boolean => s.island[plus] === s.island[minus];
-    return {
-      volts: (plus, minus) => (joined(plus, minus) ? s.volts[plus] - s.volts[minus] : null),
-      acVolts: (plus, minus) =>
-        joined(plus, minus)
-          ? Math.hypot(s.acRe[plus] - s.acRe[minus], s.acIm[plus] - s.acIm[minus])
-          : null,
-    };
+    return probeOf(this.trace.solutions[this.state.solution]);
   }
 
   /** First moment after the present at which a sloping voltage passes a threshold, in closed form. */
   private nextCrossing(): number {
     const { t, solution, states } = this.state;
     const s = this.trace.solutions[solution];
-    if (!s || !s.slope.some((x) => x !== 0)) return Infinity;
+    if (!s || s.slope === this.noVolts || isZero(s.slope)) return Infinity;
     const since = (t - this.trace.instants.t[this.trace.instants.t.length - 1]) / 1e6;
     let next = Infinity;
     this.devices.forEach((d, i) => {
@@ -424,16 +502,55 @@ export class Engine {
   }
 }
 
-function ownerOf(act: Act): TraceEvent['of'] {
-  if (act.do === 'breakWire' || act.do === 'mendWire') return { kind: 'wire', id: act.wire };
-  if (act.do === 'hook') return { kind: 'landing', id: act.a };
+function emptyTrace(signals: Trace['signals']): Trace {
+  const segments: SignalTrace[] = signals.map(() => ({ t: [], y: [], dy: [], ddy: [] }));
   return {
-    kind: 'device',
-    id:
-      'device' in act && act.device
-        ? act.device
-        : act.do === 'key' || act.do === 'link'
-          ? 'drive'
-          : 'supply',
+    endUs: 0,
+    signals,
+    segments,
+    instants: { t: [], solution: [] },
+    solutions: [],
+    events: [],
   };
+}
+
+/** Phasor area of three landings below which no rotation is seen, V². */
+const LEAST_AREA = 1;
+
+/** What may be measured of one solution. */
+function probeOf(s: LandingVolts): Probe {
+  const joined = (plus: number, minus: number): boolean => s.island[plus] === s.island[minus];
+  return {
+    volts: (plus, minus) => (joined(plus, minus) ? s.volts[plus] - s.volts[minus] : null),
+    acVolts: (plus, minus) =>
+      joined(plus, minus)
+        ? Math.hypot(s.acRe[plus] - s.acRe[minus], s.acIm[plus] - s.acIm[minus])
+        : null,
+    rotation: (a, b, c) => {
+      if (!joined(a, b) || !joined(b, c)) return 0;
+      // Twice the signed area of the triangle of the three phasors: clockwise as L1, L2, L3.
+      const area =
+        (s.acRe[b] - s.acRe[a]) * (s.acIm[c] - s.acIm[a]) -
+        (s.acIm[b] - s.acIm[a]) * (s.acRe[c] - s.acRe[a]);
+      return Math.abs(area) < LEAST_AREA ? 0 : area < 0 ? 1 : -1;
+    },
+  };
+}
+
+function ownerOf(act: Deed): TraceEvent['of'] {
+  switch (act.do) {
+    case 'breakWire':
+    case 'mendWire':
+      return { kind: 'wire', id: act.wire };
+    case 'hook':
+      return { kind: 'landing', id: act.a };
+    case 'link':
+      return { kind: 'device', id: act.link };
+    case 'key':
+      return { kind: 'device', id: 'keypad' };
+    case 'switch':
+      return { kind: 'device', id: SWITCHES };
+    default:
+      return { kind: 'device', id: act.device ?? 'supply' };
+  }
 }

@@ -1,15 +1,17 @@
+export { type DeviceState, type KeyName } from './device-model.js';
 export {
   Engine,
   type EngineOptions,
   type EngineState,
+  type KeptBoard,
   type SolvedMoment,
   type TimedAct,
 } from './engine.js';
-export { driveStates } from './models/drive.js';
 export { rehearse, timedActs } from './script.js';
 export { ohmsBetween, type OhmReading } from './ohms.js';
 export { Session } from './session.js';
 export {
+  copyTrace,
   pieceAt,
   signalAt,
   stateAt,
@@ -21,4 +23,4 @@ export {
 } from './trace.js';
 export { whyNotRunning, type Condition, type Why } from './why.js';
 export { type OpenPlace } from './ways.js';
-export { type SignalSpec } from './device.js';
+export { type SignalSpec } from '../circuit/index.js';

@@ -1,9 +1,17 @@
 import fc from 'fast-check';
 import { shippedProfile } from '../catalogue/index.js';
-import { install, installAtSpeed } from '../installation/index.js';
+import { install, installAtSpeed, installedOf } from '../installation/index.js';
 import { timeOrder, type Act, type Job, type Scheme } from '../job/index.js';
 import { arrangeFor } from '../plan/index.js';
-import { actsOf, give, powerUp, READY_MS, take, type Arrangement } from '../scheme/index.js';
+import {
+  actsOf,
+  give,
+  powerUp,
+  READY_MS,
+  take,
+  type Arrangement,
+  type OperationId,
+} from '../scheme/index.js';
 import { adopted, bareJob } from '../testing/jobs.js';
 import { Engine, rehearse, signalAt, timedActs, type Trace } from './index.js';
 
@@ -60,14 +68,19 @@ const rich: readonly Partial<Scheme>[] = [
 ];
 const benches = rich.map((scheme) => {
   const job = jobOf(scheme);
-  return { scheme, job, arrangement: arrangeFor(job, n), installation: installAtSpeed(job, n, 1) };
+  return {
+    scheme,
+    job,
+    arrangement: arrangeFor(job, n),
+    installation: installAtSpeed(job, n, { share: 1 }),
+  };
 });
 type Bench = (typeof benches)[number];
 
 /** Random presses, turns, supply cuts and broken wires within eight seconds of a station that is powered up. */
 const script = (b: Bench): fc.Arbitrary<Act[]> => {
-  const operations = Object.keys(b.arrangement.operations);
-  const wires = b.installation.wires.map((w) => w.id);
+  const operations = Object.keys(b.arrangement.operations) as OperationId[];
+  const wires = installedOf(b.installation, 'wires')[0].wires.map((w) => w.id);
   const at = fc.integer({ min: READY_MS, max: READY_MS + 8000 });
   const act = fc.oneof(
     {
@@ -108,7 +121,7 @@ describe('whatever is pressed, cut or broken', () => {
       fc.property(anyRun, fc.integer(), ([b, acts], seed) => {
         const first = rehearse(b.installation, acts, END_MS);
         expect(bits(rehearse(b.installation, acts, END_MS))).toBe(bits(first));
-        const count = b.installation.devices.length + 1;
+        const count = b.installation.devices.length;
         const order = Array.from({ length: count }, (_, i) => i).sort(
           (x, y) => ((x * 7919 + seed) % 101) - ((y * 7919 + seed) % 101),
         );
@@ -153,7 +166,7 @@ describe('whatever is pressed, cut or broken', () => {
       fc.property(anyRun, ([b, acts]) => {
         const trace = rehearse(b.installation, acts, END_MS);
         const { t, y, dy, ddy } =
-          trace.segments[trace.signals.findIndex((s) => s.id === 'drive.hz')];
+          trace.segments[trace.signals.findIndex((s) => s.id === 'device.hz')];
         for (let k = 1; k < t.length; k++) {
           const tau = (t[k] - t[k - 1]) / 1e6;
           const before = y[k - 1] + (dy[k - 1] + (ddy[k - 1] * tau) / 2) * tau;
@@ -178,14 +191,14 @@ describe('whatever is pressed, cut or broken', () => {
         for (let ms = READY_MS; ms < END_MS; ms += 50) {
           const at = (signal: string, back = 0): number =>
             signalAt(trace, signal, (ms - back) * 1000);
-          const open = ['drive.SA', 'drive.SB'].some((s) => at(s) === 0 && at(s, filterMs) === 0);
-          if (open) expect(at('drive.hz')).withContext(`enable open at ${ms}`).toBe(0);
+          const open = ['device.SA', 'device.SB'].some((s) => at(s) === 0 && at(s, filterMs) === 0);
+          if (open) expect(at('device.hz')).withContext(`enable open at ${ms}`).toBe(0);
           if (!stop) continue;
           // Stop open: never speeding up; the ramp down may still be running.
-          const opened = [0, 20, 40].every((back) => at(`drive.${stop}`, back) === 0);
+          const opened = [0, 20, 40].every((back) => at(`device.${stop}`, back) === 0);
           if (opened)
-            expect(Math.abs(at('drive.hz'))).toBeLessThanOrEqual(
-              Math.abs(at('drive.hz', 30)) + 1e-9,
+            expect(Math.abs(at('device.hz'))).toBeLessThanOrEqual(
+              Math.abs(at('device.hz', 30)) + 1e-9,
             );
         }
       }),
@@ -201,14 +214,14 @@ describe('whatever is pressed, cut or broken', () => {
         timeOrder([...powerUp(b.arrangement, 1), ...actsOf(...acts)]),
         END_MS,
       );
-    const hz = (t: Trace, ms: number): number => signalAt(t, 'drive.hz', ms * 1000);
+    const hz = (t: Trace, ms: number): number => signalAt(t, 'device.hz', ms * 1000);
     const a: Arrangement = b.arrangement;
-    const jog = a.jogs.forward as string;
+    const jog = a.jogs.forward;
     const pressed = run([give(a, jog, READY_MS), take(a, jog, READY_MS + 2000)]);
     expect([hz(pressed, READY_MS + 1900) > 0, hz(pressed, READY_MS + 6000)]).toEqual([true, 0]);
     const stopped = run([give(a, 'stop', READY_MS), give(a, jog, READY_MS + 200)]);
     expect(hz(stopped, READY_MS + 2000)).toBe(0);
-    const reverse = run([give(a, a.jogs.reverse as string, READY_MS)]);
+    const reverse = run([give(a, a.jogs.reverse, READY_MS)]);
     expect(hz(reverse, READY_MS + 2000)).toBeLessThan(0);
   });
 
@@ -225,7 +238,7 @@ describe('whatever is pressed, cut or broken', () => {
         give(a, 'start', READY_MS),
         take(a, 'start', READY_MS + heldMs),
       );
-      return signalAt(rehearse(install(job, n), acts, END_MS), 'drive.hz', END_MS * 1000);
+      return signalAt(rehearse(install(job, n), acts, END_MS), 'device.hz', END_MS * 1000);
     };
     expect([hz(3), hz(3.9), hz(4.5) > 0]).toEqual([0, 0, true]);
   });

@@ -1,10 +1,10 @@
 import type { Installation } from '../installation/index.js';
-import type { Act } from '../job/index.js';
+import type { Deed } from '../circuit/index.js';
 import { Engine, type EngineOptions, type TimedAct } from './engine.js';
 import type { Trace } from './trace.js';
 
 /** Acts in order of time, in integer microseconds; acts of the same moment keep their order. */
-export function timedActs(acts: readonly Act[]): TimedAct[] {
+export function timedActs(acts: readonly Deed[]): TimedAct[] {
   return acts
     .map((act, i) => ({ t: Math.round(act.atMs * 1000), act, i }))
     .sort((x, y) => x.t - y.t || x.i - y.i);
@@ -19,7 +19,7 @@ export function timedActs(acts: readonly Act[]): TimedAct[] {
  */
 export function rehearse(
   installation: Installation,
-  acts: readonly Act[],
+  acts: readonly Deed[],
   endMs?: number,
   options?: EngineOptions,
 ): Trace {

@@ -1,10 +1,16 @@
 import type { Installation } from '../installation/index.js';
 import type { Act } from '../job/index.js';
-import { Engine, type EngineState, type TimedAct } from './engine.js';
+import { Engine, type EngineState } from './engine.js';
 import type { Trace } from './trace.js';
 
 /** How far a live session looks ahead of the last act, µs. */
 const HORIZON_US = 10_000_000;
+
+/** An act of a person at its time, µs. */
+export interface LoggedAct {
+  readonly t: number;
+  readonly act: Act;
+}
 
 /**
  * A live rehearsal. It is its log of acts: each act takes the run back to the moment of the act, applies it and runs on to
@@ -12,21 +18,24 @@ const HORIZON_US = 10_000_000;
  */
 export class Session {
   private engine: Engine;
-  private readonly acts: TimedAct[] = [];
+  private readonly acts: LoggedAct[] = [];
   private readonly snapshots: EngineState[];
+
+  /** Engine for questions about a moment, so that the run itself is not disturbed. */
+  private asked: Engine | undefined;
 
   constructor(
     readonly installation: Installation,
-    log: readonly TimedAct[] = [],
+    log: readonly LoggedAct[] = [],
   ) {
     this.engine = new Engine(installation);
     this.snapshots = [this.engine.snapshot()];
-    for (const { t, act } of log) this.act(t, [act]);
-    if (log.length === 0) this.engine.runTo(HORIZON_US, []);
+    for (const { t, act } of log) this.take(t, [act]);
+    this.engine.runTo((log.at(-1)?.t ?? 0) + HORIZON_US, []);
   }
 
   /** The acts so far: the session as a script. */
-  get log(): readonly TimedAct[] {
+  get log(): readonly LoggedAct[] {
     return this.acts;
   }
 
@@ -36,13 +45,17 @@ export class Session {
 
   /** Applies acts at t µs. What was reckoned beyond t is thrown away; acts before t stay. */
   act(t: number, acts: readonly Act[]): Trace {
+    this.take(t, acts);
+    this.engine.runTo(t + HORIZON_US, []);
+    return this.engine.trace;
+  }
+
+  private take(t: number, acts: readonly Act[]): void {
     this.backTo(t);
     const timed = acts.map((act) => ({ t, act }));
     this.acts.push(...timed);
     this.engine.runTo(t, timed);
     this.snapshots.push(this.engine.snapshot());
-    this.engine.runTo(t + HORIZON_US, []);
-    return this.engine.trace;
   }
 
   /** Runs on so that everything up to t + horizon is known; returns the trace. */
@@ -51,14 +64,16 @@ export class Session {
     return this.engine.trace;
   }
 
-  /** An engine of its own at t, for questions about that moment. */
+  /** An engine that stands at t, for questions about that moment; reckoned from the nearest moment kept before it. */
   engineAt(t: number): Engine {
-    const engine = new Engine(this.installation);
-    engine.runTo(
+    const from = this.snapshots.findLast((s) => s.t <= t) ?? this.snapshots[0];
+    this.asked ??= new Engine(this.installation);
+    this.asked.adopt(from);
+    this.asked.runTo(
       t,
-      this.acts.filter((act) => act.t <= t),
+      this.acts.filter((act) => act.t > from.t && act.t <= t),
     );
-    return engine;
+    return this.asked;
   }
 
   private backTo(t: number): void {

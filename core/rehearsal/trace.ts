@@ -1,6 +1,6 @@
-import type { Stretch } from '../drive/index.js';
+import type { SignalSpec } from '../circuit/index.js';
+import type { Stretch } from '../numeric/index.js';
 import type { Where } from '../job/index.js';
-import type { SignalSpec } from './device.js';
 
 /** Voltages of all landings at an instant; alternating parts are zero where there is no alternating source. */
 export interface LandingVolts {
@@ -27,7 +27,6 @@ export interface SignalTrace {
 
 /** What happened in a rehearsal. The same installation and script give the same trace, bit for bit. */
 export interface Trace {
-  readonly installation: string;
   readonly endUs: number;
   readonly signals: readonly SignalSpec[];
   readonly segments: readonly SignalTrace[];
@@ -35,6 +34,26 @@ export interface Trace {
   readonly instants: { readonly t: number[]; readonly solution: number[] };
   readonly solutions: LandingVolts[];
   readonly events: TraceEvent[];
+}
+
+/** A trace up to some lengths of its lists, apart from the one it was copied from. */
+export function copyTrace(
+  trace: Trace,
+  upTo: { segments: readonly number[]; instants: number; events: number; solutions: number },
+): Trace {
+  return {
+    ...trace,
+    segments: trace.segments.map(({ t, y, dy, ddy }, i) => {
+      const n = upTo.segments[i];
+      return { t: t.slice(0, n), y: y.slice(0, n), dy: dy.slice(0, n), ddy: ddy.slice(0, n) };
+    }),
+    instants: {
+      t: trace.instants.t.slice(0, upTo.instants),
+      solution: trace.instants.solution.slice(0, upTo.instants),
+    },
+    solutions: trace.solutions.slice(0, upTo.solutions),
+    events: trace.events.slice(0, upTo.events),
+  };
 }
 
 /** Index of the last piece that begins at or before t; −1 before the first. */

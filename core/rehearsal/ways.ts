@@ -1,5 +1,6 @@
-import type { Installation } from '../installation/index.js';
-import type { Where } from '../job/index.js';
+import type { EdgeRole } from '../circuit/index.js';
+import { installedOf, tagIn, type Installation } from '../installation/index.js';
+import { landingParts, type Where } from '../job/index.js';
 
 /** One open place on the way of a circuit, as a code for words. */
 export interface OpenPlace {
@@ -15,49 +16,44 @@ interface Step {
   readonly place: OpenPlace;
 }
 
-/** What can be open or closed between landings: wires, contacts, links; never a resistance. */
+/** Edges that carry a circuit on: what can be open or closed, never a resistance. */
+const carries: ReadonlySet<EdgeRole> = new Set(['wire', 'contact', 'fuse', 'link', 'join']);
+
+/** What can be open or closed between landings: wires, contacts, links. */
 export class Ways {
   private readonly at = new Map<number, Step[]>();
   private readonly ends: readonly (readonly [number, number])[];
 
   constructor(private readonly installation: Installation) {
     this.ends = installation.edgeA.map((a, e) => [a, installation.edgeB[e]] as const);
-    for (const w of installation.wires)
-      this.add(w.edge, {
-        code: 'wire',
-        args: { number: w.number },
-        where: { kind: 'wire', id: w.id },
-      });
-    for (const d of installation.devices) {
-      if (d.kind === 'contacts') for (const c of d.contacts) this.contact(c.edge, d.id, d.tag);
-      if (d.kind === 'coil')
-        for (const edge of [...d.makes, ...d.breaks]) this.contact(edge, d.id, d.tag, d.id);
-      if (d.kind === 'fuse') this.contact(d.across.edge, d.id, d.tag);
-      if (d.kind === 'transistor') this.contact(d.edge, d.id, d.tag);
-      if (d.kind === 'drive') {
-        for (const edge of d.joined)
-          this.add(edge, { code: 'missing', args: {}, where: { kind: 'device', id: d.id } });
-        for (const r of d.relays)
-          for (const edge of [...r.no, ...r.nc]) this.contact(edge, d.id, 'T1');
-        for (const link of d.links)
-          for (const p of Object.values(link.positions))
-            for (const edge of p.edges)
-              this.add(edge, {
-                code: 'link',
-                args: { device: link.id, position: link.position },
-                where: { kind: 'device', id: d.id },
-              });
+    const numbers = new Map(
+      installedOf(installation, 'wires').flatMap((d) => d.wires.map((w) => [w.id, w.number])),
+    );
+    const coils = new Set(installedOf(installation, 'coil').map((d) => d.id));
+    const { device } = installation;
+    installation.edges.forEach(({ of, role, a, b }, edge) => {
+      if (!carries.has(role)) return;
+      if (role === 'wire')
+        this.add(edge, {
+          code: 'wire',
+          args: { number: numbers.get(of) ?? of },
+          where: { kind: 'wire', id: of },
+        });
+      else if (role === 'link') {
+        const { position = '' } = device.links.find((l) => l.id === of) ?? {};
+        const where = { kind: 'device', id: device.id } as const;
+        this.add(edge, { code: 'link', args: { device: of, position }, where });
+      } else if (role === 'join')
+        this.add(edge, { code: 'missing', args: {}, where: { kind: 'device', id: of } });
+      else {
+        const [from, to] = [a, b].map((landing) => landingParts(landing).terminal);
+        this.add(edge, {
+          code: 'contact',
+          args: { device: tagIn(installation, of), a: from, b: to },
+          where: { kind: 'device', id: of },
+          ...(coils.has(of) ? { coil: of } : {}),
+        });
       }
-    }
-  }
-
-  private contact(edge: number, id: string, tag: string, coil?: string): void {
-    const [a, b] = this.ends[edge].map((i) => this.installation.landings[i].split(':')[1]);
-    this.add(edge, {
-      code: 'contact',
-      args: { device: tag, a, b },
-      where: { kind: 'device', id },
-      ...(coil ? { coil } : {}),
     });
   }
 

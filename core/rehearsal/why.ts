@@ -1,16 +1,15 @@
 import {
-  commandPlace,
-  isPulse,
-  terminalDemand,
-  viewDrive,
-  type DriveState,
-  type InputName,
-} from '../drive/index.js';
-import type { Installation, InstalledDrive, InstalledInput } from '../installation/index.js';
-import type { Where } from '../job/index.js';
+  installedOf,
+  logicOf,
+  type Installation,
+  type InstalledDevice,
+  type InstalledInput,
+} from '../installation/index.js';
+import { landingParts, type Where } from '../job/index.js';
+import type { LogicCondition } from '../motor/index.js';
+import type { CoilState } from '../parts/index.js';
+import type { DeviceState } from './device-model.js';
 import type { Engine } from './engine.js';
-import type { CoilState } from './models/coil.js';
-import type { DriveModelState } from './models/drive.js';
 import { Ways, type OpenPlace } from './ways.js';
 
 /** A condition for running, met or not, with what it concerns. */
@@ -34,26 +33,23 @@ type Args = Condition['args'];
 
 /** Below this nothing turns that a person could see: the end resistance of a dial is never quite nothing. */
 const STANDSTILL_HZ = 0.05;
+/** A relay that takes longer than this to pull in is a timer: a start warning. */
+const TIMER_US = 500_000;
 
 /** Collects the conditions of one moment. */
 class Inquiry {
   readonly conditions: Condition[] = [];
-  readonly drive: InstalledDrive;
-  readonly state: DriveModelState;
-  readonly logic: DriveState;
+  readonly device: InstalledDevice;
+  readonly state: DeviceState;
   private readonly ways: Ways;
   private readonly closed: Float64Array;
 
   constructor(
     private readonly installation: Installation,
     private readonly engine: Engine,
-    private readonly t: number,
   ) {
-    this.drive = installation.devices.find(
-      (d): d is InstalledDrive => d.kind === 'drive',
-    ) as InstalledDrive;
-    this.state = engine.stateOf(this.drive.id) as DriveModelState;
-    this.logic = this.state.logic;
+    this.device = installation.device;
+    this.state = engine.stateOf(this.device.id) as DeviceState;
     this.ways = new Ways(installation);
     this.closed = engine.conductances();
   }
@@ -71,237 +67,138 @@ class Inquiry {
   /** Open contacts of a relay are followed to what keeps its coil from pulling in. */
   private behindCoils(open: readonly OpenPlace[], seen: readonly string[] = []): OpenPlace[] {
     return open.flatMap((place) => {
-      const coil = this.installation.devices.find((d) => d.kind === 'coil' && d.id === place.coil);
-      if (coil?.kind !== 'coil' || seen.includes(coil.id)) return [place];
-      const poles = coil.ac
-        ? this.landings(/^(fuse\.control:2|breaker\.control:2|supply:L1)$/u)
-        : this.plusPoles();
+      const coil = installedOf(this.installation, 'coil').find((d) => d.id === place.coil);
+      if (!coil || seen.includes(coil.id)) return [place];
+      const poles = this.poles(coil.ac ? 'alternating' : 'direct', 'a');
       const further = this.ways.openOnTheWay(coil.coil.a, poles, this.closed);
       return [place, ...this.behindCoils(further, [...seen, coil.id])];
     });
   }
 
-  private landings(pattern: RegExp): number[] {
-    return this.installation.landings.flatMap((l, i) => (pattern.test(l) ? [i] : []));
-  }
-
-  private plusPoles(): number[] {
-    const supply = this.drive.supply24 ? [this.installation.edgeA[this.drive.supply24.edge]] : [];
-    return [
-      ...supply,
-      ...this.landings(/:\+$/u).filter((i) =>
-        /^(supply24|controller\.supply):/u.test(this.installation.landings[i]),
-      ),
-    ];
-  }
-
-  private zeroPoles(): number[] {
-    return this.drive.supply24 ? [this.installation.edgeB[this.drive.supply24.edge]] : [];
+  /** Landings of one pole of every source: `a` the plus or line side, `b` the other. */
+  private poles(gives: 'direct' | 'alternating', pole: 'a' | 'b'): number[] {
+    const { edges, edgeA, edgeB } = this.installation;
+    const ends = pole === 'a' ? edgeA : edgeB;
+    return edges.flatMap((e, i) => (e.gives === gives ? [ends[i]] : []));
   }
 
   /** What is open on the way of an input: to the pole that its common does not lie on. */
-  openAt(input: Pick<InstalledInput, 'plus' | 'minus'>): readonly OpenPlace[] {
-    const atPlus = this.ways.openOnTheWay(input.minus, this.plusPoles(), this.closed).length === 0;
-    return this.ways.openOnTheWay(
-      input.plus,
-      atPlus ? this.zeroPoles() : this.plusPoles(),
-      this.closed,
-    );
+  private openAt({ plus, minus, ac }: Pick<InstalledInput, 'plus' | 'minus' | 'ac'>) {
+    const gives = ac ? 'alternating' : 'direct';
+    const high = this.poles(gives, 'a');
+    const atPlus = !ac && this.ways.openOnTheWay(minus, high, this.closed).length === 0;
+    return this.ways.openOnTheWay(plus, atPlus ? this.poles(gives, 'b') : high, this.closed);
   }
 
-  inputOf(...tasks: readonly InputName[]): InstalledInput | undefined {
-    return this.drive.inputs.find((i) => tasks.includes(i.task as InputName));
-  }
-
+  /** Supply, and the mains terminals of the device. */
   supply(): void {
-    const { installation, drive } = this;
-    const supply = installation.devices.find((d) => d.kind === 'supply');
-    if (supply?.kind === 'supply') {
+    const { installation, device } = this;
+    const [supply] = installedOf(installation, 'supply');
+    if (supply) {
       const { on, lost } = this.engine.stateOf(supply.id) as {
         on: boolean;
         lost: readonly string[];
       };
-      this.add(
-        'supply',
-        on && lost.length === 0,
-        { kind: 'device', id: supply.id },
-        { phase: on ? (lost[0] ?? '') : '' },
-      );
+      const where = { kind: 'device', id: supply.id } as const;
+      this.add('supply', on && lost.length === 0, where, { phase: on ? (lost[0] ?? '') : '' });
     }
-    const sources = this.landings(/^supply:L[123]$/u);
-    drive.mains.landings.forEach((landing) => {
+    const sources = supply
+      ? supply.phases.map(({ edge }) => installation.edgeA[edge])
+      : this.poles('alternating', 'a');
+    const before = this.conditions.length;
+    device.mains.landings.forEach((landing, i) => {
+      if (device.mains.phases[i] === 'N') return;
       const name = installation.landings[landing];
-      if (name.endsWith(':N')) return;
       const open = this.ways.openOnTheWay(landing, sources, this.closed);
-      if (open.length > 0)
-        this.add(
-          'mains',
-          false,
-          { kind: 'landing', id: name },
-          { terminal: name.split(':')[1] },
-          open,
-        );
+      const args = { terminal: landingParts(name).terminal };
+      if (open.length > 0) this.add('mains', false, { kind: 'landing', id: name }, args, open);
     });
-    if (!this.conditions.some((c) => c.code === 'mains'))
-      this.add(
-        'mains',
-        this.state.mains === 2,
-        { kind: 'device', id: drive.id },
-        { terminal: 'L1' },
-      );
-    const { logic } = this.logic.power;
-    this.add('logic', logic === 'on', { kind: 'device', id: drive.id }, { state: logic });
-    this.add(
-      'fault',
-      this.logic.fault === null,
-      { kind: 'device', id: drive.id },
-      { name: this.logic.fault ?? '' },
-    );
+    if (this.conditions.length > before) return;
+    const [first] = device.mains.landings;
+    const terminal = first === undefined ? '' : landingParts(installation.landings[first]).terminal;
+    const of = { kind: 'device', id: device.id } as const;
+    this.add('mains', this.state.mains === 2, of, { terminal });
+  }
+
+  /** What of the circuit the logic asks for, and its own conditions, in its order. */
+  logic(t: number): void {
+    for (const c of logicOf(this.device.spec).why(this.state.logic, t)) {
+      if ('ask' in c) this[c.ask]();
+      else if (c.about === 'reference') this.reference(c);
+      else if (c.about === 'device') this.add(c.code, c.met, this.of(), c.args);
+      else this.task(c, c.about.tasks);
+    }
   }
 
   enables(): void {
-    this.drive.enables.forEach((input, i) => {
+    this.device.enables.forEach((input, i) => {
+      const { terminal } = input;
       const met = this.state.enables[i] === 1;
-      this.add(
-        'enable',
-        met,
-        this.landingOf(input.terminal),
-        { terminal: input.terminal },
-        met ? [] : this.ways.openOnTheWay(input.plus, this.plusPoles(), this.closed),
-      );
+      const open = met ? [] : this.openAt(input);
+      this.add('enable', met, this.landingOf(terminal), { terminal }, open);
     });
-    for (const task of ['outputInhibit', 'quickStop', 'externalFault'] as const) {
-      const input = this.inputOf(task);
-      if (input)
-        this.add(
-          'inhibit',
-          this.logic.levels[task] === 0,
-          this.landingOf(input.terminal),
-          { terminal: input.terminal },
-          input.inverted ? this.openAt(input) : [],
-        );
-    }
   }
 
-  command(): void {
-    const { drive, logic } = this;
-    const terminals = commandPlace(drive.control, logic.levels) === 'terminals';
-    const local = this.inputOf('local');
-    this.add(
-      'place',
-      terminals,
-      local ? this.landingOf(local.terminal) : { kind: 'device', id: drive.id },
-      { local: logic.levels.local === 1, terminal: local?.terminal ?? '', setting: 'command' },
-    );
-    this.common();
-    const stop = this.inputOf('stop');
-    if (stop)
-      this.add(
-        'stop',
-        logic.levels.stop === 1,
-        this.landingOf(stop.terminal),
-        { terminal: stop.terminal },
-        this.openAt(stop),
-      );
-    this.demand();
+  /** A condition about inputs of some tasks: nothing to say where the device has none of them. */
+  private task(c: LogicCondition, tasks: readonly string[]): void {
+    const input = this.device.inputs.find((i) => tasks.includes(i.task));
+    if (!input && c.follow) return;
+    const terminal = input?.terminal ?? '';
+    const follows = c.follow && !c.met && input;
+    const open = follows && (c.code !== 'inhibit' || input.inverted) ? this.openAt(input) : [];
+    const hand = open.find((p) => p.code === 'contact');
+    const pulse = c.args['pulse'] === true && open.every((p) => p.code === 'contact');
+    const args = {
+      ...c.args,
+      terminal,
+      ...(c.code === 'place' ? { setting: 'command' } : {}),
+      ...(c.code === 'demand' ? { pulse, device: hand?.args['device'] ?? terminal } : {}),
+    };
+    this.add(c.code, c.met, input ? this.landingOf(terminal) : this.of(), args, open);
   }
 
-  private common(): void {
-    const [first] = this.drive.inputs;
-    const link = this.drive.links.find((l) =>
+  common(): void {
+    const [first] = this.device.inputs;
+    const link = this.device.links.find((l) =>
       Object.values(l.positions).some((p) => p.edges.length > 0),
     );
-    if (!first || !link) return;
-    const joined =
-      this.ways.openOnTheWay(first.minus, [...this.plusPoles(), ...this.zeroPoles()], this.closed)
-        .length === 0;
-    const terminal = this.installation.landings[first.minus].split(':')[1];
-    this.add('common', joined, this.landingOf(terminal), {
-      terminal,
-      link: link.id,
-      position: this.state.links[link.id] ?? '',
-    });
+    if (!first || !link || first.ac) return;
+    const poles = [...this.poles('direct', 'a'), ...this.poles('direct', 'b')];
+    const joined = this.ways.openOnTheWay(first.minus, poles, this.closed).length === 0;
+    const { terminal } = landingParts(this.installation.landings[first.minus]);
+    const position = this.state.links[link.id] ?? '';
+    this.add('common', joined, this.landingOf(terminal), { terminal, link: link.id, position });
   }
 
-  private demand(): void {
-    const { drive, logic } = this;
-    const { control } = drive;
-    const pulse = isPulse(control);
-    const given = pulse
-      ? logic.latch !== 0
-      : terminalDemand(control, logic.levels) || logic.carried !== 0;
-    const start = this.inputOf(
-      'forward',
-      'run',
-      'start',
-      'startForward',
-      'reverse',
-      'startReverse',
-    );
-    if (start) {
-      const open = given ? [] : this.openAt(start);
-      const hand = open.find((p) => p.code === 'contact');
-      this.add(
-        'demand',
-        given,
-        this.landingOf(start.terminal),
-        {
-          terminal: start.terminal,
-          pulse: pulse && open.every((p) => p.code === 'contact'),
-          device: hand?.args['device'] ?? start.terminal,
-        },
-        open,
-      );
-    }
-    for (const d of this.installation.devices) {
-      if (d.kind !== 'coil' || d.operateUs < 500_000) continue;
+  warnings(): void {
+    for (const d of installedOf(this.installation, 'coil')) {
+      if (d.operateUs < TIMER_US) continue;
       const s = this.engine.stateOf(d.id) as CoilState;
       if (s.on && !s.makesClosed)
         this.add('warning', false, { kind: 'device', id: d.id }, { device: d.tag });
     }
-    this.add('fresh', !logic.needFresh, { kind: 'device', id: drive.id });
   }
 
-  outcome(blockedBy: string | null): void {
-    const { drive, logic, t } = this;
-    const of = { kind: 'device', id: drive.id } as const;
-    this.add('direction', blockedBy !== 'noReverse', of);
-    this.add('together', blockedBy !== 'bothDirections' && blockedBy !== 'startsTogether', of);
-    const coasts =
-      logic.motion.kind === 'coast' &&
-      t < logic.motion.endUs &&
-      drive.control.startWhileCoasting === 'waitUntilStill';
-    this.add('coasting', !coasts, of);
-    const hz =
-      drive.control.referenceSource === 'keypad'
-        ? (drive.control.keypadHz ?? 0)
-        : drive.control.referenceSource === 'motorPot'
-          ? logic.potHz
-          : logic.referenceHz;
-    const presets =
-      drive.control.referenceSource === 'preset' ||
-      [logic.levels.presetBit0, logic.levels.presetBit1, logic.levels.presetBit2].some(Boolean);
-    const { analogue } = drive;
-    const volts = analogue?.used
-      ? this.engine.voltsBetween(analogue.plus, analogue.minus)
-      : undefined;
-    const dial = this.installation.devices.find((d) => d.kind === 'dial' || d.kind === 'source');
+  private reference(c: LogicCondition): void {
+    const { device, installation } = this;
+    const input = device.analogue.find((a) => a.terminal === device.facts.referenceInput);
+    const volts = input && this.engine.voltsBetween(input.plus, input.minus);
+    const dial = installation.devices.find((d) => d.kind === 'dial' || d.kind === 'source');
     const at = dial ? (this.engine.stateOf(dial.id) as { at: number }).at * 100 : 0;
     const args: Args = {
-      hz,
-      ...(volts === undefined ? {} : { volts: volts ?? 0, terminal: analogue?.terminal ?? '' }),
-      ...(dial && 'tag' in dial ? { device: dial.tag, pct: at } : {}),
+      ...c.args,
+      ...(input ? { volts: volts ?? 0, terminal: input.terminal } : {}),
+      ...(dial ? { device: dial.tag, pct: at } : {}),
     };
-    this.add(
-      'reference',
-      presets || hz >= STANDSTILL_HZ,
-      analogue?.used ? this.landingOf(analogue.terminal) : of,
-      args,
-    );
+    this.add(c.code, c.met, input ? this.landingOf(input.terminal) : this.of(), args);
+  }
+
+  private of(): Where {
+    return { kind: 'device', id: this.device.id };
   }
 
   private landingOf(terminal: string): Where {
-    return { kind: 'landing', id: `${this.drive.id}:${terminal}` };
+    return { kind: 'landing', id: `${this.device.id}:${terminal}` };
   }
 }
 
@@ -313,11 +210,9 @@ class Inquiry {
  * @example whyNotRunning(installation, session.engineAt(t), t).conditions.find((c) => !c.met)
  */
 export function whyNotRunning(installation: Installation, engine: Engine, t: number): Why {
-  const inquiry = new Inquiry(installation, engine, t);
-  const view = viewDrive(inquiry.drive.control, inquiry.drive.link, inquiry.logic, t);
+  const inquiry = new Inquiry(installation, engine);
   inquiry.supply();
-  inquiry.enables();
-  inquiry.command();
-  inquiry.outcome(view.blockedBy);
-  return { running: Math.abs(view.hz) >= STANDSTILL_HZ, conditions: inquiry.conditions };
+  inquiry.logic(t);
+  const { hz } = logicOf(installation.device.spec).view(inquiry.state.logic, t);
+  return { running: Math.abs(hz) >= STANDSTILL_HZ, conditions: inquiry.conditions };
 }

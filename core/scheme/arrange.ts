@@ -1,5 +1,12 @@
 import type { Job, Scheme } from '../job/index.js';
-import type { Arrangement, ContactsSwitch } from './arrangement.js';
+import type { InputTask } from '../catalogue/index.js';
+import {
+  DEVICE_ID,
+  lineIds,
+  type Arrangement,
+  type ContactsSwitch,
+  type OperationId,
+} from './arrangement.js';
 import { besideLoads, lineSide } from './line-side.js';
 import { Sketch } from './sketch.js';
 import { speedGiver, type PresetCoding } from './speed.js';
@@ -15,9 +22,11 @@ import { statusDevices } from './status.js';
 import { Supplies } from './supplies.js';
 
 /** What of the device an arrangement depends on. */
-export interface DeviceFacts {
+export interface DeviceLimits {
   readonly contactsSwitch: ContactsSwitch;
   readonly presetCoding: PresetCoding;
+  /** Id it has in the wiring. */
+  readonly device: string;
 }
 
 /** Start-stop schools in which a start is a pulse. */
@@ -85,7 +94,7 @@ function station(c: StationContext): Station {
 
 /** Jog buttons, second ramps, local and remote: each an input of its own. */
 function extraInputs(sketch: Sketch, s: Scheme): Arrangement['jogs'] {
-  const add = (id: string, task: string, kind: string, wish: string): string => {
+  const add = <T extends InputTask>(id: string, task: T, kind: string, wish: string): T => {
     const device = sketch.device(id, kind);
     sketch.series('feed', [[device, '13', '14']], task, task);
     sketch.input(task, task, device, wish, task);
@@ -93,7 +102,7 @@ function extraInputs(sketch: Sketch, s: Scheme): Arrangement['jogs'] {
   };
   if (s.secondRamp) add('select.ramp', 'rampSelect', 'selectorOffOn', 'secondRamp');
   if (s.localRemote) add('select.local', 'local', 'selectorRemoteLocal', 'localRemote');
-  const jogs: { forward?: string; reverse?: string } = {};
+  const jogs: { forward?: OperationId; reverse?: OperationId } = {};
   if (s.jog === 'forward' || s.jog === 'bothWays')
     jogs.forward = add('button.jogForward', 'jogForward', 'startButton', 'jog');
   if (s.jog === 'bothWays')
@@ -110,7 +119,7 @@ function extraInputs(sketch: Sketch, s: Scheme): Arrangement['jogs'] {
  */
 export function arrange(
   job: Pick<Job, 'scheme' | 'practice' | 'plate'>,
-  facts?: Partial<DeviceFacts>,
+  facts?: Partial<DeviceLimits>,
 ): Arrangement {
   const s = job.scheme;
   const contactsSwitch = facts?.contactsSwitch ?? s.contactsSwitch ?? 'plus24';
@@ -123,7 +132,7 @@ export function arrange(
   if (s.startStop === 'keypad' && conditions.length)
     sketch.conflict(['interlocks', 'startStop'], 'keypadHasNoCircuit');
   const jogs = extraInputs(sketch, s);
-  const giver = speedGiver(sketch, s, facts?.presetCoding ?? 'binary');
+  const giver = speedGiver(sketch, s, facts?.presetCoding ?? 'binary', facts?.device ?? DEVICE_ID);
   const stopPotential =
     s.startStop === 'sealInRelay'
       ? 'latch.stop'
@@ -148,11 +157,12 @@ export function arrange(
     ...(made.direction ? { direction: made.direction } : {}),
     ...line,
     jogs,
-    interlocks: Object.keys(sketch.operations).filter(
+    interlocks: (Object.keys(sketch.operations) as OperationId[]).filter(
       (id) => id.startsWith('interlock.') || id === 'foot',
     ),
     ...giver,
     warningMs: (s.startWarningS ?? 0) * 1000,
+    mainBreaker: lineIds.breaker,
     meanings: sketch.meanings,
     conflicts: sketch.conflicts,
   };

@@ -1,7 +1,55 @@
-import type { WireSpec } from '../job/index.js';
+import type { ContactsSwitch, InputTask, OutputTask } from '../catalogue/index.js';
+import type { Scheme, WireSpec, Wiring } from '../job/index.js';
 
 export type Direction = 'forward' | 'reverse';
-export type ContactsSwitch = 'plus24' | 'zeroVolt';
+export type { ContactsSwitch };
+
+/** Id of the drive or soft starter in a new wiring; an older one keeps the name it has. */
+export const DEVICE_ID = 'device';
+/** Ids of what every wiring has beside its device. */
+export const lineIds = { supply: 'supply', breaker: 'breaker', motor: 'motor' } as const;
+
+type Station = `${'.'}${number}`;
+/** What can be done at a station or to a machine, by the function it gives or takes. */
+export type OperationId =
+  | 'run'
+  | 'run.forward'
+  | 'run.reverse'
+  | 'direction'
+  | 'start'
+  | `start${Station}`
+  | 'start.forward'
+  | 'start.reverse'
+  | `start.${'forward' | 'reverse'}${Station}`
+  | 'stop'
+  | `stop${Station}`
+  | 'estop'
+  | 'power.on'
+  | 'power.off'
+  | `interlock.${NonNullable<Scheme['interlocks']>[number]}`
+  | 'foot'
+  | `preset.${string}`
+  | InputTask;
+
+/** A terminal of the device that the plan has yet to choose. */
+export type DeviceSymbol =
+  | '@feed'
+  | '@return'
+  | '@supply24'
+  | '@zero'
+  | '@enableA'
+  | '@enableB'
+  | '@reference10'
+  | '@ai1'
+  | '@analogueCommon'
+  | '@aout'
+  | `@in:${string}`
+  | `@out:${OutputTask}:${'common' | 'no'}`;
+/** A landing `device:terminal` of a part, or a symbol that a terminal of the device fills. */
+export type PointRef = `${string}:${string}` | DeviceSymbol;
+
+/** Whether a point is a landing already. */
+export const isSymbol = (at: PointRef): at is DeviceSymbol => at.startsWith('@');
 
 /** Where a device is mounted: wires between places run in cables. */
 export type Place = 'panel' | 'station' | 'machine';
@@ -13,6 +61,8 @@ export interface ArrangedDevice {
   readonly tag: string;
   readonly place: Place;
   readonly params: Readonly<Record<string, number | string | boolean>>;
+  readonly positions?: Wiring['devices'][string]['positions'];
+  readonly contacts?: Wiring['devices'][string]['contacts'];
 }
 
 /** A function that an input terminal must carry, and the device whose contact gives it. */
@@ -20,7 +70,7 @@ export interface InputFunction {
   /** Role in the station: `run.forward`. */
   readonly id: string;
   /** Task in the vocabulary of the control semantics. */
-  readonly task: string;
+  readonly task: InputTask;
   readonly device: string;
   /** Wish it comes from, so that a conflict can be named in the person's words. */
   readonly wish: string;
@@ -28,7 +78,7 @@ export interface InputFunction {
 
 /** A task that an output of the device must carry; its contact is wired where `wired` says so. */
 export interface OutputFunction {
-  readonly task: string;
+  readonly task: OutputTask;
   readonly wish: string;
   readonly wired: boolean;
 }
@@ -40,16 +90,12 @@ export interface Operation {
   readonly position?: string;
 }
 
-/**
- * One potential as a chain of landings. A landing is `device:terminal`, or a symbol that a terminal of the drive fills:
- * `@feed`, `@return`, `@supply24`, `@zero`, `@in:<function>`, `@enableA`, `@enableB`, `@reference10`, `@ai1`,
- * `@analogueCommon`, `@aout`, `@out:<task>:common`, `@out:<task>:no`.
- */
+/** One potential as a chain of landings and symbols. */
 export interface Net {
   readonly potential: string;
   readonly class: WireSpec['class'];
   /** Landings in the order of the chain, each with the name of the wire that reaches it. */
-  readonly points: readonly { readonly at: string; readonly wire: string }[];
+  readonly points: readonly { readonly at: PointRef; readonly wire: string }[];
 }
 
 /** A conflict between wishes that no device can solve. */
@@ -64,29 +110,31 @@ export interface Arrangement {
   readonly inputs: readonly InputFunction[];
   readonly outputs: readonly OutputFunction[];
   readonly nets: readonly Net[];
-  readonly operations: Readonly<Record<string, Operation>>;
+  readonly operations: Readonly<Partial<Record<OperationId, Operation>>>;
   /** How a run is given: by something that stays, or by a pulse that is kept until a stop opens. */
   readonly givenBy: 'level' | 'pulse';
   /** Operations that start the motor, by direction; with a direction selector the same operation starts both. */
-  readonly starts: Readonly<Partial<Record<Direction, string>>>;
+  readonly starts: Readonly<Partial<Record<Direction, OperationId>>>;
   /** Operations of a stop, in the order of the stations. */
-  readonly stops: readonly string[];
+  readonly stops: readonly OperationId[];
   /** Operation that turns the direction, where there is one. */
-  readonly direction?: string;
-  readonly jogs: Readonly<Partial<Record<Direction, string>>>;
+  readonly direction?: OperationId;
+  readonly jogs: Readonly<Partial<Record<Direction, OperationId>>>;
   /** Operations that close and open a line contactor, where power has to be given first. */
-  readonly power?: { readonly on: string; readonly off: string };
-  readonly estop?: string;
+  readonly power?: { readonly on: OperationId; readonly off: OperationId };
+  readonly estop?: OperationId;
   /** Operations that open a condition for a run. */
-  readonly interlocks: readonly string[];
+  readonly interlocks: readonly OperationId[];
   /** Operations that choose a preset, in the order of the presets. */
-  readonly presets: readonly string[];
+  readonly presets: readonly OperationId[];
   /** Start contacts fed through the stop contacts. */
   readonly chained: boolean;
   /** Device whose setting gives the reference: a dial, a source, or the device's own dial. */
   readonly dial: string | undefined;
   /** Time between the command and the earliest start, ms: a start warning. */
   readonly warningMs: number;
+  /** Device that switches the supply of the device as a whole. */
+  readonly mainBreaker: string;
   /** A line contactor in the supply of the drive. */
   readonly contactor?: string;
   /** Drive's enable inputs are taken by the emergency stop. */

@@ -1,14 +1,17 @@
-export { arrange, pulseSchools, schemeMissing, type DeviceFacts } from './arrange.js';
+export { arrange, pulseSchools, schemeMissing, type DeviceLimits } from './arrange.js';
+export { DEVICE_ID, isSymbol, lineIds } from './arrangement.js';
 export type {
   ArrangedDevice,
   Arrangement,
-  ContactsSwitch,
+  DeviceSymbol,
   Direction,
   InputFunction,
   Net,
   Operation,
+  OperationId,
   OutputFunction,
   Place,
+  PointRef,
   WishConflict,
 } from './arrangement.js';
 export { shippedArrangements, startFrom, type ShippedArrangement } from './shipped.js';
@@ -21,10 +24,8 @@ export {
   powerUp,
   PULSE_MS,
   READY_MS,
-  standardScript,
   startActs,
   stopActs,
   take,
-  type Moment,
-  type StandardScript,
-} from './standard-scripts.js';
+} from './acts.js';
+export { alternatingPotentials } from './supplies.js';

@@ -5,9 +5,7 @@ import {
   directionsOf,
   give,
   operationsOn,
-  READY_MS,
   shippedArrangements,
-  standardScript,
   startActs,
   startFrom,
   stopActs,
@@ -184,16 +182,14 @@ describe('presets', () => {
     const a = of({ ...shipped('presets'), presetsHz: [10, 20, 30, 40] });
     const selector = a.devices.find((d) => d.kind === 'presetSelector');
     // Positions 1 (base) to 4: bit 0 in 3, bit 1 in 2 and 3, bit 2 in 4.
-    expect([selector?.params['positions'], selector?.params['contacts']]).toEqual([
-      '1 2 3 4',
-      '3|2 3|4',
+    expect(selector?.positions).toEqual(['1', '2', '3', '4']);
+    expect(selector?.contacts?.map((c) => c.closedIn)).toEqual([['3'], ['2', '3'], ['4']]);
+    expect(a.inputs.map((f) => f.task)).toEqual([
+      'forward',
+      'presetBit0',
+      'presetBit1',
+      'presetBit2',
     ]);
-    expect(a.inputs.map((f) => f.task)).toEqual(
-      ['presetBit0', 'presetBit1', 'presetBit2'].reduce<string[]>(
-        (list, task) => [...list, task],
-        ['forward'],
-      ),
-    );
   });
 });
 
@@ -227,48 +223,6 @@ describe('standard scripts', () => {
       give(a, 'estop', 0),
       take(a, 'jogForward', 0),
     ]).toEqual([['forward'], [], undefined, undefined]);
-  });
-
-  it('go through every part the station can do, in order of time, contactor first', () => {
-    const script = (id: string, travel = 2000) => standardScript(of(shipped(id)), travel);
-    expect(script('threeWireSeparate').marks.map((m) => m.what)).toEqual([
-      'start',
-      'stop',
-      'startHeld',
-      'stopPressed',
-      'stopReleased',
-      'startReleased',
-      'stop',
-      'start',
-      'powerOff',
-      'powerReturns',
-    ]);
-    expect(script('twoWireTwoContacts').marks.map((m) => m.what)).toEqual([
-      'start',
-      'stop',
-      'start',
-      'both',
-      'firstReleased',
-      'stop',
-      'start',
-      'powerOff',
-      'powerReturns',
-    ]);
-    expect(script('threeWireDirection').marks.map((m) => m.what)).toContain('flip');
-    expect(script('estopContactor').acts[2]).toEqual({
-      do: 'press',
-      atMs: 200,
-      device: 'button.powerOn',
-    });
-    for (const { id } of shippedArrangements) {
-      const { marks, endMs } = script(id);
-      marks.forEach((m, i) =>
-        expect(m.atMs)
-          .withContext(id)
-          .toBeGreaterThan(i ? marks[i - 1].atMs : READY_MS - 1),
-      );
-      if (marks.length) expect(endMs).toBeGreaterThan(marks[marks.length - 1].atMs);
-    }
   });
 
   it('find the hand behind an input: its own contact, or the button at the coil of its relay', () => {

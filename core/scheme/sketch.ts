@@ -1,32 +1,18 @@
+import type { InputTask, OutputTask } from '../catalogue/index.js';
 import type { WireSpec } from '../job/index.js';
+import { parts } from '../parts/index.js';
 import type {
   ArrangedDevice,
   Arrangement,
   InputFunction,
   Net,
   Operation,
+  OperationId,
   OutputFunction,
   Place,
+  PointRef,
   WishConflict,
 } from './arrangement.js';
-
-/** Letter of a device's tag by what it is (IEC 81346-2 letters where the trade uses them). */
-const letters: readonly (readonly [RegExp, string])[] = [
-  [
-    /^(levelContact|pressureContact|guardContact|thermostat|levelInterlock|pressureInterlock)$/u,
-    'B',
-  ],
-  [/^(relay|timerRelay|contactorRelay)/u, 'K'],
-  [/^(contactor|breakerThreePole)/u, 'Q'],
-  [/^(fuse|breakerTwoPole|breakerOnePole)/u, 'F'],
-  [/^(lamp|horn)/u, 'H'],
-  [/^(workLight|panelFan)/u, 'E'],
-  [/^brake$/u, 'Y'],
-  [/^(supply24|loopSupply)/u, 'G'],
-  [/^controlTransformer/u, 'T'],
-  [/^potentiometer/u, 'R'],
-  [/^(controller|transistorOutput|voltageSource|currentSource|meter)/u, 'A'],
-];
 
 /** First number of a letter that other devices of the job already use: the breaker is Q1, the drive T1. */
 const taken: Readonly<Record<string, number>> = { Q: 1, T: 1 };
@@ -38,12 +24,12 @@ export class Sketch {
   readonly devices: ArrangedDevice[] = [];
   readonly inputs: InputFunction[] = [];
   readonly outputs: OutputFunction[] = [];
-  readonly operations: Record<string, Operation> = {};
+  readonly operations: Partial<Record<OperationId, Operation>> = {};
   readonly conflicts: WishConflict[] = [];
   readonly meanings: Arrangement['meanings'][number][] = [];
   private readonly chains = new Map<
     string,
-    { class: WireSpec['class']; points: { at: string; wire: string }[] }
+    { class: WireSpec['class']; points: { at: PointRef; wire: string }[] }
   >();
   private readonly counts: Record<string, number> = { ...taken };
 
@@ -52,17 +38,19 @@ export class Sketch {
     kind: string,
     place: Place = 'station',
     params: ArrangedDevice['params'] = {},
+    more: Pick<ArrangedDevice, 'positions' | 'contacts'> = {},
   ): string {
-    const letter = letters.find(([pattern]) => pattern.test(kind))?.[1] ?? 'S';
+    const { letter } = parts[kind];
     this.counts[letter] = (this.counts[letter] ?? 0) + 1;
-    this.devices.push({ id, kind, tag: `${letter}${this.counts[letter]}`, place, params });
+    const tag = `${letter}${this.counts[letter]}`;
+    this.devices.push({ id, kind, tag, place, params, ...more });
     return id;
   }
 
   /** Adds a landing to a potential; a wire of that name reaches it from the landing before. */
   join(
     potential: string,
-    at: string,
+    at: PointRef,
     wire: string,
     wireClass: WireSpec['class'] = 'controlDc',
   ): void {
@@ -99,7 +87,7 @@ export class Sketch {
   /** An input function whose terminal ends the potential; the first ones are assigned to the first terminals. */
   input(
     id: string,
-    task: string,
+    task: InputTask,
     device: string,
     wish: string,
     potential: string,
@@ -109,13 +97,13 @@ export class Sketch {
     this.join(potential, `@in:${id}`, id);
   }
 
-  output(task: string, wish: string, wired: boolean): void {
+  output(task: OutputTask, wish: string, wired: boolean): void {
     const known = this.outputs.findIndex((o) => o.task === task);
     if (known < 0) this.outputs.push({ task, wish, wired });
     else if (wired) this.outputs[known] = { ...this.outputs[known], wired };
   }
 
-  operation(id: string, device: string, position?: string): string {
+  operation<Id extends OperationId>(id: Id, device: string, position?: string): Id {
     this.operations[id] = position === undefined ? { device } : { device, position };
     return id;
   }

@@ -1,6 +1,6 @@
 import type { Scheme } from '../job/index.js';
 import { toBase } from '../units/index.js';
-import type { Arrangement } from './arrangement.js';
+import type { Arrangement, OperationId } from './arrangement.js';
 import type { Sketch } from './sketch.js';
 
 /** How a device codes its presets. */
@@ -13,12 +13,13 @@ export function speedGiver(
   sketch: Sketch,
   s: Scheme,
   coding: PresetCoding,
+  deviceId: string,
 ): Pick<Arrangement, 'dial' | 'presets'> {
-  const dial = baseReference(sketch, s);
+  const dial = baseReference(sketch, s, deviceId);
   return { dial, presets: presetSelector(sketch, s, coding) };
 }
 
-function baseReference(sketch: Sketch, s: Scheme): string | undefined {
+function baseReference(sketch: Sketch, s: Scheme, deviceId: string): string | undefined {
   const maxHz = s.maxHz ?? 50;
   const analogue = (mode: string): void => {
     sketch.mean('referenceSource', 'ai1', 'speed');
@@ -58,7 +59,7 @@ function baseReference(sketch: Sketch, s: Scheme): string | undefined {
     }
     case 'panelDial':
       sketch.mean('referenceSource', 'panelDial', 'speed');
-      return 'drive';
+      return deviceId;
     case 'upDown':
       sketch.mean('referenceSource', 'motorPot', 'speed');
       for (const way of ['up', 'down'] as const) {
@@ -92,7 +93,7 @@ export function presetBits(preset: number, coding: PresetCoding, base: boolean):
   return [0, 1, 2, 3, 4].filter((bit) => (preset >> bit) & 1);
 }
 
-function presetSelector(sketch: Sketch, s: Scheme, coding: PresetCoding): string[] {
+function presetSelector(sketch: Sketch, s: Scheme, coding: PresetCoding): OperationId[] {
   const presets = s.presetsHz ?? [];
   if (presets.length === 0) {
     if (s.speed === 'presets') sketch.conflict(['speed', 'presetsHz'], 'presetsNeedValues');
@@ -101,21 +102,21 @@ function presetSelector(sketch: Sketch, s: Scheme, coding: PresetCoding): string
   const base = s.speed === 'presets';
   const positions = presets.map((_, i) => String(i + 1));
   const choices = base ? positions : ['0', ...positions];
-  const bits = [0, 1, 2, 3, 4].filter((bit) =>
+  const bits = ([0, 1, 2, 3, 4] as const).filter((bit) =>
     positions.some((p) => presetBits(Number(p), coding, base).includes(bit)),
   );
-  const closed = bits.map((bit) =>
-    choices.filter((p) => p !== '0' && presetBits(Number(p), coding, base).includes(bit)).join(' '),
-  );
-  const device = sketch.device('select.preset', 'presetSelector', 'station', {
-    positions: choices.join(' '),
-    contacts: closed.join('|'),
-  });
+  const contacts = bits.map((bit, i) => ({
+    a: `${i + 1}3`,
+    b: `${i + 1}4`,
+    closedIn: choices.filter((p) => p !== '0' && presetBits(Number(p), coding, base).includes(bit)),
+  }));
+  const more = { positions: choices, contacts };
+  const device = sketch.device('select.preset', 'presetSelector', 'station', {}, more);
   bits.forEach((bit, i) => {
     const id = `preset.bit${bit}`;
     sketch.series('feed', [[device, `${i + 1}3`, `${i + 1}4`]], id, id);
     sketch.input(id, `presetBit${bit}`, device, 'presetsHz', id);
   });
   presets.forEach((hz, i) => sketch.mean(`preset.${i + 1}`, hz, 'presetsHz'));
-  return positions.map((p) => sketch.operation(`preset.${p}`, device, p));
+  return positions.map((p) => sketch.operation(`preset.${p}` as const, device, p));
 }

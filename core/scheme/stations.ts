@@ -1,5 +1,6 @@
 import type { Scheme } from '../job/index.js';
-import type { Arrangement, ContactsSwitch, Direction } from './arrangement.js';
+import type { InputTask } from '../catalogue/index.js';
+import type { Arrangement, ContactsSwitch, Direction, OperationId } from './arrangement.js';
 import type { Sketch } from './sketch.js';
 import type { Supplies } from './supplies.js';
 
@@ -44,7 +45,7 @@ function permitted({ sketch, conditions }: StationContext, wire: string): string
 function levelInput(
   c: StationContext,
   id: string,
-  task: string,
+  task: InputTask,
   contact: readonly [string, string, string],
 ): void {
   const { sketch, supplies, scheme } = c;
@@ -79,7 +80,7 @@ export function levelStation(c: StationContext): Station {
   const { sketch, scheme, both } = c;
   const kind = levelKinds[scheme.startBy ?? 'selector'];
   const by = both ? (scheme.directionBy ?? 'selector') : 'twoContacts';
-  const stops: string[] = [];
+  const stops: OperationId[] = [];
   const base = { givenBy: 'level', stops, chained: false } as const;
   if (by === 'selector') {
     const device = sketch.device('select.direction', 'selectorReverseOffForward');
@@ -108,7 +109,7 @@ export function levelStation(c: StationContext): Station {
     };
   }
   levelInput(c, 'run.forward', 'forward', [device, ...makeContact]);
-  const starts: Partial<Record<Direction, string>> = {
+  const starts: Partial<Record<Direction, OperationId>> = {
     forward: sketch.operation('run.forward', device),
   };
   if (both) {
@@ -119,7 +120,7 @@ export function levelStation(c: StationContext): Station {
   return { ...base, starts, startMethod: 'levelForwardReverse' };
 }
 
-function directionInput({ sketch }: StationContext): string {
+function directionInput({ sketch }: StationContext): OperationId {
   const device = sketch.device('select.direction', 'selectorForwardReverse');
   sketch.series('feed', [[device, ...makeContact]], 'direction', 'direction');
   sketch.input('direction', 'direction', device, 'direction', 'direction');
@@ -127,14 +128,15 @@ function directionInput({ sketch }: StationContext): string {
 }
 
 /** Name of the n-th of several like things; the first keeps the plain name. */
-const nth = (name: string, i: number): string => (i === 0 ? name : `${name}.${i + 1}`);
+const nth = <N extends string>(name: N, i: number): N | `${N}.${number}` =>
+  i === 0 ? name : `${name}.${i + 1}`;
 
 /** Stop buttons of all stations in series; behind the last one the stop potential. @returns the operations */
 function stopButtons(
   { sketch, scheme, conditions }: StationContext,
   from: string,
   to: string,
-): string[] {
+): OperationId[] {
   const names = Array.from({ length: scheme.stations ?? 1 }, (_, i) => nth('button.stop', i));
   const contacts = names.map((id) => [sketch.device(id, 'stopButton'), '11', '12'] as const);
   sketch.series(from, [...conditions, ...contacts], to, 'stop');
@@ -148,7 +150,11 @@ export function pulseStation(c: StationContext): Station {
   const twoStarts = scheme.startStop === 'threeWireTwoStarts' && both;
   const stops = stopButtons(c, 'feed', 'stop');
   if (scheme.startWarningS) sketch.conflict(['startStop', 'startWarningS'], 'warningNeedsLevel');
-  const start = (id: string, task: string, device: string): string => {
+  const start = (
+    id: 'start' | 'start.forward' | 'start.reverse',
+    task: InputTask,
+    device: string,
+  ): OperationId => {
     for (let i = 0; i < (scheme.stations ?? 1); i++) {
       const button = sketch.device(nth(device, i), 'startButton');
       sketch.join(
@@ -163,7 +169,11 @@ export function pulseStation(c: StationContext): Station {
     return id;
   };
   const base = { givenBy: 'pulse', stops, chained } as const;
-  const finish = (starts: Station['starts'], startMethod: string, direction?: string): Station => {
+  const finish = (
+    starts: Station['starts'],
+    startMethod: string,
+    direction?: OperationId,
+  ): Station => {
     sketch.input('stop', 'stop', 'button.stop', 'startStop', 'stop', 'first');
     return { ...base, starts, startMethod, ...(direction ? { direction } : {}) };
   };
@@ -186,7 +196,7 @@ export function sealInStation(c: StationContext): Station {
   const { plus, minus } = scheme.latchSupply === 'own24' ? supplies.own24() : supplies.drive24();
   const relay = 'relay.sealIn';
   const stops = stopButtons(c, plus, 'latch.stop');
-  const operations: string[] = [];
+  const operations: OperationId[] = [];
   sketch.device(relay, 'relay', 'panel', { volts: 24, ohm: 900 });
   for (let i = 0; i < (scheme.stations ?? 1); i++) {
     const button = sketch.device(nth('button.start', i), 'startButton');
@@ -199,7 +209,7 @@ export function sealInStation(c: StationContext): Station {
   sketch.join('latch.coil', `${relay}:A1`, 'latch.coil');
   sketch.join(minus, `${relay}:A2`, 'latch.return');
   const plain: StationContext = { ...c, conditions: [] };
-  const starts: Partial<Record<Direction, string>> = { forward: 'start' };
+  const starts: Partial<Record<Direction, OperationId>> = { forward: 'start' };
   const base = { givenBy: 'pulse', stops, chained: true } as const;
   if (!both) {
     levelInput(plain, 'run.forward', 'forward', [relay, '23', '24']);
@@ -217,7 +227,11 @@ export function sealInStation(c: StationContext): Station {
 /** A controller's outputs as run contacts: dry relay contacts, or transistors on its own 24 V with their leakage. */
 export function controllerStation(c: StationContext): Station {
   const { sketch, supplies, scheme, both, contactsSwitch } = c;
-  const give = (id: string, task: string, device: string): string => {
+  const give = (
+    id: 'run.forward' | 'run.reverse',
+    task: InputTask,
+    device: string,
+  ): OperationId => {
     if (scheme.controllerOutput !== 'transistor') {
       sketch.device(device, 'controllerContact', 'machine');
       levelInput(c, id, task, [device, ...makeContact]);
@@ -232,7 +246,7 @@ export function controllerStation(c: StationContext): Station {
     }
     return sketch.operation(id, device);
   };
-  const starts: Partial<Record<Direction, string>> = {
+  const starts: Partial<Record<Direction, OperationId>> = {
     forward: give('run.forward', 'forward', 'controller.run'),
   };
   if (both) starts.reverse = give('run.reverse', 'reverse', 'controller.reverse');

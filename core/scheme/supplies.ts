@@ -1,6 +1,9 @@
 import type { Job } from '../job/index.js';
 import type { Sketch } from './sketch.js';
 
+/** Potentials of the alternating control supply behind its protection. */
+export const alternatingPotentials = { line: 'control.L', neutral: 'control.N' } as const;
+
 /** Supplies that exist beside the drive's own, each laid when the first device asks for it. */
 export class Supplies {
   constructor(
@@ -31,7 +34,7 @@ export class Supplies {
   /** Alternating control supply: a transformer with one side earthed, or the single phase itself. @returns its two potentials */
   alternating(): { line: string; neutral: string } {
     const { sketch } = this;
-    const potentials = { line: 'control.L', neutral: 'control.N' };
+    const potentials = alternatingPotentials;
     if (sketch.has(potentials.line)) return potentials;
     this.tap('breaker.control', 'control');
     if (this.singlePhase) {

@@ -32,16 +32,14 @@ describe('quantities', () => {
   });
 
   it('come back as they were typed', () => {
-    const any = fc
-      .constantFrom(...(Object.keys(dimensions) as Dimension[]))
-      .chain((dimension) =>
-        fc.record({
-          dimension: fc.constant(dimension),
-          u: fc.constantFrom(...unitsOf(dimension)),
-          v: fc.integer({ min: 1, max: 999_999 }).map((x) => x / 100),
-          mark: fc.constantFrom('.' as const, ',' as const),
-        }),
-      );
+    const any = fc.constantFrom(...(Object.keys(dimensions) as Dimension[])).chain((dimension) =>
+      fc.record({
+        dimension: fc.constant(dimension),
+        u: fc.constantFrom(...unitsOf(dimension)),
+        v: fc.integer({ min: 1, max: 999_999 }).map((x) => x / 100),
+        mark: fc.constantFrom('.' as const, ',' as const),
+      }),
+    );
     fc.assert(
       fc.property(any, ({ dimension, u, v, mark }) => {
         const parsed = parseQuantity(formatQuantity({ v, u }, mark), dimension);

@@ -1,7 +1,7 @@
 import { shippedProfile } from '../catalogue/index.js';
-import { contactKinds, terminalsOfKind } from '../parts/index.js';
+import { contactsOf, parts, terminalsOf } from '../parts/index.js';
 import { planJob } from '../plan/index.js';
-import { arrange, shippedArrangements, standardScript } from '../scheme/index.js';
+import { arrange, shippedArrangements } from '../scheme/index.js';
 import { bareJob } from '../testing/jobs.js';
 import {
   deviceKinds,
@@ -28,8 +28,8 @@ describe('words', () => {
   it('name every device an arrangement can call for, and its terminals are known', () => {
     for (const { id, a } of built)
       for (const device of a.devices) {
-        expect(deviceKinds[device.kind]).withContext(`${id} ${device.kind}`).toBeDefined(); // prettier-ignore
-        expect(terminalsOfKind(device.kind, device.params).length).withContext(device.kind).toBeGreaterThan(1); // prettier-ignore
+        expect(deviceKinds[device.kind]).withContext(`${id} ${device.kind}`).toBeDefined();
+        expect(terminalsOf(device).length).withContext(device.kind).toBeGreaterThan(1);
       }
   });
 
@@ -47,20 +47,25 @@ describe('words', () => {
         for (const w of Object.values(plan.wiring.wires).filter(
           (x) => !inputs.has(x.from) && !inputs.has(x.to),
         )) {
-          expect(raw(sayWire(w.function))).withContext(`${family} ${id}: ${w.function}`).toBeFalse(); // prettier-ignore
+          expect(raw(sayWire(w.function)))
+            .withContext(`${family} ${id}: ${w.function}`)
+            .toBeFalse();
         }
       }
   });
 
-  it('name every mark of every standard script', () => {
-    for (const { id, a } of built) for (const { what } of standardScript(a, 2000).marks) expect(raw(sayMark(what))).withContext(`${id} ${what}`).toBeFalse(); // prettier-ignore
-  });
-
-  it('name every position of every contact device by a plain word', () => {
-    for (const { kind, positions, rest, terminals } of Object.values(contactKinds)) {
-      expect(positions).withContext(kind).toContain(rest); // prettier-ignore
-      expect(new Set(terminals).size).withContext(kind).toBe(terminals.length); // prettier-ignore
-      for (const p of positions) expect(p).withContext(kind).toMatch(/^[a-z]+$/u); // prettier-ignore
+  it('name every position of every part with contacts by a plain word', () => {
+    for (const kind of Object.keys(parts)) {
+      const set = contactsOf({ kind, params: {} });
+      if (!set) continue;
+      const { positions, rest } = set;
+      const terminals = terminalsOf({ kind, params: {} });
+      expect(positions).withContext(kind).toContain(rest);
+      expect(new Set(terminals).size).withContext(kind).toBe(terminals.length);
+      for (const p of positions)
+        expect(p)
+          .withContext(kind)
+          .toMatch(/^[a-z]+$|^1$/u);
     }
   });
 

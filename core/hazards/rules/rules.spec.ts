@@ -2,7 +2,8 @@ import { shippedProfile, type Profile } from '../../catalogue/index.js';
 import type { Job, Scheme } from '../../job/index.js';
 import { adopted, bareJob, marrowick } from '../../testing/jobs.js';
 import { sayFinding } from '../../words/index.js';
-import { isSchemeRule, schemeFindings } from '../index.js';
+import { plateFindings } from '../../line/index.js';
+import { hazardRules, schemeFindings } from '../index.js';
 
 const n = shippedProfile('ondulet-n');
 const micro = shippedProfile('ondulet-micro');
@@ -92,7 +93,7 @@ function moved(
           number: 'x1',
           function: 'x',
           from: 'transformer.control:S2',
-          to: 'drive:0E',
+          to: 'device:0E',
         },
       }
     : {};
@@ -317,15 +318,22 @@ describe('hazard rules', () => {
     ).toEqual([]);
   });
 
-  it('belong to the scheme and have words, each in three parts', () => {
-    for (const { raised, rule } of cases) {
-      expect(isSchemeRule(rule.split(' ')[1]))
-        .withContext(rule)
-        .toBeTrue();
-      expect(raised().length).toBeGreaterThan(0);
+  it('each state where they are put right and what is at stake, in one rule only', () => {
+    const known = hazardRules.flatMap((r) => Object.keys(r.finds));
+    expect(new Set(known).size).toBe(known.length);
+    for (const { rule } of cases) {
+      const stated = hazardRules.find((r) => rule.split(' ')[1] in r.finds);
+      expect(['scheme', 'land', undefined]).withContext(rule).toContain(stated?.stage);
+      if (!/ (plan|decision)\./u.test(rule)) expect(stated).withContext(rule).toBeDefined();
     }
-    expect(isSchemeRule('cable.reflectedWave')).toBeFalse();
-    expect(isSchemeRule('contactor.rate')).toBeFalse();
+    const job = jobOf({}, marrowick());
+    const long = {
+      ...job.plate,
+      cable: { ...job.plate.cable, length: { v: 400, u: 'm' as const } },
+    };
+    const plates = plateFindings({ ...job, plate: long }, marrowick());
+    expect(plates.length).toBeGreaterThan(0);
+    expect(plates.every((f) => f.stage === 'plate')).toBeTrue();
   });
 
   it('change their basis when what they rest on changes, so that an acceptance does not outlive it', () => {

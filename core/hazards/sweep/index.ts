@@ -1,11 +1,2 @@
-export {
-  faultClasses,
-  moments,
-  sweepFaults,
-  type FaultClass,
-  type FaultKind,
-  type Moment,
-  type SweepFault,
-  type SweepRow,
-} from './faults.js';
-export { Sweep } from './sweep.js';
+export { faultClasses, moments, type FaultClass, type Moment } from './classes.js';
+export { Sweep, type SweepRow } from './sweep.js';

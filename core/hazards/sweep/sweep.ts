@@ -1,31 +1,27 @@
 import type { Profile } from '../../catalogue/index.js';
 import {
-  installAtSpeed,
-  type Installation,
-  type InstalledDrive,
-} from '../../installation/index.js';
-import type { Act, Job } from '../../job/index.js';
-import { arrangeFor } from '../../plan/index.js';
-import {
-  Engine,
-  signalAt,
-  timedActs,
-  type EngineState,
-  type SolvedMoment,
-} from '../../rehearsal/index.js';
-import {
-  areNeighbours,
-  feedsOnlyShows,
-  moments,
-  sweepFaults,
+  potentialsOf,
+  singleFaults,
+  switchFault,
   wireNets,
-  type FaultClass,
-  type Moment,
-  type Potentials,
-  type SweepFault,
-  type SweepRow,
-} from './faults.js';
-import { classOf, grade, sweepScript, type SweepScript } from './script.js';
+  type SweptFault,
+  type Switchable,
+} from '../../faults/index.js';
+import { SWITCHES } from '../../installation/index.js';
+import { landingParts, type Job } from '../../job/index.js';
+import { onlyShows, parts, type InstalledSwitches } from '../../parts/index.js';
+import { Engine, signalAt, type TimedAct } from '../../rehearsal/index.js';
+import { sweepTrial, trialsOf, type FaultMoments, type Trial } from '../../trials/index.js';
+import { classOf, grade, moments, type FaultClass, type Moment } from './classes.js';
+import { HealthyRun, sameState, WATCHED, type KeptMoment } from './healthy.js';
+
+export interface SweepRow {
+  readonly fault: SweptFault;
+  readonly worst: FaultClass;
+  /** The first moment at which the worst shows. */
+  readonly moment: Moment;
+  readonly at: Readonly<Record<Moment, FaultClass>>;
+}
 
 /** A protective conductor, judged by rule: its break shows in no trace. */
 const PE_ROW: Readonly<Record<Moment, FaultClass>> = {
@@ -35,41 +31,40 @@ const PE_ROW: Readonly<Record<Moment, FaultClass>> = {
   stopping: 'hidden',
 };
 
-const FAULT = 'fault';
-/** All that is compared: what the motor does. */
-const WATCHED = 'drive.hz';
-
-/** A network of the installation that the healthy run went through, with the times from which it stood. */
-interface Network {
-  readonly solved: SolvedMoment;
-  readonly from: number[];
+/** Some faults together, with what is known of their runs. */
+interface Case {
+  readonly switches: readonly number[];
+  /** For each network of the healthy run whether a device senses it otherwise; undefined until it was asked. */
+  readonly differs: (boolean | undefined)[];
+  /** States and further outputs of runs made by now, by the phase at whose end they stood. */
+  readonly known: { readonly states: readonly unknown[]; readonly run: number[] }[][];
 }
 
 /**
- * Sweeps a job fault by fault, so that a caller can show progress and stop. The healthy job runs once; a fault is put into
- * each network that run went through, and only where some device would sense anything else the job is run again, from the
- * last moment at which both were the same.
+ * Sweeps a job fault by fault, so that a caller can show progress and stop. The healthy job runs once. A fault is a switch
+ * in the one compiled network: only where some device would sense anything else with it thrown, the job is run again from
+ * the last moment at which both were the same, and only until both are the same again.
  */
 export class Sweep {
-  readonly faults: readonly SweepFault[];
+  readonly faults: readonly SweptFault[];
   private readonly job: Job;
-  private readonly installation: Installation;
-  private readonly script: SweepScript;
-  private readonly healthy: readonly number[];
-  private readonly networks: Network[] = [];
-  /** Network in force from each time on. */
-  private readonly course: { t: number; network: number }[] = [];
-  private readonly snapshots: EngineState[] = [];
+  private readonly switchable: Switchable;
+  private readonly trial: Trial;
+  private readonly moments: FaultMoments;
+  private readonly healthy: HealthyRun;
+  private readonly engine: Engine;
+  private readonly switches: InstalledSwitches['switches'];
+  private readonly switchesAt: number;
   /** Net of wires that each landing lies on, and what a short of a net came to. */
   private readonly nets: ReadonlyMap<string, string>;
   private readonly shorts = new Map<string, Readonly<Record<Moment, FaultClass>>>();
   private readonly recordings = new Map<
     string,
-    { from: number | undefined; networks: readonly SolvedMoment[] }
+    { from: number | undefined; networks: readonly KeptMoment[] }
   >();
 
   /**
-   * @param options `fromZero` runs every fault from power-up, for tests
+   * @param options `fromZero` runs every fault from power-up to the end, for tests
    * @throws RangeError when the job has no adopted plan
    */
   constructor(
@@ -78,47 +73,37 @@ export class Sweep {
     private readonly options: { readonly fromZero?: boolean } = {},
   ) {
     this.job = job;
-    this.installation = withoutOutput(job, installAtSpeed(job, profile, 0.5));
-    const drive = this.installation.devices.find((d): d is InstalledDrive => d.kind === 'drive');
-    if (!drive) throw new RangeError('the job has no drive');
-    this.script = sweepScript(arrangeFor(job, profile), drive);
-    this.nets = wireNets(job);
-    this.faults = sweepFaults(job, this.potentials(profile));
-    this.healthy = this.runHealthy();
-  }
-
-  private potentials(profile: Profile): Potentials {
-    const { landings } = this.installation;
-    const landing = (kind: string): string | undefined => {
-      const terminal = Object.entries(profile.terminals).find(([, t]) => t.kind === kind)?.[0];
-      return terminal !== undefined && landings.includes(`drive:${terminal}`)
-        ? `drive:${terminal}`
-        : undefined;
-    };
-    const first = (...names: string[]): string | undefined =>
-      names.find((name) => landings.includes(name));
-    return {
-      to24: landing('supply24'),
-      to0: landing('zeroVolt'),
-      toLine: first('fuse.control:2', 'breaker.control:2'),
-      toNeutral: first('transformer.control:S2', 'breaker.control:4'),
-    };
+    const trials = trialsOf(job, profile);
+    const installation = trials.installed({ share: 0.5 });
+    ({ trial: this.trial, moments: this.moments } = sweepTrial(trials.pace));
+    this.nets = wireNets(trials.panel);
+    this.faults = singleFaults(trials.panel, potentialsOf(installation));
+    this.switchable = switchFault(
+      installation,
+      this.faults.map((f) => f.fault),
+    );
+    const { devices } = this.switchable.installation;
+    this.switchesAt = devices.findIndex((d) => d.id === SWITCHES);
+    this.switches = (devices[this.switchesAt] as InstalledSwitches).switches;
+    this.healthy = new HealthyRun(this.switchable, this.trial);
+    this.engine = new Engine(this.switchable.installation, { only: [WATCHED] });
   }
 
   /** Worst class of one fault over the four moments. */
-  judge(fault: SweepFault): SweepRow {
+  judge(fault: SweptFault): SweepRow {
     if (fault.wire && this.job.adopted?.wires[fault.wire].class === 'pe')
       return { fault, worst: 'hidden', moment: 'beforePower', at: PE_ROW };
     // Shorts to one potential anywhere on one net of wires are one fault: only milliohms lie between them.
+    const { fault: what } = fault;
     const net =
-      fault.joins && fault.wire && !this.options.fromZero
-        ? `${fault.kind}:${this.nets.get(fault.joins[0])}`
+      what.kind === 'short' && !this.options.fromZero
+        ? `${fault.kind}:${this.nets.get(what.a)}`
         : undefined;
     const known = net === undefined ? undefined : this.shorts.get(net);
     if (known) return rowOf(fault, known);
-    const faulty = this.prepare([fault]);
+    const these = this.caseOf([fault]);
     const at = Object.fromEntries(
-      moments.map((moment) => [moment, this.classAt(faulty, moment)]),
+      moments.map((moment) => [moment, this.classAt(these, moment)]),
     ) as Record<Moment, FaultClass>;
     if (net !== undefined) this.shorts.set(net, at);
     return rowOf(fault, at);
@@ -132,190 +117,216 @@ export class Sweep {
    * @param rows every row judged so far
    */
   lookBehind(row: SweepRow, rows: readonly SweepRow[]): SweepRow {
-    if (
-      row.worst !== 'noEffect' ||
-      row.fault.kind.startsWith('to') ||
-      feedsOnlyShows(this.job, row.fault)
-    )
+    const { fault } = row;
+    if (row.worst !== 'noEffect' || fault.fault.kind === 'short' || this.onlyShows(fault))
       return row;
     for (const other of rows) {
-      if (
-        other.fault.key === row.fault.key ||
-        other.fault.subject === row.fault.subject ||
-        other.worst === 'hidden'
-      )
-        continue;
-      if (!areNeighbours(this.job, row.fault, other.fault)) continue;
-      const pair = this.prepare([other.fault, row.fault]);
-      if (!this.addsToRun(row.fault, other.fault, pair)) continue;
+      if (other.fault.key === fault.key || other.fault.subject === fault.subject) continue;
+      if (other.worst === 'hidden' || !this.areNeighbours(fault, other.fault)) continue;
+      const pair = this.caseOf([other.fault, fault]);
+      if (!this.addsToRun(fault, other.fault, pair)) continue;
       const both = this.classAt(pair, 'stopped');
       if (grade(both) > grade(other.at.stopped) && grade(both) > grade('losesFunction'))
-        return rowOf(row.fault, { ...row.at, stopped: 'hidden' });
+        return rowOf(fault, { ...row.at, stopped: 'hidden' });
     }
     return row;
   }
 
+  private caseOf(faults: readonly SweptFault[]): Case {
+    const switches = faults.flatMap((f) => this.switchable.switchOf(f.fault) ?? []);
+    return { switches, differs: [], known: this.healthy.looks.map(() => []) };
+  }
+
+  /** Whether any device would sense a network of the healthy run otherwise. */
+  private differs(c: Case, network: number): boolean {
+    return (c.differs[network] ??= !this.senses(this.healthy.networks[network], c.switches));
+  }
+
+  private senses(moment: KeptMoment, switches: readonly number[]): boolean {
+    return this.engine.sensesLike(
+      moment,
+      switches.map((i) => this.switches[i]),
+    );
+  }
+
+  private classAt(c: Case, moment: Moment): FaultClass {
+    const faultMs = this.moments[moment];
+    const outputs = this.options.fromZero
+      ? this.runThrough(c, faultMs * 1000)
+      : this.runFrom(c, faultMs * 1000);
+    return outputs
+      ? classOf(this.trial.phases, this.healthy.outputs, outputs, faultMs)
+      : 'noEffect';
+  }
+
+  private throwAt(c: Case, t: number): TimedAct[] {
+    return c.switches.map((i) => ({
+      t,
+      act: { do: 'switch', atMs: t / 1000, switch: i, on: true },
+    }));
+  }
+
+  /** Output frequency at every look with the fault coming at a moment, run whole from power-up. */
+  private runThrough(c: Case, faultUs: number): number[] {
+    const engine = new Engine(this.switchable.installation, { only: [WATCHED] });
+    const { acts, looks } = this.healthy;
+    const all = inOrder([...acts, ...this.throwAt(c, faultUs)]);
+    engine.runTo(looks.at(-1) as number, all);
+    return looks.map((look) => signalAt(engine.trace, WATCHED, look));
+  }
+
+  /** The same, run only where it differs from what is known; undefined where nothing is sensed otherwise. */
+  private runFrom(c: Case, faultUs: number): readonly number[] | undefined {
+    const { healthy } = this;
+    const isOther = (network: number): boolean => this.differs(c, network);
+    let from = healthy.firstDifference(isOther, faultUs);
+    if (from === undefined) return undefined;
+    const run = [...healthy.outputs];
+    const passed: { look: number; states: readonly unknown[] }[] = [];
+    while (from !== undefined) {
+      const end = this.follow(c, from, faultUs, run, passed);
+      from = end === undefined ? undefined : healthy.firstDifference(isOther, end);
+    }
+    for (const { look, states } of passed) c.known[look].push({ states, run });
+    return run;
+  }
+
+  /**
+   * Runs with the fault from just before a difference until the states are the healthy ones again.
+   *
+   * @returns when they are, µs; undefined when the run is known to its end
+   */
+  private follow(
+    c: Case,
+    from: number,
+    faultUs: number,
+    run: number[],
+    passed: { look: number; states: readonly unknown[] }[],
+  ): number | undefined {
+    const { healthy, engine } = this;
+    const begin = healthy.before(from);
+    const startUs = begin?.t ?? 0;
+    const running = begin ? engine : new Engine(this.switchable.installation, { only: [WATCHED] });
+    if (begin) running.adopt(begin);
+    const left = healthy.acts.filter((a) => a.t > startUs || !begin);
+    const all = inOrder([...left, ...this.throwAt(c, Math.max(faultUs, startUs))]);
+    let done = 0;
+    for (let look = 0; look < healthy.looks.length; look++) {
+      const at = healthy.looks[look];
+      if (at < startUs) continue;
+      const next = all.findIndex((a) => a.t > at);
+      const until = next < 0 ? all.length : next;
+      running.runTo(at, all.slice(done, until));
+      done = until;
+      run[look] = signalAt(running.trace, WATCHED, at);
+      if (at < faultUs) continue;
+      const states = this.withoutSwitches(running.restedStates());
+      if (at > from && sameState(states, this.withoutSwitches(healthy.states[look]))) return at;
+      const known = c.known[look].find((k) => sameState(k.states, states));
+      if (known) {
+        for (let i = look + 1; i < run.length; i++) run[i] = known.run[i];
+        return undefined;
+      }
+      passed.push({ look, states });
+    }
+    return undefined;
+  }
+
+  private withoutSwitches(states: readonly unknown[]): readonly unknown[] {
+    return states.filter((_, i) => i !== this.switchesAt);
+  }
+
   /** Whether a fault changes anything in the run with another one: in none of its networks would a device sense otherwise. */
-  private addsToRun(fault: SweepFault, other: SweepFault, pair: Faulty): boolean {
-    if (!pair.differs) return true;
-    const faultUs = this.script.faultMs.stopped * 1000;
+  private addsToRun(fault: SweptFault, other: SweptFault, pair: Case): boolean {
+    const faultUs = this.moments.stopped * 1000;
     const base = this.recorded(other, faultUs);
-    const from = this.firstDifference(pair.differs, faultUs);
+    const from = this.healthy.firstDifference((network) => this.differs(pair, network), faultUs);
     if (from === undefined) return false;
     if (base.from === undefined || from < base.from) return true;
-    const acts = actsOfFault(fault, 1);
-    return base.networks.some((solved) => !pair.engine.sensesLike(solved, acts));
+    const { switches } = this.caseOf([fault]);
+    return base.networks.some((moment) => !this.senses(moment, switches));
   }
 
   /** Networks of the run with one fault from the moment at which it first shows. */
   private recorded(
-    fault: SweepFault,
+    fault: SweptFault,
     faultUs: number,
-  ): { from: number | undefined; networks: readonly SolvedMoment[] } {
+  ): { from: number | undefined; networks: readonly KeptMoment[] } {
     const known = this.recordings.get(fault.key);
     if (known) return known;
-    const networks = new Map<string, SolvedMoment>();
-    const faulty = this.prepare(
-      [fault],
-      (solved) => void (networks.has(solved.key) || networks.set(solved.key, solved)),
-    );
-    networks.clear();
-    const from = faulty.differs && this.firstDifference(faulty.differs, faultUs);
-    if (from !== undefined) this.outputs(faulty, faultUs);
+    const { healthy } = this;
+    const c = this.caseOf([fault]);
+    const from = healthy.firstDifference((network) => this.differs(c, network), faultUs);
+    const networks = new Map<string, KeptMoment>();
+    const begin = from === undefined ? undefined : healthy.before(from);
+    if (begin) {
+      const engine = new Engine(this.switchable.installation, {
+        only: [WATCHED],
+        onSolved: (solved, running) => {
+          if (!networks.has(solved.key))
+            networks.set(solved.key, { ...solved, board: running.keepBoard() });
+        },
+      });
+      networks.clear();
+      engine.adopt(begin);
+      const left = healthy.acts.filter((a) => a.t > begin.t);
+      const all = inOrder([...left, ...this.throwAt(c, Math.max(faultUs, begin.t))]);
+      engine.runTo(healthy.looks.at(-1) as number, all);
+    }
     const made = { from, networks: [...networks.values()] };
     this.recordings.set(fault.key, made);
     return made;
   }
 
-  private runHealthy(): number[] {
-    const keys = new Map<string, number>();
-    const engine = new Engine(this.installation, {
-      onSolved: (solved) => {
-        const known = keys.get(solved.key) ?? keys.size;
-        if (known === keys.size) {
-          keys.set(solved.key, known);
-          this.networks.push({ solved, from: [] });
-        }
-        this.networks[known].from.push(solved.t);
-        this.course.push({ t: solved.t, network: known });
-      },
-      onSettled: (state) => void this.snapshots.push(state),
-    });
-    engine.runTo(this.script.endMs * 1000, timedActs(this.script.acts));
-    return this.script.checks.map(({ atMs }) => signalAt(engine.trace, WATCHED, atMs * 1000));
-  }
-
-  /** The installation with the faults in it, and the first times at which anything would be sensed otherwise. */
-  private prepare(
-    faults: readonly SweepFault[],
-    onSolved?: (solved: SolvedMoment) => void,
-  ): Faulty {
-    const { landings } = this.installation;
-    const [edgeA, edgeB, devices] = [
-      [...this.installation.edgeA],
-      [...this.installation.edgeB],
-      [...this.installation.devices],
-    ];
-    faults.forEach(({ joins }, i) => {
-      if (!joins) return;
-      const edge = edgeA.push(landings.indexOf(joins[0])) - 1;
-      edgeB.push(landings.indexOf(joins[1]));
-      const id = `${FAULT}.${i}`;
-      devices.push({
-        kind: 'contacts',
-        id,
-        tag: id,
-        positions: ['out', 'in'],
-        rest: 'out',
-        momentary: false,
-        latching: false,
-        contacts: [{ edge, closedIn: ['in'] }],
-      });
-    });
-    const acts = faults.flatMap((fault, i) => actsOfFault(fault, i));
-    const installation = { ...this.installation, edgeA, edgeB, devices };
-    const engine = new Engine(installation, { onSolved, only: [WATCHED] });
-    const base = { runs: new Map<string, readonly number[]>(), engine, installation, acts };
-    if (this.options.fromZero) return { ...base, differs: undefined };
-    return {
-      ...base,
-      differs: this.networks.map(({ solved }) => !engine.sensesLike(solved, acts)),
-    };
-  }
-
-  private classAt(faulty: Faulty, moment: Moment): FaultClass {
-    const faultMs = this.script.faultMs[moment];
-    const outputs = this.outputs(faulty, faultMs * 1000);
-    return outputs ? classOf(this.script, this.healthy, outputs, faultMs) : 'noEffect';
-  }
-
-  /** Output frequency at every check with the fault coming at the moment; undefined where nothing is sensed otherwise. */
-  private outputs(faulty: Faulty, faultUs: number): readonly number[] | undefined {
-    const from = faulty.differs ? this.firstDifference(faulty.differs, faultUs) : 0;
-    if (from === undefined) return undefined;
-    const snapshot = faulty.differs ? this.snapshots.findLast((s) => s.t < from) : undefined;
-    const startUs = snapshot?.t ?? 0;
-    const atUs = Math.max(faultUs, startUs);
-    // Two moments from which the run is the same need one run only.
-    const key = `${startUs}.${atUs}`;
-    const known = faulty.runs.get(key);
-    if (known) return known;
-    const engine = snapshot ? faulty.engine : new Engine(faulty.installation, { only: [WATCHED] });
-    if (snapshot) engine.adopt(snapshot);
-    const own = faulty.acts.map((act) => ({ t: atUs, act: { ...act, atMs: atUs / 1000 } }));
-    const rest = timedActs(this.script.acts).filter((a) => a.t > startUs || !snapshot);
-    const all = [
-      ...rest.map((a, i) => ({ ...a, i })),
-      ...own.map((a, i) => ({ ...a, i: rest.length + i })),
-    ].sort((x, y) => x.t - y.t || x.i - y.i);
-    engine.runTo(this.script.endMs * 1000, all);
-    const made = this.script.checks.map(({ atMs }, i) =>
-      atMs * 1000 < startUs ? this.healthy[i] : signalAt(engine.trace, WATCHED, atMs * 1000),
+  /** It only feeds what shows something or what the device works: no further fault can make it worse for the motor. */
+  private onlyShows({ wire, subject }: SweptFault): boolean {
+    const { wires = {}, devices = {} } = this.job.adopted ?? {};
+    const worked = new Set(
+      Object.values(wires).flatMap((w) => {
+        const [from, to] = [w.from, w.to].map((end) => landingParts(end).device);
+        return parts[devices[to]?.kind]?.holds
+          ? [from, to]
+          : parts[devices[from]?.kind]?.holds
+            ? [to, from]
+            : [];
+      }),
     );
-    faulty.runs.set(key, made);
-    return made;
+    const shows = (id: string): boolean =>
+      id in devices &&
+      (onlyShows(devices[id].kind) ||
+        (worked.has(id) && parts[devices[id].kind]?.coil !== undefined));
+    const on = wire ? wires[wire] : undefined;
+    return on ? [on.from, on.to].some((end) => shows(landingParts(end).device)) : shows(subject);
   }
 
-  /** First time at or after the fault at which the network in force would be sensed otherwise. */
-  private firstDifference(differs: readonly boolean[], faultUs: number): number | undefined {
-    const inForce = this.course.findLast((c) => c.t <= faultUs);
-    if (inForce && differs[inForce.network]) return faultUs;
-    return this.course.find((c) => c.t > faultUs && differs[c.network])?.t;
+  /** Two faults that can act on each other: on one potential, at one part, or both stuck contacts. */
+  private areNeighbours(x: SweptFault, y: SweptFault): boolean {
+    if (x.kind === 'welded' && y.kind === 'welded') return true;
+    const { wires = {}, device } = this.job.adopted ?? {};
+    const reach = (f: SweptFault): { potential?: string; devices: readonly string[] } => {
+      const wire = f.wire ? wires[f.wire] : undefined;
+      if (!wire) return { devices: [f.subject] };
+      const ends = [wire.from, wire.to].map((end) => landingParts(end).device);
+      return { potential: wire.potential, devices: ends.filter((d) => d !== device) };
+    };
+    const [a, b] = [reach(x), reach(y)];
+    return (
+      (a.potential !== undefined && a.potential === b.potential) ||
+      a.devices.some((d) => b.devices.includes(d))
+    );
   }
 }
 
-/** Acts that bring the i-th of several faults about, whenever they come. */
-function actsOfFault(fault: SweepFault, i: number): Act[] {
-  if (fault.joins) return [{ do: 'turn', atMs: 0, device: `${FAULT}.${i}`, position: 'in' }];
-  return fault.wire ? [{ do: 'breakWire', atMs: 0, wire: fault.wire }] : [];
-}
+const inOrder = (acts: readonly TimedAct[]): TimedAct[] =>
+  acts
+    .map((act, i) => ({ act, i }))
+    .sort((x, y) => x.act.t - y.act.t || x.i - y.i)
+    .map(({ act }) => act);
 
-interface Faulty {
-  /** Runs made by now, by their start and the time of the fault. */
-  readonly runs: Map<string, readonly number[]>;
-  readonly engine: Engine;
-  readonly installation: Installation;
-  readonly acts: readonly Act[];
-  /** For each network of the healthy run: whether any device senses it otherwise; undefined to run from power-up. */
-  readonly differs: readonly boolean[] | undefined;
-}
-
-function rowOf(fault: SweepFault, at: Readonly<Record<Moment, FaultClass>>): SweepRow {
+function rowOf(fault: SweptFault, at: Readonly<Record<Moment, FaultClass>>): SweepRow {
   const moment = moments.reduce(
     (worst, m) => (grade(at[m]) > grade(at[worst]) ? m : worst),
     moments[0],
   );
   return { fault, worst: at[moment], moment, at };
-}
-
-/** An analogue output to which nothing is wired moves with the frequency and touches nothing: it is left out. */
-function withoutOutput(job: Job, installation: Installation): Installation {
-  const wired = (landing: string): boolean =>
-    Object.values(job.adopted?.wires ?? {}).some((w) => w.from === landing || w.to === landing);
-  const devices = installation.devices.map((d) =>
-    d.kind === 'drive' && d.output && !wired(`${d.id}:${d.output.terminal}`)
-      ? { ...d, output: undefined }
-      : d,
-  );
-  return { ...installation, devices };
 }

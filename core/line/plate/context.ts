@@ -14,7 +14,7 @@ import {
   type Line,
   type Plate,
 } from '../../job/index.js';
-import { ratedPointInUse, type RatedPoint } from '../../motor/index.js';
+import { polePairsOf, ratedPointInUse, type RatedPoint } from '../../motor/index.js';
 import { toBase, type Dimension, type Quantity } from '../../units/index.js';
 
 /** Blocks of the one-line picture in their order, and those beside it. */
@@ -95,7 +95,7 @@ export function plateNumbers(plate: Plate, profile?: Profile): PlateNumbers {
   const [hz, rpm] = [base(motor.hz, 'frequency'), base(motor.rpm, 'speed')];
   const motorJ = base(motor.inertia, 'inertia');
   const loadJ = base(load.inertia, 'inertia');
-  const polePairs = hz && rpm ? Math.floor((60 * hz) / rpm) : undefined;
+  const polePairs = hz && rpm ? polePairsOf(hz, rpm) : undefined;
   return {
     powerKw,
     hz,
@@ -108,7 +108,7 @@ export function plateNumbers(plate: Plate, profile?: Profile): PlateNumbers {
     outputV: supplyV,
     rated: ratedPointInUse(motor, supplyV),
     torqueNm: powerKw && rpm ? (powerKw * 1000) / ((2 * Math.PI * rpm) / 60) : undefined,
-    polePairs: polePairs === 0 ? undefined : polePairs,
+    polePairs,
     inertiaKgm2:
       motorJ !== undefined && loadJ !== undefined && load.gearRatio
         ? motorJ + loadJ / load.gearRatio ** 2
@@ -160,6 +160,12 @@ export function facts(
   });
 }
 
+/** Rules by which a fault is cleared, a touch is harmless or a load is held. */
+const protecting =
+  /^(protection|isolator|rcd|resistor|place\.zone|cable\.(pe|ampacity)|device\.shortCircuit|load\.|brake\.|control\.fuseWire|supply\.(reinforcedPe|earthLink)|plate\.supplyOutsideDevice)/u;
+/** Rules about what is entered, not about what runs. */
+const telling = /^plate\.(efficiency|powerFactor|currentDisagrees|voltageRatio)/u;
+
 /** A finding at a field of the plates. */
 export function finding(
   rule: string,
@@ -172,6 +178,8 @@ export function finding(
     key: findingKey(rule, field),
     rule,
     severity,
+    rank: protecting.test(rule) ? 'protects' : telling.test(rule) ? 'tells' : 'moves',
+    stage: 'plate',
     where: [{ kind: 'plate', id: field }],
     args,
     source,

@@ -1,4 +1,4 @@
-import type { Finding } from '../../job/index.js';
+import { sizeText, type Finding } from '../../job/index.js';
 import { ampacityOf, ampacityTables, sizeKey } from '../conductors.js';
 import { controlTransformer, supplyBudget } from '../control-supply.js';
 import { base, facts, finding, tryRun, type PlateContext, type PlateFact } from './context.js';
@@ -99,7 +99,7 @@ function smallWire({ plate, job }: PlateContext): Finding[] {
       'control.fuseWire',
       'stop',
       'control.fuse',
-      { fuseA, usableA, size: 'mm2' in wire ? `${wire.mm2} mm²` : `${wire.awg} AWG` },
+      { fuseA, usableA, size: sizeText(wire) },
       table.source,
     ),
   ];

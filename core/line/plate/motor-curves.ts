@@ -10,6 +10,7 @@ import {
   type RunUpResult,
   startAgainstClass,
   tripClasses,
+  polePairsOf,
 } from '../../motor/index.js';
 import { CalculationError } from '../../calculation/index.js';
 import type { PlateContext } from './context.js';
@@ -99,7 +100,7 @@ export function motorCurves(c: PlateContext): MotorCurves | undefined {
   const input = fitInput(c);
   if (
     !input ||
-    Math.floor((60 * input.plate.hz) / input.plate.rpm) === 0 ||
+    polePairsOf(input.plate.hz, input.plate.rpm) === undefined ||
     input.plate.breakdownRatio <= 1
   )
     return undefined;

@@ -1,4 +1,4 @@
-import type { Finding } from '../../job/index.js';
+import { sizeText, type Finding } from '../../job/index.js';
 import { linkFor, motorCurrent, plateSpeed, type RatedPoint } from '../../motor/index.js';
 import {
   ampacityOf,
@@ -48,7 +48,7 @@ export function tableOf({ plate, job }: PlateContext): AmpacityTable {
 /** What the person's own table says of this size. */
 function ownAmpacity({ plate }: PlateContext): PlateFact | undefined {
   const { ownTable, size } = plate.cable;
-  const name = size && ('mm2' in size ? `${size.mm2} mm²` : `${size.awg} AWG`);
+  const name = sizeText(size);
   const usableA = name === undefined ? undefined : ownTable?.amps[name];
   if (!ownTable || name === undefined || usableA === undefined) return undefined;
   return {

@@ -1,6 +1,6 @@
 import type { Profile } from '../../catalogue/index.js';
 import type { Finding, Job, Plate } from '../../job/index.js';
-import { linkFor, motorCurrent, ratedPoints } from '../../motor/index.js';
+import { linkFor, motorCurrent, ratedPoints, polePairsOf } from '../../motor/index.js';
 import { controlFindings } from './control-supplies.js';
 import { finding, plateContext, plateNumbers } from './context.js';
 import { deviceFindings } from './device-side.js';
@@ -48,12 +48,12 @@ function shareFindings({ motor }: Plate): Finding[] {
 function speedFindings(plate: Plate): Finding[] {
   const { hz, rpm } = plateNumbers(plate);
   if (!hz || !rpm) return [];
-  const pairs = Math.floor((60 * hz) / rpm);
-  const synchronous = (60 * hz) / Math.max(1, pairs);
+  const pairs = polePairsOf(hz, rpm);
+  const synchronous = (60 * hz) / (pairs ?? 1);
   const slip = (synchronous - rpm) / synchronous;
-  if (pairs >= 1 && slip > 0 && slip <= 0.15) return [];
+  if (pairs !== undefined && slip > 0 && slip <= 0.15) return [];
   const likely = likelyTyping(rpm, (x) => {
-    const p = Math.floor((60 * hz) / x);
+    const p = polePairsOf(hz, x) ?? 0;
     const s = 1 - (x * p) / (60 * hz);
     return p >= 1 && p <= 6 && s >= 0.005 && s <= 0.08;
   });

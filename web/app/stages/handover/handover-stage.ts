@@ -1,6 +1,6 @@
 import { Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { verifyEvidence, type Job } from '@tactron/core/job';
+import { sizeText, verifyEvidence, type Job } from '@tactron/core/job';
 import { Attachments } from '../../attachments/attachments';
 import { standing } from '../../attachments/attachment-row';
 import { formatQuantity, formatValue, type Quantity } from '@tactron/core/units';
@@ -52,7 +52,7 @@ export class HandoverStage {
       ['Links', motor.link ?? '–'],
       [
         'Cable',
-        `${q(cable.length)}, ${cable.size ? ('mm2' in cable.size ? `${cable.size.mm2} mm²` : `${cable.size.awg} AWG`) : '–'}${cable.screened ? ', screened' : ''}`,
+        `${q(cable.length)}, ${cable.size ? sizeText(cable.size) : '–'}${cable.screened ? ', screened' : ''}`,
       ],
       ['Load', `${load.name ?? ''} ${load.torquePct ?? '–'} % of rated torque, ${load.kind ?? ''}`],
     ];
@@ -67,7 +67,7 @@ export class HandoverStage {
         number: w.number,
         from: name(w.from),
         to: name(w.to),
-        size: 'mm2' in w.size ? `${w.size.mm2} mm²` : `${w.size.awg} AWG`,
+        size: sizeText(w.size),
         colour: w.colour,
         cable: w.cable ? `${w.cable} · ${w.core}` : '',
       }));

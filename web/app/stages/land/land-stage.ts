@@ -1,6 +1,6 @@
 import { CdkDrag, type CdkDragEnd } from '@angular/cdk/drag-drop';
 import { Component, computed, inject, signal } from '@angular/core';
-import { landingParts, type AdoptedWire, type Job } from '@tactron/core/job';
+import { landingParts, sizeText, type AdoptedWire, type Job } from '@tactron/core/job';
 import type { DrawnWire } from '@tactron/core/formats';
 import { AttachmentRow } from '../../attachments/attachment-row';
 import { Choice } from '../../controls/choice';
@@ -45,7 +45,7 @@ export class LandStage {
         wire,
         from: this.name(wire.from),
         to: this.name(wire.to),
-        size: 'mm2' in wire.size ? `${wire.size.mm2} mm²` : `${wire.size.awg} AWG`,
+        size: sizeText(wire.size),
         does: this.does(wire),
       }));
   });

@@ -1,5 +1,5 @@
 import { Component, computed, inject, signal } from '@angular/core';
-import type { Job } from '@tactron/core/job';
+import { sizeText, type Job } from '@tactron/core/job';
 import { parseQuantity } from '@tactron/core/units';
 import { Icon } from '../../controls/icon';
 import { Typed } from '../../controls/typed';
@@ -108,7 +108,7 @@ export class OwnTable {
     if (!size) return this.problem.set('A size such as 2.5 mm² or 10 AWG.');
     if (!amps.ok || amps.quantity.v <= 0) return this.problem.set('A current above 0 A.');
     const { v } = amps.quantity;
-    this.change((table) => (table.amps['mm2' in size ? `${size.mm2} mm²` : `${size.awg} AWG`] = v));
+    this.change((table) => (table.amps[sizeText(size)] = v));
     this.problem.set(null);
     this.size.set('');
     this.amps.set('');

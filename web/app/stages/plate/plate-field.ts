@@ -1,6 +1,6 @@
 import { Component, computed, inject, input, signal } from '@angular/core';
 import * as v from 'valibot';
-import { plateSchema, type Job } from '@tactron/core/job';
+import { plateSchema, sizeText, type Job } from '@tactron/core/job';
 import { Choice } from '../../controls/choice';
 import { NumberField } from '../../controls/number-field';
 import { QuantityField } from '../../controls/quantity-field';
@@ -122,7 +122,7 @@ export class PlateField {
   );
   protected readonly size = computed(() => {
     const s = this.value() as { mm2: number } | { awg: string } | undefined;
-    return !s ? '' : 'mm2' in s ? `${s.mm2} mm²` : `${s.awg} AWG`;
+    return sizeText(s);
   });
 
   /** Changes the job if its schema takes the value; otherwise says at the field what fits, and leaves what is typed. */

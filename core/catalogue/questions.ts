@@ -1,0 +1,134 @@
+import type { Model, Profile, Terminal } from './profile.js';
+import { factoryValue, type SettingValues, type Value } from './roles.js';
+import { sortedEntries } from '../job/index.js';
+
+/** Terminals that are there: those of fixed rows, and of option rows whose option is fitted. */
+export function presentTerminals(profile: Profile, options: readonly string[] = []): string[] {
+  return profile.rows
+    .filter((row) => !row.option || options.includes(row.option))
+    .flatMap((row) => row.terminals);
+}
+
+/** The first terminal of a kind, in the order in which they lie on the device. */
+export function firstOfKind<K extends Terminal['kind']>(
+  profile: Profile,
+  kind: K,
+): string | undefined {
+  return presentTerminals(profile).find((id) => profile.terminals[id].kind === kind);
+}
+
+export type ContactsSwitch = 'plus24' | 'zeroVolt';
+
+/** One way of feeding the inputs: what the contacts switch, and the link position it needs. */
+export interface InputLogic {
+  readonly contactsSwitch: ContactsSwitch;
+  readonly links: Readonly<Record<string, string>>;
+  /** Common must be wired by hand to this terminal, for devices without a link. */
+  readonly wireCommonTo: string | undefined;
+}
+
+/** Ways in which the inputs of this device can be driven, the factory's link position first. */
+export function inputLogics(profile: Profile): InputLogic[] {
+  const plus = firstOfKind(profile, 'supply24');
+  const zero = firstOfKind(profile, 'zeroVolt');
+  const common = firstOfKind(profile, 'inputCommon');
+  const inputs = presentTerminals(profile).map((id) => profile.terminals[id]);
+  if (inputs.some((t) => t.kind === 'digitalInput' && t.pullUpTo !== undefined))
+    return [{ contactsSwitch: 'zeroVolt', links: {}, wireCommonTo: undefined }];
+  if (!common) return [{ contactsSwitch: 'plus24', links: {}, wireCommonTo: undefined }];
+  const logics: { logic: InputLogic; factory: boolean }[] = [];
+  for (const [link, spec] of sortedEntries(profile.links)) {
+    for (const [position, { joins }] of sortedEntries(spec.positions)) {
+      const partner = joins.find((pair) => pair.includes(common))?.find((end) => end !== common);
+      if (partner !== zero && partner !== plus) continue;
+      logics.push({
+        logic: {
+          contactsSwitch: partner === zero ? 'plus24' : 'zeroVolt',
+          links: { [link]: position },
+          wireCommonTo: undefined,
+        },
+        factory: spec.factory === position,
+      });
+    }
+  }
+  if (logics.length > 0)
+    return logics.sort((x, y) => Number(y.factory) - Number(x.factory)).map((l) => l.logic);
+  return [
+    { contactsSwitch: 'plus24', links: {}, wireCommonTo: zero },
+    { contactsSwitch: 'zeroVolt', links: {}, wireCommonTo: plus },
+  ];
+}
+
+/** Value by which the device knows a task; undefined where it has no such task. */
+export function taskCode(profile: Profile, task: string): string | number | undefined {
+  return Object.values(profile.inputTasks).find((t) => t.meaning === task)?.code;
+}
+
+/** All settings as the device leaves the factory. */
+export function factorySettings(profile: Profile, model: Model): Record<string, Value> {
+  return Object.fromEntries(
+    Object.keys(profile.settings).map((code) => [code, factoryValue(profile, model, code)]),
+  );
+}
+
+/** Settings in force: the factory's, overlaid with what is planned. */
+export function settingsInForce(
+  profile: Profile,
+  model: Model,
+  planned: Readonly<Record<string, { readonly value: Value }>>,
+): Record<string, Value> {
+  const values = Object.entries(planned).map(([code, { value }]) => [code, value] as const);
+  return { ...factorySettings(profile, model), ...Object.fromEntries(values) };
+}
+
+/** Model of a profile by its name. */
+export const modelOf = (profile: Profile, name: string): Model | undefined =>
+  profile.models.find((m) => m.name === name);
+
+/** Relay of the device with its terminals and the tasks it can be given. */
+export interface RelayTerminals {
+  readonly id: string;
+  readonly common?: string;
+  readonly no: readonly string[];
+  readonly nc: readonly string[];
+  readonly tasks: readonly string[];
+  /** What its contacts may switch, A. */
+  readonly amps: number;
+}
+
+/** Relays of a device in the order in which their terminals lie. */
+export function relaysOf(profile: Profile): RelayTerminals[] {
+  const relays = new Map<string, { common?: string; no: string[]; nc: string[]; amps: number }>();
+  for (const id of presentTerminals(profile)) {
+    const t = profile.terminals[id];
+    if (t.kind !== 'relay') continue;
+    const relay = relays.get(t.relay) ?? { no: [], nc: [], amps: t.amps };
+    if (t.part === 'common') relay.common = id;
+    else relay[t.part].push(id);
+    relays.set(t.relay, relay);
+  }
+  return [...relays].map(([id, ends]) => ({
+    id,
+    ...ends,
+    tasks: Object.values(valuesOf(profile, `relay.${id}.task`)),
+  }));
+}
+
+/** Meanings of a role by the value keyed; none where it is fixed or unknown. */
+function valuesOf(profile: Profile, role: string): Readonly<Record<string, string>> {
+  const policy = profile.roles[role];
+  return typeof policy === 'object' && 'values' in policy
+    ? (policy.values as Record<string, string>)
+    : {};
+}
+
+/** What a role that is set by one of several values is set to; `none` where it cannot be set. */
+export function taskOf(profile: Profile, settings: SettingValues, role: string): string {
+  const policy = profile.roles[role];
+  if (typeof policy !== 'object' || !('setting' in policy)) return 'none';
+  return valuesOf(profile, role)[String(settings[policy.setting as string])] ?? 'none';
+}
+
+/** The device has a supply of its own for its control, apart from its mains. */
+export const hasControlSupply = (profile: Profile): boolean =>
+  firstOfKind(profile, 'controlSupply') !== undefined;

@@ -1,0 +1,8 @@
+export {
+  potentialsOf,
+  singleFaults,
+  wireNets,
+  type Potentials,
+  type SweptFault,
+} from './single.js';
+export { switchFault, type Switchable, type SwitchedFault } from './switches.js';

@@ -1,0 +1,119 @@
+import type { Installation, Panel } from '../installation/index.js';
+import { sortedEntries, type AdoptedWire } from '../job/index.js';
+import { contactsOf, parts } from '../parts/index.js';
+import { alternatingPotentials } from '../scheme/index.js';
+import type { SwitchedFault } from './switches.js';
+
+/** Landings of the potentials to which wires of a kind are shorted. */
+export interface Potentials {
+  readonly to24: string | undefined;
+  readonly to0: string | undefined;
+  readonly toLine: string | undefined;
+  readonly toNeutral: string | undefined;
+}
+
+/** A fault that is swept, with what it is about. */
+export interface SweptFault {
+  /** The same from run to run: kind and wire, or kind and contact. */
+  readonly key: string;
+  /** What it is, as a code for words. */
+  readonly kind: 'open' | 'welded' | keyof Potentials;
+  /** Wire id, or device id of a contact. */
+  readonly subject: string;
+  readonly fault: SwitchedFault;
+  /** Wire it is about; undefined for a contact. */
+  readonly wire?: string;
+}
+
+/** Classes of wire that carry a signal, a stop or a command: what is swept. */
+const sweptClasses: readonly AdoptedWire['class'][] = [
+  'controlDc',
+  'analogue',
+  'safety',
+  'controlAc',
+];
+
+/**
+ * Every single fault of the safety-relevant kinds: control, safety and signal wires open and shorted to the potentials of
+ * their circuit, contacts of the station and of relays stuck closed, protective conductors open. A wire that lies on a
+ * potential anyway is still named: that it has no effect is an answer.
+ */
+export function singleFaults(panel: Panel, potentials: Potentials): SweptFault[] {
+  const wires = sortedEntries(panel.wires).flatMap(([id, wire]): SweptFault[] => {
+    const about = (kind: SweptFault['kind']) => ({
+      key: `${kind}:${id}`,
+      kind,
+      subject: id,
+      wire: id,
+    });
+    const open: SweptFault = { ...about('open'), fault: { kind: 'open', wire: id } };
+    if (wire.class === 'pe') return [open];
+    if (!sweptClasses.includes(wire.class)) return [];
+    const to: readonly (keyof Potentials)[] =
+      wire.class === 'controlAc' ? ['toLine', 'toNeutral'] : ['to24', 'to0'];
+    return [
+      open,
+      ...to.flatMap((name): SweptFault[] => {
+        const b = potentials[name];
+        return b ? [{ ...about(name), fault: { kind: 'short', a: wire.to, b } }] : [];
+      }),
+    ];
+  });
+  const wired = new Set(Object.values(panel.wires).flatMap((w) => [w.from, w.to]));
+  const contacts = sortedEntries(panel.devices).flatMap(([id, device]): SweptFault[] => {
+    const set = contactsOf(device);
+    const pairs: readonly (readonly [string, string])[] =
+      set && set.workedBy !== 'supply'
+        ? set.contacts.map(({ a, b }) => [a, b] as const)
+        : (parts[device.kind]?.coil?.makes ?? []);
+    return pairs.flatMap(([a, b]): SweptFault[] =>
+      wired.has(`${id}:${a}`) && wired.has(`${id}:${b}`)
+        ? [
+            {
+              key: `welded:${id}:${a}`,
+              kind: 'welded',
+              subject: id,
+              fault: { kind: 'stuck', device: id, contact: a, is: 'closed' },
+            },
+          ]
+        : [],
+    );
+  });
+  return [...wires, ...contacts];
+}
+
+/** Net of every landing that a wire reaches: landings joined by wires alone share one. */
+export function wireNets(panel: Panel): ReadonlyMap<string, string> {
+  const root = new Map<string, string>();
+  const find = (at: string): string => {
+    const up = root.get(at) ?? at;
+    return up === at ? at : find(up);
+  };
+  for (const { from, to } of Object.values(panel.wires)) {
+    for (const end of [from, to]) if (!root.has(end)) root.set(end, end);
+    root.set(find(from), find(to));
+  }
+  return new Map([...root.keys()].map((at) => [at, find(at)]));
+}
+
+/** Potentials of a job's wires: the device's own 24 V, and the alternating control supply behind its protection. */
+export function potentialsOf({
+  device,
+  landings,
+  edgeA,
+  edgeB,
+  devices,
+}: Installation): Potentials {
+  const supply = device.supply24?.edge;
+  const wires = devices.find((d) => d.kind === 'wires');
+  const onWire = (potential: string): string | undefined => {
+    const wire = wires?.kind === 'wires' && wires.wires.find((w) => w.potential === potential);
+    return wire ? landings[edgeA[wire.edge]] : undefined;
+  };
+  return {
+    to24: supply === undefined ? undefined : landings[edgeA[supply]],
+    to0: supply === undefined ? undefined : landings[edgeB[supply]],
+    toLine: onWire(alternatingPotentials.line),
+    toNeutral: onWire(alternatingPotentials.neutral),
+  };
+}

@@ -1,0 +1,45 @@
+import type { HazardRule } from '../rule.js';
+import { alternatingAtControl } from './alternating-at-control.js';
+import { bothDirections } from './both-directions.js';
+import { circuitSettles } from './circuit-settles.js';
+import { conditionReturn } from './condition-return.js';
+import { contactorAsStart } from './contactor-as-start.js';
+import { contactsBear } from './contacts-bear.js';
+import { contactsOnZeroSide } from './contacts-on-zero-side.js';
+import { directionNotLocked } from './direction-not-locked.js';
+import { emergencyStop } from './emergency-stop.js';
+import { faultReset } from './fault-reset.js';
+import { inputsSwitch } from './inputs-switch.js';
+import { lampSaysLess } from './lamp-says-less.js';
+import { latchOutlivesPower } from './latch-outlives-power.js';
+import { loadsOnTheirSide } from './loads-on-their-side.js';
+import { placeChange } from './place-change.js';
+import { powerReturn } from './power-return.js';
+import { protectiveConductor } from './protective-conductor.js';
+import { stopRelease } from './stop-release.js';
+import { suppliesBear } from './supplies-bear.js';
+import { unknownPolicy } from './unknown-policy.js';
+
+/** Every hazard rule; each finds nothing where it does not apply. */
+export const hazardRules: readonly HazardRule[] = [
+  inputsSwitch,
+  circuitSettles,
+  suppliesBear,
+  powerReturn,
+  latchOutlivesPower,
+  stopRelease,
+  conditionReturn,
+  placeChange,
+  emergencyStop,
+  faultReset,
+  contactsBear,
+  alternatingAtControl,
+  protectiveConductor,
+  contactsOnZeroSide,
+  bothDirections,
+  directionNotLocked,
+  contactorAsStart,
+  loadsOnTheirSide,
+  lampSaysLess,
+  unknownPolicy,
+];

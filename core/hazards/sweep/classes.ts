@@ -1,0 +1,58 @@
+import type { Phase } from '../../trials/index.js';
+
+/** When a fault comes: it may be harmless before power-up and start the motor while it stands. */
+export const moments = ['beforePower', 'stopped', 'running', 'stopping'] as const;
+export type Moment = (typeof moments)[number];
+
+/** What a fault does, from harmless to gravest. */
+export const faultClasses = [
+  'noEffect',
+  'failsSafe',
+  'hidden',
+  'losesFunction',
+  'wrongDirectionOrSpeed',
+  'losesStop',
+  'startsByItself',
+] as const;
+export type FaultClass = (typeof faultClasses)[number];
+
+const RUNNING_HZ = 0.01;
+/** Share by which a speed may differ and still be the same. */
+const SAME_SPEED = 0.05;
+
+export const grade = (c: FaultClass): number => faultClasses.indexOf(c);
+
+/**
+ * Compares what the motor does at the end of every phase after the fault came; never volts.
+ *
+ * @param healthy output frequency of the healthy job at each phase's look
+ * @param faulty the same with the fault
+ */
+export function classOf(
+  phases: readonly Phase[],
+  healthy: readonly number[],
+  faulty: readonly number[],
+  faultMs: number,
+): FaultClass {
+  const turns = (hz: number): boolean => Math.abs(hz) > RUNNING_HZ;
+  let worst: FaultClass = 'noEffect';
+  const seen = (c: FaultClass): void => {
+    if (grade(c) > grade(worst)) worst = c;
+  };
+  let [wanted, lost] = [0, 0];
+  phases.forEach(({ lookMs, asks }, i) => {
+    if (lookMs < faultMs) return;
+    const [h, f] = [healthy[i], faulty[i]];
+    if (turns(h)) {
+      if (asks === 'runs') wanted++;
+      if (!turns(f) && asks === 'runs') lost++;
+      else if (turns(f) && (h * f < 0 || Math.abs(h - f) > SAME_SPEED * Math.abs(h)))
+        seen('wrongDirectionOrSpeed');
+    } else if (turns(f)) {
+      const ran = i > 0 && turns(faulty[i - 1]);
+      seen((asks === 'stopped' || asks === 'end') && ran ? 'losesStop' : 'startsByItself');
+    }
+  });
+  if (lost > 0) seen(lost === wanted ? 'failsSafe' : 'losesFunction');
+  return worst;
+}

@@ -1,0 +1,100 @@
+import type { Switchable } from '../../faults/index.js';
+import {
+  Engine,
+  signalAt,
+  timedActs,
+  type EngineState,
+  type KeptBoard,
+  type SolvedMoment,
+  type TimedAct,
+} from '../../rehearsal/index.js';
+import type { Trial } from '../../trials/index.js';
+
+/** All that is compared: what the motor does. */
+export const WATCHED = 'device.hz';
+
+export type KeptMoment = SolvedMoment & { readonly board: KeptBoard };
+
+/** The healthy job's run through the sweep's trial: what every fault is held against. */
+export class HealthyRun {
+  /** Networks that are electrically different, in the order in which they were first met. */
+  readonly networks: KeptMoment[] = [];
+  /** Network in force from each time on. */
+  readonly course: { readonly t: number; readonly network: number }[] = [];
+  readonly snapshots: EngineState[] = [];
+  /** Output frequency when each phase is looked at. */
+  readonly outputs: readonly number[];
+  /** States at those moments, without what can no longer matter. */
+  readonly states: readonly (readonly unknown[])[];
+  readonly acts: readonly TimedAct[];
+  /** Moments at which the phases are looked at, µs. */
+  readonly looks: readonly number[];
+
+  constructor({ installation }: Switchable, trial: Trial) {
+    this.acts = timedActs(trial.acts);
+    this.looks = trial.phases.map(({ lookMs }) => Math.round(lookMs * 1000));
+    const keys = new Map<string, number>();
+    const engine = new Engine(installation, {
+      only: [WATCHED],
+      onSolved: (solved, running) => {
+        const known = keys.get(solved.key) ?? keys.size;
+        if (known === keys.size) {
+          keys.set(solved.key, known);
+          this.networks.push({ ...solved, board: running.keepBoard() });
+        }
+        this.course.push({ t: solved.t, network: known });
+      },
+      onSettled: (running) => void this.snapshots.push(running.snapshot()),
+    });
+    const outputs: number[] = [];
+    const states: (readonly unknown[])[] = [];
+    let done = 0;
+    for (const look of this.looks) {
+      const next = this.acts.findIndex((a) => a.t > look);
+      const until = next < 0 ? this.acts.length : next;
+      engine.runTo(look, this.acts.slice(done, until));
+      done = until;
+      outputs.push(signalAt(engine.trace, WATCHED, look));
+      states.push(engine.restedStates());
+    }
+    this.outputs = outputs;
+    this.states = states;
+  }
+
+  /** Last moment before t that was kept. */
+  before(t: number): EngineState | undefined {
+    const { snapshots } = this;
+    let [low, high] = [0, snapshots.length];
+    while (low < high) {
+      const mid = (low + high) >> 1;
+      if (snapshots[mid].t < t) low = mid + 1;
+      else high = mid;
+    }
+    return snapshots[low - 1];
+  }
+
+  /** First time at or after t at which a network in force is one of those that differ. */
+  firstDifference(differs: (network: number) => boolean, t: number): number | undefined {
+    const { course } = this;
+    const after = course.findIndex((c) => c.t > t);
+    const begin = after < 0 ? course.length : after;
+    if (begin > 0 && differs(course[begin - 1].network)) return t;
+    for (let i = begin; i < course.length; i++) if (differs(course[i].network)) return course[i].t;
+    return undefined;
+  }
+}
+
+/** Whether two states are the same in everything. */
+export function sameState(x: unknown, y: unknown): boolean {
+  if (Object.is(x, y)) return true;
+  if (typeof x !== 'object' || typeof y !== 'object' || x === null || y === null) return false;
+  if (Array.isArray(x)) {
+    if (!Array.isArray(y) || x.length !== y.length) return false;
+    for (let i = 0; i < x.length; i++) if (!sameState(x[i], y[i])) return false;
+    return true;
+  }
+  const [a, b] = [x as Record<string, unknown>, y as Record<string, unknown>];
+  for (const key in a) if (!sameState(a[key], b[key])) return false;
+  for (const key in b) if (!(key in a)) return false;
+  return true;
+}

@@ -1,0 +1,32 @@
+import type { Model, Profile, SettingValues, Value } from '../catalogue/index.js';
+import { driveLogic, driveSpecOf, type DriveSpec } from '../drive/index.js';
+import type { DeviceFacts, DeviceLogic, InstallFacts } from '../motor/index.js';
+import { starterLogic, starterSpecOf, type StarterSpec } from '../starter/index.js';
+
+/** What a device's logic is made from: plain, so that it can be posted. */
+export type LogicSpec = DriveSpec | StarterSpec;
+
+type SpecMaker = (
+  profile: Profile,
+  model: Model,
+  settings: SettingValues,
+  facts: InstallFacts,
+  policies?: Readonly<Record<string, Value>>,
+) => { spec: LogicSpec; facts: DeviceFacts };
+
+const specMakers: Readonly<Record<Profile['kind'], SpecMaker>> = {
+  drive: driveSpecOf,
+  starter: starterSpecOf,
+};
+
+const logics: Readonly<Record<LogicSpec['kind'], (spec: never) => unknown>> = {
+  drive: driveLogic,
+  starter: starterLogic,
+};
+
+/** What the logic of a profile's device goes by under its settings. */
+export const specOf: SpecMaker = (profile, ...more) => specMakers[profile.kind](profile, ...more);
+
+/** Logic of an installed device. */
+export const logicOf = (spec: LogicSpec): DeviceLogic<unknown, unknown> =>
+  logics[spec.kind](spec as never) as DeviceLogic<unknown, unknown>;

@@ -1,0 +1,4 @@
+import { loadPart } from '../load-parts.js';
+
+/** Speed meter, 0–10 V. */
+export const meter = loadPart('meter', 'A', 'meter');

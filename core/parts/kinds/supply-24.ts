@@ -1,0 +1,4 @@
+import { powerPart } from '../supply-parts.js';
+
+/** Supply of 24 V direct from alternating voltage, limited in current. */
+export const supply24 = powerPart('supply24', 'G', ['L', 'N'], 85);

@@ -1,0 +1,91 @@
+import type { Layout } from '../circuit/index.js';
+import type { Wiring } from '../job/index.js';
+import type { InstalledPart } from './installed.js';
+
+/** A part as a plan names it: its kind and what the plan fixes about it. */
+export type PartOf = Pick<Wiring['devices'][string], 'kind' | 'params' | 'positions' | 'contacts'>;
+
+/** A part with its place in a wiring. */
+export type PlacedPart = PartOf & { readonly id: string; readonly tag: string };
+
+/** Shape by which a part is drawn in a circuit. */
+export type PartSymbol =
+  | 'make'
+  | 'break'
+  | 'push'
+  | 'mushroom'
+  | 'selector'
+  | 'process'
+  | 'pole'
+  | 'coil'
+  | 'lamp'
+  | 'sounder'
+  | 'load'
+  | 'meter'
+  | 'resistor'
+  | 'fuse'
+  | 'transformer'
+  | 'source'
+  | 'motor'
+  | 'transistor';
+
+/** Contacts that a hand, a process or the supply works. */
+export interface ContactSet {
+  /** Positions in the order a hand passes through them. */
+  readonly positions: readonly string[];
+  readonly rest: string;
+  readonly contacts: readonly {
+    readonly a: string;
+    readonly b: string;
+    readonly closedIn: readonly string[];
+  }[];
+  /** Goes back to rest by itself when it is let go. */
+  readonly momentary?: boolean;
+  /** Pressed in it stays until it is twisted or pulled out. */
+  readonly latching?: boolean;
+  readonly workedBy: 'hand' | 'process' | 'supply';
+}
+
+/** A coil: what pulls in, and which contacts then change. Times in ms (typical catalogue values). */
+export interface CoilSpec {
+  readonly coil: readonly [string, string];
+  readonly makes: readonly (readonly [string, string])[];
+  readonly breaks: readonly (readonly [string, string])[];
+  readonly operateMs: number;
+  readonly releaseMs: number;
+  /** What a contact may switch, A at the voltage of its coil circuit; 0 where it has none. */
+  readonly contactA: number;
+}
+
+/** Facts of the job that parts need beside their own. */
+export interface Surroundings {
+  /** Voltage between two phases, or of the one phase, V. */
+  readonly lineV: number;
+}
+
+/** Everything there is to say about one kind of part. */
+export interface Part {
+  readonly kind: string;
+  /** Letter of its tag (IEC 81346-2 letters where the trade uses them). */
+  readonly letter: string;
+  readonly symbol: PartSymbol;
+  /** Terminals in the order in which they are drawn. */
+  terminals(part: PartOf): readonly string[];
+  /** Contacts of its own hand. */
+  contacts?(part: PartOf): ContactSet;
+  readonly coil?: CoilSpec;
+  /** Only draws current: lamp, horn, meter, input of a controller. */
+  readonly shows?: true;
+  /** It is turned: the motor. */
+  readonly turns?: true;
+  /** It holds the shaft while its coil is dead: a spring brake. */
+  readonly holds?: true;
+  /** Part of the supply and the motor circuit, not of the station. */
+  readonly power?: true;
+  /** Lays it into the circuit; undefined for a part without electrical behaviour of its own. */
+  install?(layout: Layout, part: PlacedPart, around: Surroundings): InstalledPart;
+}
+
+/** A number among the parameters of a part. */
+export const numberOf = ({ params }: PartOf, name: string, otherwise: number): number =>
+  typeof params[name] === 'number' ? params[name] : otherwise;

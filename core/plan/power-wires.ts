@@ -1,0 +1,85 @@
+import { presentTerminals, type Model, type Profile } from '../catalogue/index.js';
+import type { Job, Size, WireSpec } from '../job/index.js';
+import { plateNumbers } from '../line/index.js';
+import { lineIds, type Arrangement } from '../scheme/index.js';
+import { toBase } from '../units/index.js';
+import { colourOf, peSize, powerSize } from './conductors.js';
+import type { RoutedWire } from './route.js';
+
+/** Length taken for a wire of the panel, m. */
+const PANEL_M = 2;
+/** Part of the input current that a feed is sized for in either practice. */
+const CONTINUOUS = { IEC: 1, NFPA: 1.25 } as const;
+
+/** Conductors of the supply that feed the device, in the order of the breaker's poles. */
+export const feedPhases = (profile: Profile): readonly string[] =>
+  profile.supply.phases === 1 ? ['L1', 'N'] : ['L1', 'L2', 'L3'];
+
+/** Wires of the supply, over a line contactor where there is one, and of the motor. */
+export function powerWires(
+  job: Job,
+  profile: Profile,
+  model: Model,
+  arrangement: Arrangement,
+  device: string,
+): RoutedWire[] {
+  const { practice, plate } = job;
+  const { supply, breaker, motor } = lineIds;
+  const amps = Math.max(model.ratedA, plateNumbers(plate).rated?.amps ?? 0);
+  const feed = powerSize(practice, amps * CONTINUOUS[practice]);
+  const motorSize: Size = plate.cable.size ?? feed;
+  const motorM = plate.cable.length ? toBase(plate.cable.length, 'length') : PANEL_M;
+  const wire = (
+    [from, to]: readonly [string, string],
+    name: string,
+    wireClass: WireSpec['class'],
+    more: { size: Size; lengthM?: number; line?: number; cable?: string; core?: string },
+  ): RoutedWire => {
+    const { line = 0, lengthM = PANEL_M, ...rest } = more;
+    const colour = colourOf(practice, wireClass, line);
+    const potential = from.replace(':', '.');
+    return { from, to, function: name, colour, lengthM, potential, class: wireClass, ...rest };
+  };
+  const at = (kind: 'mains' | 'motor', phase: string): string | undefined => {
+    const terminal = presentTerminals(profile).find(
+      (id) => profile.terminals[id].kind === kind && profile.terminals[id].phase === phase,
+    );
+    return terminal === undefined ? undefined : `${device}:${terminal}`;
+  };
+  const feeds = feedPhases(profile).flatMap((phase, line) => {
+    const terminal = at('mains', phase);
+    if (!terminal) return [];
+    const [into, out] = [2 * line + 1, 2 * line + 2];
+    const { contactor } = arrangement;
+    const last = `${contactor ?? breaker}:${out}`;
+    const on = { size: feed, line };
+    return [
+      wire([`${supply}:${phase}`, `${breaker}:${into}`], `supply.${phase}`, 'mains', on),
+      ...(contactor
+        ? [wire([`${breaker}:${out}`, `${contactor}:${into}`], `line.${phase}`, 'mains', on)]
+        : []),
+      wire([last, terminal], `feed.${phase}`, 'mains', on),
+    ];
+  });
+  const pe = at('mains', 'PE');
+  const motorPe = at('motor', 'PE') ?? pe;
+  const cable = { cable: 'W1', lengthM: motorM };
+  return [
+    ...feeds,
+    ...(pe ? [wire([`${supply}:PE`, pe], 'feed.PE', 'pe', { size: peSize(feed) })] : []),
+    ...['U', 'V', 'W'].flatMap((phase, line) => {
+      const from = at('motor', phase);
+      const more = { size: motorSize, line, core: String(line + 1), ...cable };
+      return from ? [wire([from, `${motor}:${phase}`], `motor.${phase}`, 'motor', more)] : [];
+    }),
+    ...(motorPe
+      ? [
+          wire([motorPe, `${motor}:PE`], 'motor.PE', 'pe', {
+            size: peSize(motorSize),
+            core: 'PE',
+            ...cable,
+          }),
+        ]
+      : []),
+  ];
+}

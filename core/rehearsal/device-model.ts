@@ -1,0 +1,307 @@
+import {
+  CONTACT_OHM,
+  NO_OHM,
+  type Board,
+  type Deed,
+  type Device,
+  type Probe,
+} from '../circuit/index.js';
+import type { SignalSpec } from '../circuit/index.js';
+import type { InstalledAnalogue, InstalledDevice } from '../installation/index.js';
+import { logicOf } from '../installation/index.js';
+import {
+  shaftHz,
+  turnsFreely,
+  type DeviceLogic,
+  type Reading,
+  type ShaftState,
+} from '../motor/index.js';
+import { pathStretch, steady, stretchValue, type Stretch } from '../numeric/index.js';
+
+export type KeyName = keyof Reading['keys'];
+
+/** State of a device: its logic's, and what its terminals and keys stand at. */
+export interface DeviceState {
+  readonly logic: unknown;
+  /** Level of each input terminal before the filter; then of each enable. */
+  readonly inputs: readonly (0 | 1)[];
+  readonly enables: readonly (0 | 1)[];
+  readonly keys: Reading['keys'];
+  readonly links: Readonly<Record<string, string>>;
+  readonly relays: readonly boolean[];
+  /** Signal at each analogue input in the units of its range, 1/10000. */
+  readonly analogue: readonly number[];
+  /** The dial of the device's own panel, 0 … 1. */
+  readonly panelDial: number;
+  readonly mains: Reading['mains'];
+  /** +1 where the supply turns as L1, L2, L3; −1 the other way; 0 where it cannot be seen. */
+  readonly rotation: number;
+  readonly controlSupply: 0 | 1;
+}
+
+const MAINS_PROBE_OHM = 1e6;
+const OUTPUT_OHM = 10;
+/** Small voltage at which a device measures a thermistor loop through this resistance. */
+const THERMISTOR_OHM = 1e6;
+
+type Logic = DeviceLogic<unknown, unknown>;
+
+/** A drive or soft starter in the circuit: its terminal block around the logic of its kind. */
+export function deviceModel(d: InstalledDevice): Device<DeviceState> {
+  const logic = logicOf(d.spec);
+  const thresholds = [...d.inputs, ...d.enables]
+    .filter((i) => !i.ac)
+    .flatMap((i) =>
+      [i.onUv, -i.onUv, i.offUv, -i.offUv].map((uv) => ({
+        plus: i.plus,
+        minus: i.minus,
+        volts: uv / 1e6,
+      })),
+    );
+  return {
+    id: d.id,
+    signals: signalsOf(d, logic),
+    // Only an analogue output follows the speed between two steps; a state may end with a ramp.
+    stampsWithTime: d.output !== undefined && d.output.shows !== 'none',
+    showsWithTime: true,
+    listens: [d.shaft],
+    init: () => initial(d, logic),
+    act: (s, act) => actOn(d, s, act),
+    stamp: (s, t, board) => stampBlock(d, logic, s, t, board),
+    sense: (s, probe) => senseBlock(d, s, probe),
+    step: (s, sensed, t, peers) =>
+      stepDevice(d, logic, s, sensed, t, peers(d.shaft) as ShaftState | undefined),
+    wake: (s, t) => logic.wake(s.logic, t),
+    thresholds: () => thresholds,
+    observe: (s, t) => observe(logic, s, t),
+    rested: (s, t) => ({ ...s, logic: logic.rested(s.logic, t) }),
+  };
+}
+
+/** Signals are named `device.*`, whatever the device is called in its wiring. */
+function signalsOf(d: InstalledDevice, logic: Logic): SignalSpec[] {
+  const of = { kind: 'device', id: d.id } as const;
+  const level = (terminal: string): SignalSpec => ({
+    id: `device.${terminal}`,
+    of: { kind: 'landing', id: `${d.id}:${terminal}` },
+    unit: '',
+    kind: 'level',
+  });
+  return [
+    { id: 'device.state', of, unit: '', kind: 'state', states: logic.states },
+    { id: 'device.hz', of, unit: 'Hz', kind: 'value' },
+    ...d.inputs.map((i) => level(i.terminal)),
+    ...d.enables.map((i) => level(i.terminal)),
+    ...d.relays.map((r): SignalSpec => ({
+      id: `device.relay.${r.id}`,
+      of,
+      unit: '',
+      kind: 'level',
+    })),
+  ];
+}
+
+function initial(d: InstalledDevice, logic: Logic): DeviceState {
+  return {
+    logic: logic.init(),
+    inputs: d.inputs.map(() => 0),
+    enables: d.enables.map(() => 0),
+    keys: { start: false, stop: false, reset: false, up: false, down: false },
+    links: Object.fromEntries(d.links.map((l) => [l.id, l.position])),
+    relays: d.relays.map(() => false),
+    analogue: d.analogue.map(() => 0),
+    panelDial: 0,
+    mains: 0,
+    rotation: 0,
+    controlSupply: 0,
+  };
+}
+
+function actOn(d: InstalledDevice, s: DeviceState, act: Deed): DeviceState {
+  if (act.do === 'key')
+    return s.keys[act.key] === act.down ? s : { ...s, keys: { ...s.keys, [act.key]: act.down } };
+  if (act.do === 'dial' && act.device === d.id)
+    return s.panelDial === act.to ? s : { ...s, panelDial: act.to };
+  if (act.do !== 'link') return s;
+  const there = d.links.some((l) => l.id === act.link && l.positions[act.position]);
+  return there && s.links[act.link] !== act.position
+    ? { ...s, links: { ...s.links, [act.link]: act.position } }
+    : s;
+}
+
+function stampBlock(
+  d: InstalledDevice,
+  logic: Logic,
+  s: DeviceState,
+  t: number,
+  board: Board,
+): void {
+  const { supplies, analogue } = logic.demand(s.logic, t);
+  for (const input of d.inputs) board.g[input.edge] = 1 / input.ohm;
+  for (const input of d.enables) board.g[input.edge] = 1 / input.ohm;
+  for (const input of d.analogue)
+    board.g[input.edge] = 1 / (currentMode(d, s, input) ? input.currentOhm : input.voltageOhm);
+  if (d.supply24)
+    board.modal[d.supply24.modal] = supplies
+      ? { volts: d.supply24.volts, amps: d.supply24.amps, g: 1 / NO_OHM }
+      : { volts: 0, amps: 0, g: 0 };
+  if (d.reference10) {
+    board.g[d.reference10.edge] = supplies ? 1 / Math.max(NO_OHM, d.reference10.ohm) : 0;
+    board.emf[d.reference10.edge] = supplies ? d.reference10.volts : 0;
+  }
+  if (d.controlSupply) board.g[d.controlSupply.edge] = 1 / d.controlSupply.ohm;
+  if (d.thermistor) board.g[d.thermistor.edge] = 1 / THERMISTOR_OHM;
+  if (d.output) {
+    const shown = supplies ? analogue[d.output.shows] : undefined;
+    board.g[d.output.edge] = supplies ? 1 / OUTPUT_OHM : 0;
+    const hz = shown ? stretchValue(shown, t) : 0;
+    const slope = shown ? shown.dy + shown.ddy * ((t - shown.t0) / 1e6) : 0;
+    board.emf[d.output.edge] = Math.abs(hz) * d.output.voltsPerHz;
+    board.emfSlope[d.output.edge] = Math.sign(hz || slope) * slope * d.output.voltsPerHz;
+  }
+  stampContacts(d, s, board);
+}
+
+function stampContacts(d: InstalledDevice, s: DeviceState, board: Board): void {
+  d.relays.forEach((relay, i) => {
+    for (const edge of relay.no) board.g[edge] = s.relays[i] ? 1 / CONTACT_OHM : 0;
+    for (const edge of relay.nc) board.g[edge] = s.relays[i] ? 0 : 1 / CONTACT_OHM;
+  });
+  for (const edge of d.mains.edges) board.g[edge] = 1 / MAINS_PROBE_OHM;
+  for (const edge of d.joined) board.g[edge] = 1 / NO_OHM;
+  for (const link of d.links)
+    for (const name in link.positions)
+      for (const edge of link.positions[name].edges)
+        board.g[edge] = s.links[link.id] === name ? 1 / CONTACT_OHM : 0;
+}
+
+const currentMode = (
+  d: InstalledDevice,
+  s: DeviceState,
+  { terminal }: InstalledAnalogue,
+): boolean =>
+  d.links.some((l) => {
+    const analogue = l.positions[s.links[l.id]]?.analogue;
+    return analogue?.terminal === terminal && analogue.current;
+  });
+
+/**
+ * Bands of the inputs and enables (0 off, 1 between, 2 on), the analogue signals, then the supply: 0 off, 1 a phase missing,
+ * 2 on, its rotation, and whether the control is fed.
+ */
+function senseBlock(d: InstalledDevice, s: DeviceState, probe: Probe): number[] {
+  const sensed: number[] = [];
+  for (const i of d.inputs) sensed.push(bandOf(i, probe));
+  for (const i of d.enables) sensed.push(bandOf(i, probe));
+  for (const input of d.analogue) {
+    const volts = probe.volts(input.plus, input.minus) ?? 0;
+    const share = currentMode(d, s, input) ? (volts / input.currentOhm) * 50 : volts / 10;
+    sensed.push(Math.round(Math.min(Math.max(share, -1.05), 1.05) * input.fullScale * 1e4));
+  }
+  const { landings, minV, rotation } = d.mains;
+  const pairs = landings.length === 2 ? landings.slice(0, 1) : landings;
+  const lines = pairs.map(
+    (l, i) => (probe.acVolts(l, landings[(i + 1) % landings.length]) ?? 0) >= minV,
+  );
+  const mains = lines.length > 0 && lines.every(Boolean) ? 2 : lines.some(Boolean) ? 1 : 0;
+  const turns =
+    mains === 2 && rotation.length === 3
+      ? probe.rotation(rotation[0], rotation[1], rotation[2])
+      : 0;
+  const c = d.controlSupply;
+  const fed =
+    !c || Math.abs((c.ac ? probe.acVolts(c.a, c.b) : probe.volts(c.a, c.b)) ?? 0) >= c.minV;
+  sensed.push(mains, turns, fed ? 1 : 0);
+  return sensed;
+}
+
+function bandOf(i: InstalledDevice['inputs'][number], probe: Probe): number {
+  const volts = (i.ac ? probe.acVolts(i.plus, i.minus) : probe.volts(i.plus, i.minus)) ?? 0;
+  const uv = Math.abs(Math.round(volts * 1e6));
+  return uv >= i.onUv ? 2 : uv <= i.offUv ? 0 : 1;
+}
+
+const levelOf = (band: number, before: 0 | 1): 0 | 1 => (band === 2 ? 1 : band === 0 ? 0 : before);
+
+const same = <T>(x: readonly T[], y: readonly T[]): boolean => {
+  for (let i = 0; i < x.length; i++) if (x[i] !== y[i]) return false;
+  return true;
+};
+
+function stepDevice(
+  d: InstalledDevice,
+  logic: Logic,
+  s: DeviceState,
+  sensed: readonly number[],
+  t: number,
+  shaft: ShaftState | undefined,
+): DeviceState {
+  const [n, m] = [d.inputs.length, d.inputs.length + d.enables.length];
+  const end = m + d.analogue.length;
+  const next: DeviceState = {
+    ...s,
+    inputs: s.inputs.map((before, i) => levelOf(sensed[i], before)),
+    enables: s.enables.map((before, i) => levelOf(sensed[n + i], before)),
+    analogue: sensed.slice(m, end),
+    mains: sensed[end] as Reading['mains'],
+    rotation: sensed[end + 1],
+    controlSupply: sensed[end + 2] as 0 | 1,
+  };
+  const reading = readingOf(d, next, shaft, t);
+  const stepped = logic.step(s.logic, logic.sense(reading, s.logic), t);
+  const given = logic.demand(stepped, t).relays;
+  const relays = d.relays.map(({ task }) => given[task] === true);
+  const unchanged =
+    stepped === s.logic &&
+    next.mains === s.mains &&
+    next.rotation === s.rotation &&
+    next.controlSupply === s.controlSupply &&
+    same(next.inputs, s.inputs) &&
+    same(next.enables, s.enables) &&
+    same(next.analogue, s.analogue) &&
+    same(relays, s.relays);
+  return unchanged ? s : { ...next, logic: stepped, relays };
+}
+
+function readingOf(
+  d: InstalledDevice,
+  s: DeviceState,
+  shaft: ShaftState | undefined,
+  t: number,
+): Reading {
+  const tasks: Record<string, 0 | 1> = {};
+  d.inputs.forEach(({ task, inverted }, i) => {
+    const level = inverted ? ((1 - s.inputs[i]) as 0 | 1) : s.inputs[i];
+    tasks[task] = ((tasks[task] ?? 0) | level) as 0 | 1;
+  });
+  const channel = (name: 'A' | 'B'): 0 | 1 => {
+    const i = d.enables.findIndex((e) => e.channel === name);
+    return i < 0 ? 1 : s.enables[i];
+  };
+  const hz = shaft ? shaftHz(shaft, t) : 0;
+  return {
+    tasks,
+    enableA: channel('A'),
+    enableB: channel('B'),
+    mains: s.mains,
+    controlSupply: s.controlSupply,
+    thermistor: 1,
+    analogue: s.analogue.map((x) => x / 1e4),
+    panelDial: s.panelDial,
+    keys: s.keys,
+    shaftHz: hz,
+    shaftTurns: hz !== 0 || (shaft !== undefined && turnsFreely(shaft) && shaft.path.endUs > t),
+  };
+}
+
+function observe(logic: Logic, s: DeviceState, t: number): Stretch[] {
+  const view = logic.view(s.logic, t);
+  const { output } = logic.demand(s.logic, t);
+  return [
+    steady(logic.states.indexOf(view.state), t),
+    output.kind === 'frequency' ? pathStretch(output.path, t) : steady(view.hz, t),
+    ...s.inputs.map((level) => steady(level, t)),
+    ...s.enables.map((level) => steady(level, t)),
+    ...s.relays.map((on) => steady(on ? 1 : 0, t)),
+  ];
+}

@@ -1,0 +1,25 @@
+import type { Device } from '../circuit/index.js';
+import { logicOf, type Installation, type Installed } from '../installation/index.js';
+import { shaftBehaviour, type InstalledShaft } from '../motor/index.js';
+import { behaviourOf, type CoilState } from '../parts/index.js';
+import { deviceModel, type DeviceState } from './device-model.js';
+
+/** The shaft of an installation, told by the device's logic what drives it and by a brake's coil whether it is free. */
+function shaftModel(d: InstalledShaft, { device }: Installation): Device<unknown> {
+  const logic = logicOf(device.spec);
+  return shaftBehaviour(d, {
+    demand: (state, t) => logic.demand((state as DeviceState).logic, t).output,
+    brakeOpen: (brake) => !(brake as CoilState).breaksClosed,
+  }) as Device<unknown>;
+}
+
+/** Behaviour of everything installed, in the order of the installation. */
+export function modelsOf(installation: Installation): Device<unknown>[] {
+  return installation.devices.map((d: Installed) =>
+    d.kind === 'device'
+      ? (deviceModel(d) as Device<unknown>)
+      : d.kind === 'shaft'
+        ? shaftModel(d, installation)
+        : behaviourOf(d),
+  );
+}

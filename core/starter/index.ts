@@ -1,0 +1,7 @@
+export {
+  starterLogic,
+  starterSpecOf,
+  starterStates,
+  type StarterSpec,
+  type StarterState,
+} from './logic.js';

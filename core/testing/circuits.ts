@@ -1,0 +1,95 @@
+import type { Installation, Installed, InstalledDevice } from '../installation/index.js';
+import { Layout } from '../circuit/index.js';
+import type { InstalledShaft } from '../motor/index.js';
+import { parts, type InstalledPart, type PlacedPart } from '../parts/index.js';
+
+/** A device without a single terminal, for circuits that need none. */
+const noDevice: InstalledDevice = {
+  kind: 'device',
+  id: 'device',
+  tag: 'T1',
+  spec: { kind: 'starter', powerUpDelayMs: 0, separateControl: true },
+  facts: {
+    travelMs: 0,
+    maxHz: 50,
+    referenceInput: undefined,
+    panelDial: false,
+    keypadHasSpeed: false,
+  },
+  shaft: 'motor',
+  inputs: [],
+  enables: [],
+  analogue: [],
+  output: undefined,
+  relays: [],
+  supply24: undefined,
+  reference10: undefined,
+  controlSupply: undefined,
+  thermistor: undefined,
+  mains: { phases: [], landings: [], edges: [], minV: 1, rotation: [] },
+  joined: [],
+  links: [],
+};
+
+const noShaft: InstalledShaft = {
+  kind: 'shaft',
+  id: 'motor',
+  tag: 'M1',
+  drivenBy: 'device',
+  brake: undefined,
+  polePairs: undefined,
+  slipRpm: 0,
+  runDown: undefined,
+  assumedS: 1,
+  maxHz: 50,
+};
+
+/**
+ * A circuit of parts alone, wired by hand.
+ *
+ * @param wires pairs of landings `id:terminal`
+ * @param change what is otherwise about an installed part
+ */
+export function circuitOf(
+  placed: readonly PlacedPart[],
+  wires: readonly (readonly [string, string])[],
+  change: (part: InstalledPart) => InstalledPart = (part) => part,
+): Installation {
+  const layout = new Layout();
+  const laid = placed.map((part) => {
+    const made = parts[part.kind].install?.(layout, part, { lineV: 400 });
+    if (!made) throw new Error(`a ${part.kind} has no behaviour of its own`);
+    return change(made);
+  });
+  const devices: Installed[] = [
+    {
+      kind: 'wires',
+      id: 'wires',
+      tag: '',
+      open: [],
+      wires: wires.map(([a, b], i) => ({
+        id: `w${i + 1}`,
+        number: String(i + 1),
+        potential: '',
+        edge: layout.edge(a, b, `w${i + 1}`, 'wire'),
+        ohm: 0.01,
+      })),
+    },
+    ...laid,
+    noDevice,
+    noShaft,
+    { kind: 'switches', id: 'faults', tag: '', switches: [], thrown: [] },
+  ];
+  return {
+    settingsFrom: 'planned',
+    landings: layout.landings,
+    reference: 1,
+    edgeA: layout.edgeA,
+    edgeB: layout.edgeB,
+    edges: layout.edges,
+    modal: layout.modal,
+    devices,
+    device: noDevice,
+    shaft: noShaft,
+  };
+}
