@@ -7,7 +7,8 @@ import { shippedProfile } from '@tactron/core/catalogue';
 import { envelopeOf } from '@tactron/core/formats';
 import { emptyJob, hashOf, timeOrder, type Job } from '@tactron/core/job';
 import { adoption, arrangeFor, planJob } from '@tactron/core/plan';
-import { powerUp, standardScript, startActs, stopActs } from '@tactron/core/scheme';
+import { powerUp, startActs, stopActs } from '@tactron/core/scheme';
+import { trialsOf } from '@tactron/core/trials';
 import { plates } from './plates';
 
 const maltings = { id: '5b0c6c5e-2f0e-4f55-9a55-3b4f5a1e0a01', name: 'Fernhollow Maltings' };
@@ -156,7 +157,7 @@ function planned(job: Job): Job {
   const built: Job = { ...job, adopted: adoption(plan) };
   const arrangement = arrangeFor(built, profile);
   const travel = Math.max(job.scheme.accelS ?? 5, job.scheme.decelS ?? 5) * 1000;
-  const script = standardScript(arrangement, travel);
+  const script = trialsOf(built, profile).trial('show');
   const start = 3000 + arrangement.warningMs;
   const runs = [...powerUp(arrangement, 0.8), ...startActs(arrangement, 'forward', 3000)];
   return {

@@ -12,4 +12,6 @@ export class BadInput extends Error {
 export interface Outcome {
   readonly output: unknown;
   readonly stop?: boolean;
+  /** A row of a batch could not be done. */
+  readonly bad?: boolean;
 }

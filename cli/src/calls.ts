@@ -4,11 +4,9 @@ import { networkSchema, solveNetwork, UnsettledNetworkError } from '@tactron/cor
 import { driveCaseSchema, notYetInControl, runDriveCase } from '@tactron/core/drive';
 import { recordFiles } from '@tactron/core/formats';
 import { checkJob } from '@tactron/core/hazards';
-import { hookPlaces, install } from '@tactron/core/installation';
-import { pathIssues, scriptSchema } from '@tactron/core/job';
+import { pathIssues } from '@tactron/core/job';
 import { planJob } from '@tactron/core/plan';
 import { liveSteps } from '@tactron/core/procedure';
-import { rehearse, signalAt, stateAt, voltsAt, type Trace } from '@tactron/core/rehearsal';
 import { calculations } from '@tactron/core/sums';
 import { say, sayFinding, sayNoPlan } from '@tactron/core/words';
 import { BadInput, type Outcome } from './bad-input.js';
@@ -37,77 +35,16 @@ export function plan(data: unknown): Outcome {
   return { output: result, stop: result.findings.some((f) => f.severity === 'stop') };
 }
 
-export function rehearseJob(
-  data: unknown,
-  script: unknown,
-  sampleMs: readonly number[] | undefined,
-): Outcome {
-  const input = jobInput(data);
-  const job = plannedJob(input);
-  const acts = parse(scriptSchema, script);
-  const installation = install(
-    job,
-    input.profile,
-    { from: 'planned' },
-    { hooks: hookPlaces(acts) },
-  );
-  acts.forEach((act, i) => {
-    if ('device' in act && act.device && !job.adopted?.devices[act.device])
-      throw new BadInput(`script.${i}.device`, `there is no device "${act.device}" in this job`);
-    if (
-      'wire' in act &&
-      !installation.wires.some((w) => w.id === act.wire || w.number === act.wire)
-    )
-      throw new BadInput(`script.${i}.wire`, `there is no wire "${act.wire}" in this job`);
-  });
-  const end = sampleMs?.length ? Math.max(...sampleMs) : undefined;
-  const trace = rehearse(installation, acts, end);
-  return {
-    output: sampleMs
-      ? sampleMs.map((ms) => sampleOf(trace, installation.landings, installation.reference, ms))
-      : plainTrace(trace, installation.landings),
-  };
-}
-
-function sampleOf(
-  trace: Trace,
-  landings: readonly string[],
-  reference: number,
-  ms: number,
-): unknown {
-  const us = Math.round(ms * 1000);
-  const volts = Object.fromEntries(
-    landings.map((landing, i) => [landing, voltsAt(trace, i, reference, us)?.dc ?? null]),
-  );
-  const levels = Object.fromEntries(
-    trace.signals.filter((s) => s.kind === 'level').map((s) => [s.id, signalAt(trace, s.id, us)]),
-  );
-  return {
-    atMs: ms,
-    state: stateAt(trace, 'drive.state', us),
-    hz: signalAt(trace, 'drive.hz', us),
-    shaftHz: signalAt(trace, 'drive.shaftHz', us),
-    levels,
-    volts,
-  };
-}
-
-function plainTrace(trace: Trace, landings: readonly string[]): unknown {
-  const solutions = trace.solutions.map((s) => ({
-    volts: [...s.volts],
-    slope: [...s.slope],
-    island: [...s.island],
-  }));
-  return { ...trace, landings, solutions };
-}
-
+/** Steps of the procedure by its three parts, each with its words. */
 export function procedure(data: unknown): Outcome {
   const input = jobInput(data);
+  const steps = liveSteps(plannedJob(input), input.profile).map((s) => ({
+    ...s,
+    says: { do: say(s.do), must: say(s.must) },
+  }));
+  const part = (name: (typeof steps)[number]['part']) => steps.filter((s) => s.part === name);
   return {
-    output: liveSteps(plannedJob(input), input.profile).map((s) => ({
-      ...s,
-      says: { do: say(s.do), must: say(s.must) },
-    })),
+    output: { dead: part('dead'), energise: part('energise'), live: part('live') },
   };
 }
 

@@ -117,15 +117,23 @@ describe('tactron', () => {
       }),
     );
     expect([bad.status, bad.stderr.startsWith('tactron: elements.0.kind:')]).toEqual([2, true]);
-    expect(
-      run(
-        'drive',
-        put([
-          { control: { startMethod: 'levelForwardReverse' }, sampleMs: [0] },
-          { control: {}, sampleMs: [] },
-        ]),
-      ).stderr,
-    ).toMatch(/^tactron: 1\.control\.startMethod:/u);
+    const batch = run(
+      'drive',
+      put([
+        { control: { startMethod: 'levelForwardReverse' }, sampleMs: [0] },
+        { control: {}, sampleMs: [] },
+      ]),
+    );
+    expect([batch.status, batch.json]).toEqual([
+      2,
+      [
+        [jasmine.objectContaining({ atMs: 0, state: 'ready' })],
+        {
+          error: jasmine.objectContaining({ path: 'control.startMethod' }) as unknown,
+        },
+      ],
+    ]);
+    expect(batch.stderr).toMatch(/^tactron: 1\.control\.startMethod:/u);
     expect(run('plan', put('{ no')).status).toBe(2);
     expect(run('solve', join(folder, 'missing.json')).status).toBe(2);
     const fit = {
@@ -224,7 +232,7 @@ describe('tactron', () => {
         {
           atMs: 3000,
           do: 'hook',
-          a: 'drive:P24',
+          a: 'device:P24',
           b: adopted.assignments['run.forward'].at,
           as: 'short',
         },
@@ -238,11 +246,64 @@ describe('tactron', () => {
     ).toMatch(/^tactron: script\.0\.device:/u);
   });
 
+  it('rehearses the panel as it is built, and samples the shaft', () => {
+    const acts = [
+      { atMs: 0, do: 'supplyOn' },
+      { atMs: 3000, do: 'press', device: 'contact.forward' },
+    ];
+    const shaft = (deviations: object) =>
+      run(
+        'rehearse',
+        put({ ...job(), deviations }),
+        '--script',
+        put(acts, 's.json'),
+        '--sample',
+        '2500,14000',
+      ).json as { shaft: { rpm: number; direction: string; state: string } }[];
+    const [rest, turns] = shaft({}).map((s) => s.shaft);
+    expect(rest).toEqual({ rpm: 0, direction: 'still', state: 'still' });
+    expect([turns.direction, turns.state]).toEqual(['forward', 'driven']);
+    // 20 Hz on four poles: 600 rpm less the slip.
+    expect(turns.rpm).toBeGreaterThan(520);
+    expect(turns.rpm).toBeLessThan(600);
+    const { adopted } = job() as unknown as {
+      adopted: { wires: Record<string, { function: string }> };
+    };
+    const wire = Object.entries(adopted.wires).find(([, w]) => w.function === 'run.forward')?.[0];
+    const broken = {
+      d1: { ord: 1, where: { kind: 'wire', id: wire }, actual: { kind: 'open', wire }, why: 'cut' },
+    };
+    expect(shaft(broken)[1].shaft.state).toBe('still');
+  });
+
+  it('lists its trials, runs one, and sweeps every single fault', () => {
+    const all = run('trials', demo).json as { id: string; acts: object[]; endMs: number }[];
+    expect(all.map((t) => t.id)).toEqual(
+      jasmine.arrayContaining(['supply.on', 'input.run.forward.1', 'preset.2', 'power.return']),
+    );
+    const { looks } = run('trial', demo, 'preset.2').json as {
+      looks: { mark: string; hz: number }[];
+    };
+    expect(looks.map((l) => [l.mark, Math.round(l.hz)])).toEqual([
+      ['ready', 0],
+      ['start', 35],
+    ]);
+    expect(run('trial', demo, 'no.such').stderr).toBe(
+      'tactron: trial: there is no trial "no.such" in this job',
+    );
+    const rows = run('sweep', demo).json as { key: string; worst: string; shows: string | null }[];
+    expect(new Set(rows.map((r) => r.key)).size).toBe(rows.length);
+    expect(rows[0]).toEqual(
+      jasmine.objectContaining({ worst: 'startsByItself', shows: jasmine.any(String) as unknown }),
+    );
+  });
+
   it('plans, lists the procedure and exports all files', () => {
     expect(
       Object.keys((run('plan', demo).json as { wiring: { wires: object } }).wiring.wires).length,
     ).toBe(25);
-    const keys = (run('procedure', demo).json as { key: string }[]).map((s) => s.key);
+    const { live } = run('procedure', demo).json as { live: { key: string }[] };
+    const keys = live.map((s) => s.key);
     expect(keys).toEqual(
       jasmine.arrayContaining([
         'supply.volts',

@@ -1,17 +1,8 @@
 import { mkdir, readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { BadInput, type Outcome } from './bad-input.js';
-import {
-  calc,
-  calcList,
-  check,
-  drive,
-  exportFiles,
-  plan,
-  procedure,
-  rehearseJob,
-  solve,
-} from './calls.js';
+import { calc, calcList, check, drive, exportFiles, plan, procedure, solve } from './calls.js';
+import { rehearseJob, sweep, trial, trials } from './experiments.js';
 import { verify } from './verify.js';
 
 const usage = `tactron, the core without a screen
@@ -20,6 +11,9 @@ const usage = `tactron, the core without a screen
   tactron plan JOB.json
   tactron rehearse JOB.json --script S.json [--sample 500,1500]
   tactron procedure JOB.json
+  tactron trials JOB.json
+  tactron trial JOB.json ID [--sample 500,1500]
+  tactron sweep JOB.json
   tactron export JOB.json --to DIR
   tactron verify JOB.json
   tactron solve NET.json
@@ -27,7 +21,8 @@ const usage = `tactron, the core without a screen
   tactron calc NAME ARGS.json
   tactron calc --list
 
-JSON on standard output, messages on standard error. A JSON array as input gives an array of results.
+JSON on standard output, messages on standard error. A JSON array as input gives an array of results in its order; a row
+that cannot be done gives its error in its place.
 Exit 0; 1 with findings of severity stop, or a chain of evidence that does not hold; 2 on bad input, with its path.
 `;
 
@@ -40,7 +35,7 @@ export async function main(args: readonly string[]): Promise<number> {
       return 2;
     }
     process.stdout.write(`${JSON.stringify(outcome.output, null, 2)}\n`);
-    return outcome.stop ? 1 : 0;
+    return outcome.bad ? 2 : outcome.stop ? 1 : 0;
   } catch (error) {
     if (!(error instanceof BadInput)) throw error;
     process.stderr.write(`tactron: ${error.path ? `${error.path}: ` : ''}${error.message}\n`);
@@ -61,6 +56,10 @@ async function call(args: readonly string[]): Promise<Outcome | undefined> {
       return each(await readJson(file), plan);
     case 'procedure':
       return each(await readJson(file), procedure);
+    case 'trials':
+      return each(await readJson(file), trials);
+    case 'sweep':
+      return each(await readJson(file), sweep);
     case 'verify':
       return each(await readJson(file), verify);
     case 'solve':
@@ -69,8 +68,14 @@ async function call(args: readonly string[]): Promise<Outcome | undefined> {
       return each(await readJson(file), drive);
     case 'rehearse': {
       const script = await readJson(option(rest, '--script') ?? '');
-      const sample = option(rest, '--sample')?.split(',').map(sampleTime);
+      const sample = samples(rest);
       return each(await readJson(file), (data) => rehearseJob(data, script, sample));
+    }
+    case 'trial': {
+      const [id] = rest;
+      if (!id || id.startsWith('--')) return undefined;
+      const sample = samples(rest);
+      return each(await readJson(file), (data) => trial(data, id, sample));
     }
     case 'export':
       return { output: await exportTo(await readJson(file), option(rest, '--to')) };
@@ -78,6 +83,9 @@ async function call(args: readonly string[]): Promise<Outcome | undefined> {
       return undefined;
   }
 }
+
+const samples = (args: readonly string[]): number[] | undefined =>
+  option(args, '--sample')?.split(',').map(sampleTime);
 
 function sampleTime(text: string): number {
   const ms = Number(text);
@@ -105,19 +113,25 @@ async function readJson(file: string): Promise<unknown> {
   }
 }
 
-/** Runs a call on one input, or on each of a list; errors in a list carry the place in it. */
+/** Runs a call on one input, or on each of a list; what cannot be done in a list gives its error in its place. */
 function each(data: unknown, run: (data: unknown) => Outcome): Outcome {
   if (!Array.isArray(data)) return run(data);
-  const outcomes = data.map((item, i) => {
+  const outcomes = data.map((item, i): Outcome => {
     try {
       return run(item);
     } catch (error) {
-      if (error instanceof BadInput)
-        throw new BadInput(error.path ? `${i}.${error.path}` : String(i), error.message);
-      throw error;
+      if (!(error instanceof BadInput)) throw error;
+      const { path, message } = error;
+      const place = path ? `${i}.${path}` : String(i);
+      process.stderr.write(`tactron: ${place}: ${message}\n`);
+      return { output: { error: { path, what: message } }, bad: true };
     }
   });
-  return { output: outcomes.map((o) => o.output), stop: outcomes.some((o) => o.stop) };
+  return {
+    output: outcomes.map((o) => o.output),
+    stop: outcomes.some((o) => o.stop),
+    bad: outcomes.some((o) => o.bad),
+  };
 }
 
 async function exportTo(data: unknown, folder: string | undefined): Promise<string[]> {

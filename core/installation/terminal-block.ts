@@ -217,9 +217,11 @@ function mainsOf(plan: BlockPlan): Block['mains'] {
 
 function controlSupplyOf(plan: BlockPlan): Block['controlSupply'] {
   const poles = terminalsOfKinds(plan, 'controlSupply');
-  if (poles.length < 2) return undefined;
+  const zero = firstOfKind(plan.profile, 'zeroVolt');
+  const other = poles[1] ?? zero;
+  if (poles.length === 0 || other === undefined) return undefined;
   const spec = plan.profile.terminals[poles[0]] as Spec<'controlSupply'>;
-  const [a, b] = [landingOf(plan, poles[0]), landingOf(plan, poles[1])];
+  const [a, b] = [landingOf(plan, poles[0]), landingOf(plan, other)];
   return {
     ...plan.layout.across(a, b, plan.id, 'primary'),
     ohm: spec.ohm,

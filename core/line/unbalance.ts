@@ -11,7 +11,7 @@ export const unbalance = calculation<
 >({
   name: 'unbalance',
   title: 'Unbalance of three phases',
-  args: { values: { unit: '', title: 'three readings', kind: 'list', above: 0 } },
+  args: { values: { unit: '', title: 'three readings', kind: 'list', min: 0 } },
   results: {
     mean: { unit: '', title: 'mean' },
     maxDeviation: { unit: '', title: 'largest deviation' },

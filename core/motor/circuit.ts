@@ -80,7 +80,7 @@ const admittance = (r: number, x: number): readonly [number, number] => {
  *
  * Source: IEEE Std 112 equivalent circuit; torque from the air-gap power, T = P_ag/ω_s.
  *
- * @param slip of the shaft against the field; above 0, 1 at standstill
+ * @param slip of the shaft against the field; 0 at synchronous speed, 1 at standstill
  * @example motorAt({ lineV: 460, hz: 60, poles: 4, statorOhm: 0.641, statorLeakageOhm: 1.106, magnetisingOhm: 26.3, rotorLeakageOhm: 0.464, rotorOhm: 0.332 }, 0.022).statorA // 18.88
  */
 export function motorAt(c: MotorCircuit, slip: number, lineV = c.lineV, hz = c.hz): MotorPoint {
@@ -91,10 +91,13 @@ export function motorAt(c: MotorCircuit, slip: number, lineV = c.lineV, hz = c.h
     c.rotorLeakageOhm +
     ((c.lockedRotorLeakageOhm ?? c.rotorLeakageOhm) - c.rotorLeakageOhm) *
       slip ** (c.saturationExponent ?? c.barExponent ?? 1);
-  const outer = admittance(rotorOhm / slip, rotorLeakageOhm * k);
+  // At synchronous speed no current flows in the rotor.
+  const ofRotor = (ohm: number, leakage: number): readonly [number, number] =>
+    slip === 0 ? [0, 0] : admittance(ohm / slip, leakage * k);
+  const outer = ofRotor(rotorOhm, rotorLeakageOhm);
   const inner =
     c.innerOhm !== undefined && c.innerLeakageOhm !== undefined
-      ? admittance(c.innerOhm / slip, c.innerLeakageOhm * k)
+      ? ofRotor(c.innerOhm, c.innerLeakageOhm)
       : ([0, 0] as const);
   const rotor = [outer[0] + inner[0], outer[1] + inner[1]] as const;
   const middle = [

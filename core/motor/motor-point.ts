@@ -40,7 +40,7 @@ export const motorPoint = calculation<
     circuit: circuitArgument,
     lineV,
     hz,
-    slip: between('slip, 1 at standstill', '', 1e-6, 1),
+    slip: between('slip, 1 at standstill', '', 0, 1),
   },
   results: {
     speedRpm: result('speed', 'rpm'),

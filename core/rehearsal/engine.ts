@@ -305,7 +305,12 @@ export class Engine {
     const { devices } = this;
     const before = this.state;
     const due = new Uint8Array(devices.length);
-    for (let i = 0; i < due.length; i++) if (before.wakes[i] <= t) due[i] = 1;
+    for (let i = 0; i < due.length; i++) {
+      if (before.wakes[i] > t) continue;
+      due[i] = 1;
+      // Its state may stand while what it shows goes on from a new stretch.
+      this.seen[i] = undefined;
+    }
     const acted = before.states.slice();
     for (const act of acts) {
       for (let i = 0; i < due.length; i++) {

@@ -1,6 +1,14 @@
 import { randomUUID } from 'node:crypto';
 import pg from 'pg';
-import { changeHash, evidenceHash, hashOf, type Job, type Operation } from '@tactron/core/job';
+import {
+  changeHash,
+  evidenceHash,
+  hashOf,
+  verifyEvidence,
+  type Evidence,
+  type Job,
+  type Operation,
+} from '@tactron/core/job';
 import { EvidenceRow, JobChangeRow } from './db/entities.js';
 import {
   author,
@@ -178,17 +186,16 @@ describe('server', () => {
       rows.forEach((row, i) => {
         expect([row.prevHash, row.hash]).toEqual([
           prev,
-          evidenceHash(prev, { ...list[i], atServer: row.atServer }),
+          evidenceHash(prev, { ...list[i], atServer: row.atServer, formula: 2 }),
         ]);
         prev = row.hash;
       });
     });
 
-    it('of another job, of an unknown kind or without a name is refused whole', async () => {
+    it('of another job or without a name is refused whole', async () => {
       const job = await made();
       for (const bad of [
         reading(randomUUID()),
-        reading(job.id, { kind: 'rumour' as never }),
         reading(job.id, { author: { name: ' ', role: '' } }),
       ]) {
         expect(
@@ -196,6 +203,31 @@ describe('server', () => {
         ).toBe(400);
       }
       expect((await bed.ask('GET', `jobs/${job.id}/evidence`)).body).toEqual([] as never);
+    });
+
+    it('that a later release made asks to wait for it, and nothing of the same sending is stored', async () => {
+      const job = await made();
+      const later = [
+        reading(job.id, { kind: 'rumour' as never }),
+        reading(job.id, { kind: 'handTick', body: { version: 9 } as never }),
+      ];
+      for (const e of later) {
+        const answer = await bed.ask('POST', `jobs/${job.id}/evidence`, [reading(job.id), e]);
+        expect([answer.status, answer.body['type']]).toEqual([
+          409,
+          'urn:tactron:problem:reload',
+        ] as never);
+      }
+      expect((await bed.ask('GET', `jobs/${job.id}/evidence`)).body).toEqual([] as never);
+    });
+
+    it('may stand for several pieces, and goes out as it came in', async () => {
+      const job = await made();
+      const [one, two] = [reading(job.id), reading(job.id)];
+      const both = reading(job.id, { supersedes: [one.id, two.id], why: 'the same line twice' });
+      await bed.ask('POST', `jobs/${job.id}/evidence`, [one, two, both]);
+      const there = (await bed.ask('GET', `jobs/${job.id}/evidence`)).body as never as Evidence[];
+      expect([there[2].supersedes, verifyEvidence(there).ok]).toEqual([[one.id, two.id], true]);
     });
   });
 
@@ -217,7 +249,7 @@ describe('server', () => {
       const job = newJob(siteId, 'X-1');
       const count = async () => Number((await bed.ask('GET', 'jobs?search=X-1')).body['total']);
       const before = await count();
-      const envelope = { format: 'tactron-job', version: 1, job, profiles: {} };
+      const envelope = { format: 'tactron-job', version: 2, job, profiles: {} };
       expect((await bed.ask('POST', 'import', { ...envelope, version: 9 })).body['type']).toBe(
         'urn:tactron:problem:newerFormat' as never,
       );

@@ -12,7 +12,7 @@ import { landingParts, type Job } from '../../job/index.js';
 import { onlyShows, parts, type InstalledSwitches } from '../../parts/index.js';
 import { Engine, signalAt, type TimedAct } from '../../rehearsal/index.js';
 import { sweepTrial, trialsOf, type FaultMoments, type Trial } from '../../trials/index.js';
-import { classOf, grade, moments, type FaultClass, type Moment } from './classes.js';
+import { grade, moments, seenBy, type FaultClass, type Moment, type Seen } from './classes.js';
 import { HealthyRun, sameState, WATCHED, type KeptMoment } from './healthy.js';
 
 export interface SweepRow {
@@ -21,7 +21,11 @@ export interface SweepRow {
   /** The first moment at which the worst shows. */
   readonly moment: Moment;
   readonly at: Readonly<Record<Moment, FaultClass>>;
+  /** The act after which the worst shows, as a mark; undefined where no run shows it. */
+  readonly shows?: string;
 }
+
+type AtMoments = Readonly<Record<Moment, Seen>>;
 
 /** A protective conductor, judged by rule: its break shows in no trace. */
 const PE_ROW: Readonly<Record<Moment, FaultClass>> = {
@@ -57,7 +61,7 @@ export class Sweep {
   private readonly switchesAt: number;
   /** Net of wires that each landing lies on, and what a short of a net came to. */
   private readonly nets: ReadonlyMap<string, string>;
-  private readonly shorts = new Map<string, Readonly<Record<Moment, FaultClass>>>();
+  private readonly shorts = new Map<string, AtMoments>();
   private readonly recordings = new Map<
     string,
     { from: number | undefined; networks: readonly KeptMoment[] }
@@ -103,8 +107,8 @@ export class Sweep {
     if (known) return rowOf(fault, known);
     const these = this.caseOf([fault]);
     const at = Object.fromEntries(
-      moments.map((moment) => [moment, this.classAt(these, moment)]),
-    ) as Record<Moment, FaultClass>;
+      moments.map((moment) => [moment, this.seenAt(these, moment)]),
+    ) as Record<Moment, Seen>;
     if (net !== undefined) this.shorts.set(net, at);
     return rowOf(fault, at);
   }
@@ -125,9 +129,9 @@ export class Sweep {
       if (other.worst === 'hidden' || !this.areNeighbours(fault, other.fault)) continue;
       const pair = this.caseOf([other.fault, fault]);
       if (!this.addsToRun(fault, other.fault, pair)) continue;
-      const both = this.classAt(pair, 'stopped');
+      const both = this.seenAt(pair, 'stopped').is;
       if (grade(both) > grade(other.at.stopped) && grade(both) > grade('losesFunction'))
-        return rowOf(fault, { ...row.at, stopped: 'hidden' });
+        return { ...row, worst: 'hidden', moment: 'stopped', at: { ...row.at, stopped: 'hidden' } };
     }
     return row;
   }
@@ -149,14 +153,14 @@ export class Sweep {
     );
   }
 
-  private classAt(c: Case, moment: Moment): FaultClass {
+  private seenAt(c: Case, moment: Moment): Seen {
     const faultMs = this.moments[moment];
     const outputs = this.options.fromZero
       ? this.runThrough(c, faultMs * 1000)
       : this.runFrom(c, faultMs * 1000);
     return outputs
-      ? classOf(this.trial.phases, this.healthy.outputs, outputs, faultMs)
-      : 'noEffect';
+      ? seenBy(this.trial.phases, this.healthy.outputs, outputs, faultMs)
+      : { is: 'noEffect' };
   }
 
   private throwAt(c: Case, t: number): TimedAct[] {
@@ -323,10 +327,11 @@ const inOrder = (acts: readonly TimedAct[]): TimedAct[] =>
     .sort((x, y) => x.act.t - y.act.t || x.i - y.i)
     .map(({ act }) => act);
 
-function rowOf(fault: SweptFault, at: Readonly<Record<Moment, FaultClass>>): SweepRow {
-  const moment = moments.reduce(
-    (worst, m) => (grade(at[m]) > grade(at[worst]) ? m : worst),
-    moments[0],
-  );
-  return { fault, worst: at[moment], moment, at };
+function rowOf(fault: SweptFault, seen: AtMoments): SweepRow {
+  const worstOf = (worst: Moment, m: Moment): Moment =>
+    grade(seen[m].is) > grade(seen[worst].is) ? m : worst;
+  const moment = moments.reduce(worstOf, moments[0]);
+  const at = Object.fromEntries(moments.map((m) => [m, seen[m].is])) as SweepRow['at'];
+  const { is, mark } = seen[moment];
+  return { fault, worst: is, moment, at, ...(mark === undefined ? {} : { shows: mark }) };
 }

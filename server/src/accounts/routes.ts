@@ -55,19 +55,18 @@ export function accountRoutes(db: DataSource, accounts: Accounts): Router {
     body.sites.forEach((id) => demandSite(res, id));
     const token = randomBytes(24).toString('base64url');
     const expiresAt = new Date(Date.now() + INVITATION_DAYS * 86_400_000);
-    await db
-      .getRepository(InvitationRow)
-      .insert({
-        id: randomUUID(),
-        tokenHash: hashToken(token),
-        ...body,
-        invitedBy: accessOf(res).accountId as string,
-        expiresAt,
-      });
+    await db.getRepository(InvitationRow).insert({
+      id: randomUUID(),
+      tokenHash: hashToken(token),
+      ...body,
+      invitedBy: accessOf(res).accountId as string,
+      expiresAt,
+    });
     await audit(db, res, `invited: ${body.role}`);
     res.status(201).json({ token, expiresAt });
   });
   administration(router, db, accounts);
+  changing(router, db, accounts);
   return router;
 }
 
@@ -93,6 +92,25 @@ function administration(router: Router, db: DataSource, accounts: Accounts): voi
       })),
     );
   });
+  router.post('/:id/sign-out', async (req, res) => {
+    demandAdministrator(res);
+    await accounts.endSessions(checked(uuid, req.params.id));
+    res.json({});
+  });
+  router.get('/audit', async (req, res) => {
+    demand(res, 'supervisor');
+    const { job } = checked(v.object({ job: v.optional(uuid) }), req.query);
+    if (!job) demandAdministrator(res);
+    const list = await db
+      .getRepository(AuditRow)
+      .find({ where: job ? { jobId: job } : {}, order: { id: 'DESC' }, take: 500 });
+    res.json(list.map(({ at, name, act, jobId, detail }) => ({ at, name, act, jobId, detail })));
+  });
+}
+
+/** An administrator changes role, sites or access of an account. */
+function changing(router: Router, db: DataSource, accounts: Accounts): void {
+  const rows = db.getRepository(AccountRow);
   router.patch('/:id', async (req, res) => {
     demandAdministrator(res);
     const id = checked(uuid, req.params.id);
@@ -127,19 +145,5 @@ function administration(router: Router, db: DataSource, accounts: Accounts): voi
     if (body.disabled) await accounts.endSessions(id);
     await audit(db, res, `changed the account of ${account.name}`, null, JSON.stringify(body));
     res.json({});
-  });
-  router.post('/:id/sign-out', async (req, res) => {
-    demandAdministrator(res);
-    await accounts.endSessions(checked(uuid, req.params.id));
-    res.json({});
-  });
-  router.get('/audit', async (req, res) => {
-    demand(res, 'supervisor');
-    const { job } = checked(v.object({ job: v.optional(uuid) }), req.query);
-    if (!job) demandAdministrator(res);
-    const list = await db
-      .getRepository(AuditRow)
-      .find({ where: job ? { jobId: job } : {}, order: { id: 'DESC' }, take: 500 });
-    res.json(list.map(({ at, name, act, jobId, detail }) => ({ at, name, act, jobId, detail })));
   });
 }

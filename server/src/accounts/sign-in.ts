@@ -62,6 +62,12 @@ export function signInRoutes(db: DataSource, accounts: Accounts): Router {
       error ? next(error) : res.clearCookie('tactron.session').json({}),
     );
   });
+  invitations(router, db, accounts);
+  return router;
+}
+
+/** An invitation is looked at, and taken up once. */
+function invitations(router: Router, db: DataSource, accounts: Accounts): void {
   router.get('/invitations/:token', async (req, res) => {
     const invitation = await openInvitation(db, req.params.token);
     const sites = await db.getRepository(SiteRow).find();
@@ -115,7 +121,6 @@ export function signInRoutes(db: DataSource, accounts: Accounts): Router {
     await begin(req, id);
     res.status(201).json({ name: rest.name, trade: rest.trade, role: found.role });
   });
-  return router;
 }
 
 async function openInvitation(db: DataSource, token: string): Promise<InvitationRow> {

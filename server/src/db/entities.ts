@@ -1,6 +1,6 @@
 import 'reflect-metadata';
 import { Column, Entity, Index, PrimaryColumn, PrimaryGeneratedColumn } from 'typeorm';
-import type { Author, Job, Operation } from '@tactron/core/job';
+import type { Author, Job, Operation, SiteDocument } from '@tactron/core/job';
 
 /** What an account may do; each may what the one before may. */
 export const roles = ['reader', 'electrician', 'supervisor'] as const;
@@ -11,7 +11,22 @@ export class SiteRow {
   @PrimaryColumn({ type: 'uuid' }) id: string;
   @Column({ type: 'text' }) name: string;
   @Column({ type: 'boolean', default: false }) archived: boolean;
+  /** What the site settles for its jobs; null until it settles anything. */
+  @Column({ type: 'jsonb', nullable: true }) document: SiteDocument | null;
+  @Column({ type: 'integer', default: 0 }) revision: number;
   @Column({ type: 'timestamptz', name: 'created_at', default: () => 'now()' }) createdAt: Date;
+}
+
+/** Every document a site ever had: read and added to, never changed. */
+@Entity({ name: 'site_change' })
+export class SiteChangeRow {
+  @PrimaryColumn({ type: 'uuid', name: 'site_id' }) siteId: string;
+  @PrimaryColumn({ type: 'integer' }) revision: number;
+  @Column({ type: 'jsonb' }) document: SiteDocument;
+  @Column({ type: 'jsonb' }) author: Author;
+  @Column({ type: 'timestamptz', name: 'at_client' }) atClient: Date;
+  @Column({ type: 'timestamptz', name: 'at_server', default: () => 'now()' }) atServer: Date;
+  @Column({ type: 'uuid', name: 'sent_by', nullable: true }) sentBy: string | null;
 }
 
 @Entity({ name: 'job' })
@@ -57,7 +72,7 @@ export class EvidenceRow {
   @Column({ type: 'text' }) kind: string;
   @Column({ type: 'text' }) subject: string;
   @Column({ type: 'jsonb' }) body: unknown;
-  @Column({ type: 'uuid', nullable: true }) supersedes: string | null;
+  @Column({ type: 'jsonb', nullable: true }) supersedes: string | string[] | null;
   @Column({ type: 'text', nullable: true }) why: string | null;
   @Column({ type: 'jsonb' }) author: Author;
   @Column({ type: 'text', name: 'at_client' }) atClient: string;
@@ -65,6 +80,8 @@ export class EvidenceRow {
   @Column({ type: 'integer', name: 'clock_ahead_s', nullable: true }) clockAheadS: number | null;
   @Column({ type: 'uuid', name: 'sent_by', nullable: true }) sentBy: string | null;
   @Column({ type: 'text', name: 'core_version' }) coreVersion: string;
+  /** How the hash is taken; null as the first release took it. */
+  @Column({ type: 'integer', nullable: true }) formula: 2 | null;
   @Column({ type: 'text', name: 'prev_hash' }) prevHash: string;
   @Column({ type: 'text' }) hash: string;
 }
@@ -137,6 +154,7 @@ export class AuditRow {
 
 export const entities = [
   SiteRow,
+  SiteChangeRow,
   JobRow,
   JobChangeRow,
   EvidenceRow,

@@ -1,12 +1,21 @@
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import { mkdtempSync, readdirSync, rmSync, statSync } from 'node:fs';
+import { mkdtempSync, readdirSync, readFileSync, rmSync, statSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { randomUUID } from 'node:crypto';
 import pg from 'pg';
 import { DataSource } from 'typeorm';
-import { changeHash, hashOf, verifyEvidence, type Evidence, type Job } from '@tactron/core/job';
+import * as v from 'valibot';
+import {
+  changeHash,
+  hashOf,
+  jobSchema,
+  upgradeJob,
+  verifyEvidence,
+  type Evidence,
+  type Job,
+} from '@tactron/core/job';
 import { seedProfiles } from '../catalogue/routes.js';
 import { createApp } from '../http/app.js';
 import { JobEvents } from '../http/events.js';
@@ -45,7 +54,14 @@ describe('starting on what is there', () => {
     await old.runMigrations();
     const siteId = randomUUID();
     await old.query(`INSERT INTO site (id, name) VALUES ($1, 'Old hall')`, [siteId]);
-    const jobs = [newJob(siteId, 'OLD-1'), newJob(siteId, 'OLD-2')];
+    const jobs = ['fm-auger', 'fm-drum-1'].map((name) => {
+      const place = new URL(
+        `../../../core/job/fixtures/format-1/${name}.tactron.json`,
+        import.meta.url,
+      );
+      const file = JSON.parse(readFileSync(place, 'utf8')) as { job: Job };
+      return { ...file.job, siteId };
+    });
     for (const [i, job] of jobs.entries())
       await old.query(
         `INSERT INTO job (id, site_id, tag, machine, family, document, revision) VALUES ($1, $2, $3, $4, $5, $6, $7)`,
@@ -97,11 +113,19 @@ describe('starting on what is there', () => {
       ).json() as Promise<{ job: Job; revision: number } & Job>;
     for (const [i, job] of jobs.entries()) {
       const now = await ask(job.id);
-      expect([hashOf(now.job), now.revision]).toEqual([hashOf(job), i === 0 ? 3 : 1]);
-      expect(hashOf(await ask(`${job.id}/at/${now.revision}`))).toBe(hashOf(job));
+      const upgraded = upgradeJob(job) as Job;
+      expect([upgraded.version, hashOf(now.job), now.revision]).toEqual([
+        2,
+        hashOf(upgraded),
+        i === 0 ? 4 : 2,
+      ]);
+      expect(v.safeParse(jobSchema, now.job).success).toBe(true);
+      expect(hashOf(await ask(`${job.id}/at/${now.revision}`))).toBe(hashOf(upgraded));
+      // The checkpoint before it still holds the first format, and is shown in this one.
+      expect(hashOf(await ask(`${job.id}/at/${now.revision - 1}`))).toBe(hashOf(upgraded));
     }
     const [checkpoint] = await db.query(
-      `SELECT id, patch, author, at_client, prev_hash, hash FROM job_change WHERE job_id = $1 AND kind = 'checkpoint'`,
+      `SELECT id, patch, author, at_client, prev_hash, hash FROM job_change WHERE job_id = $1 AND kind = 'checkpoint' ORDER BY revision`,
       [jobs[0].id],
     );
     const chained = {

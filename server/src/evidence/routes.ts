@@ -1,11 +1,12 @@
 import { Router } from 'express';
 import type { DataSource } from 'typeorm';
 import * as v from 'valibot';
-import { evidenceSchema } from '@tactron/core/job';
+import { evidenceSchema, isOfLaterRelease } from '@tactron/core/job';
 import { accessOf, audit, demand } from '../accounts/access.js';
 import { BlobRow } from '../db/entities.js';
 import { clockAhead } from '../http/clock.js';
 import { checked, invalid } from '../http/problem.js';
+import { laterRelease } from '../http/same-release.js';
 import { demandJob } from '../jobs/store.js';
 import { evidenceOf, insertEvidence } from './store.js';
 
@@ -21,6 +22,7 @@ export function evidenceRoutes(db: DataSource): Router {
   router.post('/', async (req, res) => {
     demand(res, 'electrician');
     const id = idOf(req.params);
+    if (Array.isArray(req.body) && req.body.some(isOfLaterRelease)) throw laterRelease();
     const list = checked(
       v.pipe(v.array(evidenceSchema), v.minLength(1), v.maxLength(500)),
       req.body,

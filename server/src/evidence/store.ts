@@ -1,4 +1,5 @@
 import type { DataSource, EntityManager } from 'typeorm';
+import type { QueryDeepPartialEntity } from 'typeorm/query-builder/QueryPartialEntity.js';
 import { evidenceHash, type Evidence } from '@tactron/core/job';
 import { EvidenceRow } from '../db/entities.js';
 
@@ -11,9 +12,11 @@ export async function evidenceOf(db: DataSource, jobId: string): Promise<Evidenc
 }
 
 /** A row as it was told; what is not said is not there, so that its hash can be taken again. */
-function plain({ seq: _seq, sentBy: _by, ...row }: EvidenceRow): Evidence {
+function plain({ seq: _seq, sentBy, ...row }: EvidenceRow): Evidence {
+  // The first formula did not take the sender into the hash, and did not tell it.
+  const told = row.formula === 2 ? { ...row, sentBy } : row;
   return Object.fromEntries(
-    Object.entries(row).filter(([, value]) => value !== null),
+    Object.entries(told).filter(([, value]) => value !== null),
   ) as unknown as Evidence;
 }
 
@@ -25,6 +28,46 @@ export type Arrival =
       readonly clockAheadS: number | null;
       readonly accountId: string | null;
     };
+
+/** A piece with what the server that first took it notes of its arrival. */
+function noted(item: Evidence, jobId: string, arrival: Arrival): Evidence & { atServer: string } {
+  const { atServer, clockAheadS, sentBy, formula, prevHash: _p, hash: _h, ...told } = item;
+  const now = new Date().toISOString();
+  const here = arrival.imported
+    ? { atServer: atServer ?? now, clockAheadS, formula, sentBy }
+    : {
+        atServer: now,
+        clockAheadS: arrival.clockAheadS ?? undefined,
+        formula: 2,
+        sentBy: arrival.accountId ?? undefined,
+      };
+  const known = Object.entries(here).filter(([, x]) => x !== undefined);
+  return { ...told, jobId, ...Object.fromEntries(known) } as Evidence & { atServer: string };
+}
+
+function rowOf(e: Evidence & { atServer: string }, last: EvidenceRow | null): EvidenceRow {
+  const prevHash = last?.hash ?? '';
+  return {
+    id: e.id,
+    jobId: e.jobId,
+    seq: (last?.seq ?? 0) + 1,
+    jobRevision: e.jobRevision,
+    kind: e.kind,
+    subject: e.subject,
+    body: e.body,
+    supersedes: e.supersedes ?? null,
+    why: e.why ?? null,
+    author: e.author,
+    atClient: e.atClient,
+    atServer: e.atServer,
+    clockAheadS: e.clockAheadS ?? null,
+    formula: e.formula ?? null,
+    sentBy: e.sentBy ?? null,
+    coreVersion: e.coreVersion,
+    prevHash,
+    hash: evidenceHash(prevHash, e),
+  };
+}
 
 /** Adds evidence at the end of the job's chain; what is there already, by id, is left as it is. */
 export async function insertEvidence(
@@ -43,38 +86,9 @@ export async function insertEvidence(
       stored.push(plain(known));
       continue;
     }
-    const { atServer, clockAheadS, prevHash: _p, hash: _h, ...told } = item;
-    const here = arrival.imported
-      ? { atServer, clockAheadS }
-      : { atServer: new Date().toISOString(), clockAheadS: arrival.clockAheadS ?? undefined };
-    const noted = { ...here, atServer: here.atServer ?? new Date().toISOString() };
-    const e = {
-      ...told,
-      jobId,
-      ...Object.fromEntries(Object.entries(noted).filter(([, x]) => x !== undefined)),
-    } as Evidence;
-    const prevHash = last?.hash ?? '';
-    const row = {
-      id: e.id,
-      jobId,
-      seq: (last?.seq ?? 0) + 1,
-      jobRevision: e.jobRevision,
-      kind: e.kind,
-      subject: e.subject,
-      body: e.body as never,
-      supersedes: e.supersedes ?? null,
-      why: e.why ?? null,
-      author: e.author,
-      atClient: e.atClient,
-      atServer: noted.atServer,
-      clockAheadS: noted.clockAheadS ?? null,
-      sentBy: arrival.imported ? null : arrival.accountId,
-      coreVersion: e.coreVersion,
-      prevHash,
-      hash: evidenceHash(prevHash, e),
-    };
-    await rows.insert(row);
-    last = row as EvidenceRow;
+    const row = rowOf(noted(item, jobId, arrival), last);
+    await rows.insert(row as QueryDeepPartialEntity<EvidenceRow>);
+    last = row;
     stored.push(plain(last));
   }
   await tx.query(`SELECT pg_notify('tactron_job', $1)`, [`${jobId} evidence`]);

@@ -163,7 +163,7 @@ describe('faults survived', () => {
 
   it('a window of another release: it is told, and nothing is stored', async () => {
     const job = await madeJob(bed, siteId);
-    for (const version of ['0', '99', 'x']) {
+    for (const version of ['0', '1', '99', 'x']) {
       const answer = await bed.ask(
         'POST',
         `jobs/${job.id}/changes`,
@@ -176,7 +176,7 @@ describe('faults survived', () => {
       ] as never);
     }
     expect(
-      (await bed.ask('GET', `jobs/${job.id}`, undefined, { 'x-format': '1' })).body['revision'],
+      (await bed.ask('GET', `jobs/${job.id}`, undefined, { 'x-format': '2' })).body['revision'],
     ).toBe(0 as never);
   });
 

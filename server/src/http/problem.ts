@@ -64,6 +64,62 @@ const goneCodes = new Set([
   '08001',
 ]);
 
+/** What Express and its body parser throw, in words. */
+function requestProblem(error: {
+  type?: string;
+  status?: number;
+  expose?: boolean;
+  message?: string;
+}): Problem | undefined {
+  const { type, status, expose, message } = error;
+  if (type === 'entity.too.large')
+    return new Problem(413, 'tooLarge', 'The body is too large. Nothing was stored.');
+  if (type === 'entity.parse.failed')
+    return new Problem(400, 'notJson', 'The body is no JSON. Nothing was stored.', { path: '' });
+  if (type === 'request.aborted' || type === 'request.size.invalid')
+    return new Problem(400, 'aborted', 'The body did not arrive whole. Nothing was stored.');
+  if (!expose || status === undefined || status < 400 || status >= 500) return undefined;
+  const why = message ?? 'it cannot be read';
+  return new Problem(status, 'badRequest', `The request does not fit: ${why}. Nothing was stored.`);
+}
+
+/** What PostgreSQL and its driver throw, in words. */
+function databaseProblem(error: {
+  code?: string;
+  message?: string;
+  driverError?: { code?: string };
+}): Problem | undefined {
+  const { code = '', message = '', driverError } = error;
+  const says = (codes: ReadonlySet<string>): boolean =>
+    codes.has(code) || codes.has(driverError?.code ?? '');
+  if (says(textCodes))
+    return new Problem(
+      400,
+      'text',
+      'The text holds a character that cannot be stored. Take it out. Nothing was stored.',
+    );
+  if (says(fullCodes))
+    return new Problem(
+      507,
+      'storageFull',
+      "The server's disk is full. Your work is kept here and is sent when there is room.",
+    );
+  if (says(busyCodes))
+    return new Problem(
+      503,
+      'busy',
+      'The database is busy. Your work is kept here and is sent again.',
+    );
+  const gone = /Connection terminated|timeout exceeded when trying to connect|not established/u;
+  if (says(goneCodes) || gone.test(message))
+    return new Problem(
+      503,
+      'databaseGone',
+      'The database does not answer. Your work is kept here and is sent when it is back.',
+    );
+  return undefined;
+}
+
 /** Last handler: problems as they are, known failures in words, anything else without internals. */
 export const problemHandler: ErrorRequestHandler = (error: unknown, _req, res, _next) => {
   if (res.headersSent) {
@@ -71,73 +127,8 @@ export const problemHandler: ErrorRequestHandler = (error: unknown, _req, res, _
     return;
   }
   if (error instanceof Problem) return send(res, error);
-  const { code, type, message, driverError } = error as {
-    code?: string;
-    type?: string;
-    message?: string;
-    driverError?: { code?: string };
-  };
-  if (type === 'entity.too.large')
-    return send(res, new Problem(413, 'tooLarge', 'The body is too large. Nothing was stored.'));
-  if (type === 'entity.parse.failed')
-    return send(
-      res,
-      new Problem(400, 'notJson', 'The body is no JSON. Nothing was stored.', { path: '' }),
-    );
-  if (type === 'request.aborted' || type === 'request.size.invalid')
-    return send(
-      res,
-      new Problem(400, 'aborted', 'The body did not arrive whole. Nothing was stored.'),
-    );
-  const { status, expose } = error as { status?: number; expose?: boolean };
-  if (expose && status !== undefined && status >= 400 && status < 500)
-    return send(
-      res,
-      new Problem(
-        status,
-        'badRequest',
-        `The request does not fit: ${message ?? 'it cannot be read'}. Nothing was stored.`,
-      ),
-    );
-  const says = (codes: ReadonlySet<string>): boolean =>
-    codes.has(code ?? '') || codes.has(driverError?.code ?? '');
-  if (says(textCodes))
-    return send(
-      res,
-      new Problem(
-        400,
-        'text',
-        'The text holds a character that cannot be stored. Take it out. Nothing was stored.',
-      ),
-    );
-  if (says(fullCodes))
-    return send(
-      res,
-      new Problem(
-        507,
-        'storageFull',
-        "The server's disk is full. Your work is kept here and is sent when there is room.",
-      ),
-    );
-  if (says(busyCodes))
-    return send(
-      res,
-      new Problem(503, 'busy', 'The database is busy. Your work is kept here and is sent again.'),
-    );
-  const gone =
-    says(goneCodes) ||
-    /Connection terminated|timeout exceeded when trying to connect|not established/u.test(
-      message ?? '',
-    );
-  if (gone)
-    return send(
-      res,
-      new Problem(
-        503,
-        'databaseGone',
-        'The database does not answer. Your work is kept here and is sent when it is back.',
-      ),
-    );
+  const known = requestProblem(error as object) ?? databaseProblem(error as object);
+  if (known) return send(res, known);
   console.error(error);
   send(
     res,

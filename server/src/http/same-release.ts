@@ -2,6 +2,14 @@ import type { RequestHandler } from 'express';
 import { JOB_VERSION } from '@tactron/core/job';
 import { Problem } from './problem.js';
 
+/** What is given was made by a later release than this server's: no mistake of who sends it. */
+export const laterRelease = (): Problem =>
+  new Problem(
+    409,
+    'reload',
+    'This window is of a newer release than the server. Your work is kept here and is sent when the server has been brought up to date.',
+  );
+
 /** A window of an older release would not understand what it is given: it is asked to load anew, and keeps its work. */
 export const sameRelease: RequestHandler = (req, _res, next) => {
   const told = req.get('x-format');
@@ -13,9 +21,5 @@ export const sameRelease: RequestHandler = (req, _res, next) => {
       'reload',
       'This window is of an older release. Load it anew; your work is kept here and is sent then.',
     );
-  throw new Problem(
-    409,
-    'reload',
-    'This window is of a newer release than the server. Your work is kept here and is sent when the server has been brought up to date.',
-  );
+  throw laterRelease();
 };

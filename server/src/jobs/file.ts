@@ -7,6 +7,7 @@ import { profileSchema } from '@tactron/core/catalogue';
 import {
   authorSchema,
   hashOf,
+  JOB_VERSION,
   readEnvelope,
   verifyEvidence,
   type Author,
@@ -31,7 +32,7 @@ export async function jobFile(db: DataSource, document: Job): Promise<unknown> {
   const files = await filesOf(db, evidence);
   return {
     format: 'tactron-job',
-    version: 1,
+    version: JOB_VERSION,
     job: document,
     profiles: profile ? { [profile.sha256]: profile.document } : {},
     evidence,

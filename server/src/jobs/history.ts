@@ -1,5 +1,5 @@
 import type { DataSource } from 'typeorm';
-import { replayPatches, type Job } from '@tactron/core/job';
+import { replayPatches, upgradeJob, type Job } from '@tactron/core/job';
 import { JobChangeRow } from '../db/entities.js';
 import { Problem } from '../http/problem.js';
 
@@ -41,7 +41,7 @@ export async function historyOf(
 }
 
 /**
- * The job as it was at a revision, from the nearest whole document before it.
+ * The job as it was at a revision, from the nearest whole document before it, in the format of this release.
  *
  * @throws Problem 404 when the history does not reach back that far
  */
@@ -70,5 +70,6 @@ export async function jobAt(db: DataSource, jobId: string, revision: number): Pr
   const reached = since.at(-1)?.revision ?? begin?.revision;
   if (!begin || reached !== revision)
     throw new Problem(404, 'noSuchMoment', 'The history kept here does not reach this moment.');
-  return replayPatches({} as Job, [begin.patch, ...since.map((c) => c.patch)]);
+  const then = replayPatches({} as Job, [begin.patch, ...since.map((c) => c.patch)]);
+  return upgradeJob(then) as Job;
 }

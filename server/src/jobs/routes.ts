@@ -25,23 +25,6 @@ export function jobRoutes(db: DataSource): Router {
     async (req, res) =>
       void res.json(await board(db, checked(boardQuery, req.query), accessOf(res).sites)),
   );
-  router.post('/', async (req, res) => {
-    demand(res, 'electrician');
-    const { job, author, atClient } = checked(
-      v.strictObject({ job: jobSchema, ...made }),
-      req.body,
-    );
-    await db.transaction((tx) =>
-      insertJob(
-        tx,
-        job,
-        { author, atClient: atClient ?? new Date().toISOString(), label: 'made' },
-        sendingOf(req, res),
-      ),
-    );
-    await audit(db, res, 'made', job.id, job.tag);
-    res.status(201).json({ revision: 0 });
-  });
   router.get('/:id', async (req, res) => {
     const row = await findJob(db, res, idOf(req.params.id));
     await audit(db, res, 'read', row.id, row.tag);
@@ -54,6 +37,27 @@ export function jobRoutes(db: DataSource): Router {
     await audit(db, res, 'changed', idOf(req.params.id), change.label);
     res.json(answer);
   });
+  history(router, db);
+  making(router, db);
+  router.post('/:id/archive', async (req, res) => {
+    demand(res, 'supervisor');
+    const { archived } = checked(v.strictObject({ archived: v.boolean() }), req.body);
+    const { id } = await findJob(db, res, idOf(req.params.id));
+    await db.getRepository(JobRow).update({ id }, { archived });
+    await audit(db, res, archived ? 'archived' : 'took out of the archive', id);
+    res.json({ archived });
+  });
+  router.get('/:id/file', async (req, res) => {
+    const { document } = await findJob(db, res, idOf(req.params.id));
+    await audit(db, res, 'exported', document.id);
+    res.attachment(`${document.tag.replace(/[^\w.-]/gu, '_')}.tactron.json`);
+    res.json(await jobFile(db, document));
+  });
+  return router;
+}
+
+/** What a job was, and what was changed in it. */
+function history(router: Router, db: DataSource): void {
   router.get('/:id/changes', async (req, res) => {
     const id = idOf(req.params.id);
     await demandJob(db, res, id);
@@ -72,6 +76,27 @@ export function jobRoutes(db: DataSource): Router {
     const id = idOf(req.params.id);
     await demandJob(db, res, id);
     res.json(await jobAt(db, id, checked(count(0, 1e9), req.params.revision)));
+  });
+}
+
+/** A job made anew, and as a copy of another. */
+function making(router: Router, db: DataSource): void {
+  router.post('/', async (req, res) => {
+    demand(res, 'electrician');
+    const { job, author, atClient } = checked(
+      v.strictObject({ job: jobSchema, ...made }),
+      req.body,
+    );
+    await db.transaction((tx) =>
+      insertJob(
+        tx,
+        job,
+        { author, atClient: atClient ?? new Date().toISOString(), label: 'made' },
+        sendingOf(req, res),
+      ),
+    );
+    await audit(db, res, 'made', job.id, job.tag);
+    res.status(201).json({ revision: 0 });
   });
   router.post('/:id/copy', async (req, res) => {
     demand(res, 'electrician');
@@ -95,19 +120,4 @@ export function jobRoutes(db: DataSource): Router {
     await audit(db, res, 'copied', body.id, body.tag);
     res.status(201).json({ id: body.id, revision: 0 });
   });
-  router.post('/:id/archive', async (req, res) => {
-    demand(res, 'supervisor');
-    const { archived } = checked(v.strictObject({ archived: v.boolean() }), req.body);
-    const { id } = await findJob(db, res, idOf(req.params.id));
-    await db.getRepository(JobRow).update({ id }, { archived });
-    await audit(db, res, archived ? 'archived' : 'took out of the archive', id);
-    res.json({ archived });
-  });
-  router.get('/:id/file', async (req, res) => {
-    const { document } = await findJob(db, res, idOf(req.params.id));
-    await audit(db, res, 'exported', document.id);
-    res.attachment(`${document.tag.replace(/[^\w.-]/gu, '_')}.tactron.json`);
-    res.json(await jobFile(db, document));
-  });
-  return router;
 }

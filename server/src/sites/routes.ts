@@ -1,9 +1,10 @@
 import { Router } from 'express';
 import type { DataSource } from 'typeorm';
 import * as v from 'valibot';
+import { authorSchema, emptySite, siteSchema, type SiteDocument } from '@tactron/core/job';
 import { accessOf, audit, demand, demandSite, sees } from '../accounts/access.js';
-import { AccountSiteRow, JobRow, SiteRow } from '../db/entities.js';
-import { checked, Problem } from '../http/problem.js';
+import { AccountSiteRow, JobRow, SiteChangeRow, SiteRow } from '../db/entities.js';
+import { checked, invalid, Problem } from '../http/problem.js';
 
 const name = v.pipe(v.string(), v.trim(), v.minLength(1, 'a name'), v.maxLength(120));
 
@@ -56,8 +57,76 @@ export function siteRoutes(db: DataSource): Router {
         );
     }
     const done = await sites.update({ id }, body);
-    if (!done.affected) throw new Problem(404, 'unknownSite', 'There is no such site here.');
+    if (!done.affected) throw unknownSite();
     res.json({ id });
   });
+  siteDocuments(router, db);
   return router;
+}
+
+const unknownSite = (): Problem => new Problem(404, 'unknownSite', 'There is no such site here.');
+
+/** What a site settles for its jobs, with a revision: tolerances, tables, roles that sign, instruments. */
+function siteDocuments(router: Router, db: DataSource): void {
+  const idOf = (value: unknown): string => checked(v.pipe(v.string(), v.uuid()), value);
+  router.get('/:id/document', async (req, res) => {
+    const id = idOf(req.params.id);
+    const row = await db.getRepository(SiteRow).findOneBy({ id });
+    if (!row || !sees(res, id)) throw unknownSite();
+    res.json({ document: row.document ?? emptySite(), revision: row.revision });
+  });
+  router.put('/:id/document', async (req, res) => {
+    demand(res, 'supervisor');
+    const id = idOf(req.params.id);
+    demandSite(res, id);
+    const change = checked(
+      v.strictObject({
+        base: v.pipe(v.number(), v.integer(), v.minValue(0)),
+        document: siteSchema,
+        author: authorSchema,
+        atClient: v.pipe(v.string(), v.isoTimestamp()),
+      }),
+      req.body,
+    );
+    const { accountId } = accessOf(res);
+    const revision = await db.transaction(async (tx) => {
+      const row = await tx.findOne(SiteRow, {
+        where: { id },
+        lock: { mode: 'pessimistic_write' },
+      });
+      if (!row) throw unknownSite();
+      if (row.revision !== change.base)
+        throw new Problem(412, 'stale', 'The site was changed elsewhere. Nothing was stored.', {
+          document: row.document ?? emptySite(),
+          revision: row.revision,
+        });
+      demandInstruments(row.document, change.document);
+      const next = row.revision + 1;
+      const { document, author, atClient } = change;
+      await tx.update(SiteRow, { id }, { document: document as never, revision: next });
+      await tx.insert(SiteChangeRow, {
+        siteId: id,
+        revision: next,
+        document: document as never,
+        author,
+        atClient: new Date(atClient),
+        sentBy: accountId,
+      });
+      return next;
+    });
+    await audit(db, res, 'changed what the site settles', null, id);
+    res.json({ revision });
+  });
+}
+
+/** Readings name instruments: one that was there stays, out of use at most. */
+function demandInstruments(before: SiteDocument | null, after: SiteDocument): void {
+  const gone = Object.keys(before?.instruments ?? {}).find((key) => !after.instruments[key]);
+  if (gone !== undefined)
+    throw invalid([
+      {
+        path: `document.instruments.${gone}`,
+        message: 'an instrument is never taken out: put it out of use',
+      },
+    ]);
 }

@@ -1,7 +1,5 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
-import { changeHash, type Job, type Operation } from '@tactron/core/job';
-
-const upgrade = { name: 'Tactron', role: 'upgrade' };
+import { appendCheckpoint } from './checkpoint.js';
 
 /**
  * What keeping needs: pictures and files, the whole document at the beginning of every history, both clocks, what a change was
@@ -71,40 +69,9 @@ async function accounts(db: QueryRunner): Promise<void> {
 async function checkpoints(db: QueryRunner): Promise<void> {
   const ids = (await db.query(`SELECT id FROM job`)) as { id: string }[];
   for (const { id } of ids) {
-    const [job] = (await db.query(`SELECT document, revision FROM job WHERE id = $1`, [id])) as {
-      document: Job;
-      revision: number;
-    }[];
-    const [last] = (await db.query(
-      `SELECT hash FROM job_change WHERE job_id = $1 ORDER BY revision DESC LIMIT 1`,
-      [id],
-    )) as { hash: string }[];
-    const revision = job.revision + 1;
-    const patch: Operation[] = [{ op: 'replace', path: '', value: job.document }];
-    const atClient = new Date().toISOString();
-    const [change] = (await db.query(`SELECT gen_random_uuid() AS id`)) as { id: string }[];
-    const prevHash = last?.hash ?? '';
-    const hash = changeHash(prevHash, {
-      id: change.id,
-      jobId: id,
-      revision,
-      patch,
-      author: upgrade,
-      atClient,
-    });
-    await db.query(
-      `INSERT INTO job_change (id, job_id, revision, kind, label, patch, author, at_client, prev_hash, hash) VALUES ($1, $2, $3, 'checkpoint', 'whole document kept', $4, $5, $6, $7, $8)`,
-      [
-        change.id,
-        id,
-        revision,
-        JSON.stringify(patch),
-        JSON.stringify(upgrade),
-        atClient,
-        prevHash,
-        hash,
-      ],
-    );
-    await db.query(`UPDATE job SET revision = $2 WHERE id = $1`, [id, revision]);
+    const [job] = (await db.query(`SELECT id, document, revision FROM job WHERE id = $1`, [
+      id,
+    ])) as { id: string; document: unknown; revision: number }[];
+    await appendCheckpoint(db, job, 'whole document kept');
   }
 }
