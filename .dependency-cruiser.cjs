@@ -3,6 +3,7 @@ const floors = [
   ['numeric', 'units', 'calculation'],
   ['job', 'catalogue'],
   ['circuit'],
+  ['trace'],
   ['parts', 'motor'],
   ['drive', 'starter', 'line', 'scheme'],
   ['sums', 'plan'],
@@ -76,10 +77,10 @@ module.exports = {
     {
       name: 'web-values',
       comment:
-        'outside workers the web takes values only from core/units and core/job; types from anywhere',
+        'outside workers the web takes values only from core/units, core/job and core/trace; types from anywhere',
       severity: 'error',
       from: { path: '^web/app/', pathNot: '(\\.worker|\\.spec)\\.ts$' },
-      to: { path: '^core/', pathNot: '^core/(units|job)/', dependencyTypesNot: ['type-only'] },
+      to: { path: '^core/', pathNot: '^core/(units|job|trace)/', dependencyTypesNot: ['type-only'] },
     },
     {
       name: 'no-circular',

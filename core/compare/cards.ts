@@ -3,7 +3,7 @@ import { schemeFindings } from '../hazards/index.js';
 import { installedOf } from '../installation/index.js';
 import type { Finding, Job } from '../job/index.js';
 import { adoption, planJob, type NoPlan, type PlanCost } from '../plan/index.js';
-import { signalAt, type Trace } from '../rehearsal/index.js';
+import { signalAt, type Trace } from '../trace/index.js';
 import type { Arrangement } from '../scheme/index.js';
 import { trialsOf, type Run } from '../trials/index.js';
 import { withSchool, type Question, type School } from './questions.js';

@@ -3,7 +3,8 @@ import { checkJob } from '../hazards/index.js';
 import { install } from '../installation/index.js';
 import type { Act, Job, Scheme } from '../job/index.js';
 import { keyingFaults, planJob } from '../plan/index.js';
-import { rehearse, signalAt, stateAt, voltsAt } from '../rehearsal/index.js';
+import { rehearse } from '../rehearsal/index.js';
+import { signalAt, stateAt, voltsAt } from '../trace/index.js';
 import {
   actsOf,
   arrange,

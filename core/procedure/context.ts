@@ -11,7 +11,7 @@ import {
 } from '../job/index.js';
 import { keypadSetting, type Installation, type InstalledDevice } from '../installation/index.js';
 import { contactsOf, type PartOf } from '../parts/index.js';
-import type { Trace } from '../rehearsal/index.js';
+import type { Trace } from '../trace/index.js';
 import {
   lineIds,
   operationsOn,

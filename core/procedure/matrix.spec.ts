@@ -4,7 +4,8 @@ import { installAtSpeed } from '../installation/index.js';
 import type { Act, Job, Scheme } from '../job/index.js';
 import { inputLogics } from '../catalogue/index.js';
 import { arrangeFor, planJob } from '../plan/index.js';
-import { rehearse, signalAt, stateAt, type Trace } from '../rehearsal/index.js';
+import { rehearse } from '../rehearsal/index.js';
+import { signalAt, stateAt, type Trace } from '../trace/index.js';
 import {
   actsOf,
   directionsOf,

@@ -1,6 +1,6 @@
 import { verdictOf, type Evidence, type Job, type ProcedureStep } from '../job/index.js';
 import { checkJob } from '../hazards/index.js';
-import { handOverBlocks, settingRows, stepRecords } from '../records/index.js';
+import { handOverObstacles, settingRows, stepRecords } from '../records/index.js';
 import { factorySettings } from '../catalogue/index.js';
 import { planJob } from '../plan/index.js';
 import { adopted, bareJob, marrowick } from '../testing/jobs.js';
@@ -194,7 +194,7 @@ describe('records', () => {
         body: { which: 'asLeft', source: 'typed', values: v },
       }) as Evidence;
     const blocks = (evidence: Evidence[]): string[] =>
-      handOverBlocks(
+      handOverObstacles(
         job,
         [],
         stepRecords(liveSteps(job, profile), evidence),

@@ -3,7 +3,7 @@ import type { SettingRow } from './three-sets.js';
 import type { StepRecord } from './verdict.js';
 
 /** Something that stands against handing over, and the stage where it is put right. */
-export interface Block {
+export interface Obstacle {
   readonly key: string;
   readonly stage: 'plate' | 'scheme' | 'land' | 'key' | 'live' | 'handover';
   readonly code: string;
@@ -11,40 +11,41 @@ export interface Block {
 }
 
 /**
- * What blocks hand-over: no plan, open stop findings, tests open, failed or stale, settings that differ or were not read back.
+ * What stands against hand-over: no plan, open stop findings, tests open, failed or stale, settings that differ or were not
+ * read back.
  *
  * @param open findings that are not accepted
  */
-export function handOverBlocks(
+export function handOverObstacles(
   job: Job,
   open: readonly Finding[],
   steps: readonly StepRecord[],
   rows: readonly SettingRow[],
   evidence: readonly Evidence[],
-): Block[] {
-  const blocks: Block[] = [];
-  if (!job.adopted) blocks.push({ key: 'plan', stage: 'land', code: 'block.noPlan', args: {} });
+): Obstacle[] {
+  const found: Obstacle[] = [];
+  if (!job.adopted) found.push({ key: 'plan', stage: 'land', code: 'obstacle.noPlan', args: {} });
   for (const f of open.filter((finding) => finding.severity === 'stop'))
-    blocks.push({ key: f.key, stage: 'scheme', code: 'block.finding', args: { rule: f.rule } });
+    found.push({ key: f.key, stage: f.stage, code: 'obstacle.finding', args: { rule: f.rule } });
   for (const state of ['fail', 'stale', 'open'] as const) {
     const these = steps.filter((s) => s.state === state);
     if (these.length)
-      blocks.push({
+      found.push({
         key: `steps.${state}`,
         stage: 'live',
-        code: `block.steps.${state}`,
+        code: `obstacle.steps.${state}`,
         args: { count: these.length, first: these[0].step.key },
       });
   }
   const differs = rows.filter((row) => row.state === 'differs');
   if (differs.length)
-    blocks.push({
+    found.push({
       key: 'settings.differ',
       stage: 'key',
-      code: 'block.settingsDiffer',
+      code: 'obstacle.settingsDiffer',
       args: { count: differs.length, first: differs[0].code },
     });
   if (!evidence.some((e) => e.kind === 'snapshot' && e.body.which === 'asLeft'))
-    blocks.push({ key: 'settings.left', stage: 'key', code: 'block.noAsLeft', args: {} });
-  return blocks;
+    found.push({ key: 'settings.left', stage: 'key', code: 'obstacle.noAsLeft', args: {} });
+  return found;
 }

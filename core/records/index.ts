@@ -1,3 +1,9 @@
-export { handOverBlocks, type Block } from './hand-over.js';
-export { keyedValues, settingRows, snapshotOf, type SettingRow } from './three-sets.js';
-export { stepRecords, type StepRecord, type StepState } from './verdict.js';
+export { handOverObstacles, type Obstacle } from './hand-over.js';
+export {
+  foundValues,
+  keyedValues,
+  settingRows,
+  snapshotOf,
+  type SettingRow,
+} from './three-sets.js';
+export { pastRecords, stepRecords, type StepRecord, type StepState } from './verdict.js';

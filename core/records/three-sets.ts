@@ -1,4 +1,4 @@
-import type { Profile, Value } from '../catalogue/index.js';
+import { factorySettings, modelOf, type Profile, type Value } from '../catalogue/index.js';
 import { sortedEntries, type Evidence, type EvidenceOf, type Job } from '../job/index.js';
 
 /** One setting in the three sets: as found, planned, as left. */
@@ -21,6 +21,21 @@ export function snapshotOf(
   return evidence.findLast(
     (e): e is EvidenceOf<'snapshot'> => e.kind === 'snapshot' && e.body.which === which,
   );
+}
+
+/**
+ * Values that the device holds as far as is known: the factory's, with those of the newest snapshot as found.
+ *
+ * @returns undefined where nothing was read yet
+ */
+export function foundValues(
+  job: Job,
+  profile: Profile,
+  evidence: readonly Evidence[],
+): Record<string, Value> | undefined {
+  const found = snapshotOf(evidence, 'asFound')?.body.values;
+  const model = modelOf(profile, job.profile.model);
+  return found && model ? { ...factorySettings(profile, model), ...found } : found;
 }
 
 /** Values marked as keyed, the newest mark of each setting; undone marks are left out. */

@@ -1,14 +1,47 @@
-import type { Evidence, EvidenceOf, ProcedureStep } from '../job/index.js';
+import { supersededBy, type Evidence, type EvidenceOf, type ProcedureStep } from '../job/index.js';
 
-export type StepState = 'open' | 'pass' | 'fail' | 'stale';
+/** `past`: the procedure of the job as it is has no such step any more. */
+export type StepState = 'open' | 'pass' | 'fail' | 'stale' | 'past';
+type Reading = EvidenceOf<'reading'>;
 
 /** A step with the reading that stands for it now, and the readings it superseded. */
 export interface StepRecord {
   readonly step: ProcedureStep;
   readonly state: StepState;
-  readonly reading: EvidenceOf<'reading'> | undefined;
-  readonly earlier: readonly EvidenceOf<'reading'>[];
+  readonly reading: Reading | undefined;
+  /** Readings that another stands for. */
+  readonly earlier: readonly Reading[];
+  /** Readings that nothing supersedes, beside the newest: two people read the same step apart from each other. */
+  readonly beside: readonly Reading[];
 }
+
+/** The order in which readings were taken, whatever the order in which they arrived. */
+const byTime = (x: Reading, y: Reading): number =>
+  x.atClient.localeCompare(y.atClient) || x.id.localeCompare(y.id);
+
+interface Standing {
+  readonly reading: Reading | undefined;
+  readonly earlier: readonly Reading[];
+  readonly beside: readonly Reading[];
+}
+
+/** The readings of each step, the newest that nothing supersedes before all. */
+function readingsBySubject(evidence: readonly Evidence[]): ReadonlyMap<string, Standing> {
+  const readings = evidence.filter((e): e is Reading => e.kind === 'reading').sort(byTime);
+  const superseded = new Set(readings.flatMap((r) => supersededBy(r)));
+  const by = new Map<string, Reading[]>();
+  for (const r of readings) by.set(r.subject, [...(by.get(r.subject) ?? []), r]);
+  return new Map(
+    [...by].map(([subject, all]) => {
+      const stands = all.filter((r) => !superseded.has(r.id));
+      const reading = stands.at(-1);
+      const earlier = all.filter((r) => superseded.has(r.id));
+      return [subject, { reading, earlier, beside: stands.slice(0, -1) }];
+    }),
+  );
+}
+
+const nothing: Standing = { reading: undefined, earlier: [], beside: [] };
 
 /**
  * Joins steps with their readings. A reading whose basis is no longer the step's is stale: it says nothing about the job
@@ -18,17 +51,32 @@ export function stepRecords(
   steps: readonly ProcedureStep[],
   evidence: readonly Evidence[],
 ): StepRecord[] {
-  const readings = evidence.filter((e): e is EvidenceOf<'reading'> => e.kind === 'reading');
-  const superseded = new Set(readings.map((r) => r.supersedes));
+  const readings = readingsBySubject(evidence);
   return steps.map((step) => {
-    const all = readings.filter((r) => r.subject === step.key);
-    const standing = all.filter((r) => !superseded.has(r.id));
-    const reading = standing.at(-1);
+    const standing = readings.get(step.key) ?? nothing;
+    const { reading } = standing;
     const state: StepState = !reading
       ? 'open'
       : reading.body.step.basis !== step.basis
         ? 'stale'
         : reading.body.verdict;
-    return { step, state, reading, earlier: all.filter((r) => r !== reading) };
+    return { step, state, ...standing };
+  });
+}
+
+/**
+ * Readings of steps that the procedure of the job as it is does not have any more, with the step as it was when they were
+ * taken. They stay, print, and count for nothing.
+ */
+export function pastRecords(
+  steps: readonly ProcedureStep[],
+  evidence: readonly Evidence[],
+): StepRecord[] {
+  const now = new Set(steps.map((s) => s.key));
+  return [...readingsBySubject(evidence)].flatMap(([subject, standing]): StepRecord[] => {
+    const { reading } = standing;
+    return reading && !now.has(subject)
+      ? [{ step: reading.body.step, state: 'past', ...standing }]
+      : [];
   });
 }

@@ -1,5 +1,5 @@
 import type { Board } from '../circuit/index.js';
-import type { LandingVolts } from './trace.js';
+import type { LandingVolts } from '../trace/index.js';
 
 const words = new Float64Array(1);
 const bits = new Uint32Array(words.buffer);

@@ -2,7 +2,8 @@ import type { Installation } from '../installation/index.js';
 import type { Act } from '../job/index.js';
 import type { InstalledCoil } from '../parts/index.js';
 import { circuitOf } from '../testing/circuits.js';
-import { rehearse, signalAt } from './index.js';
+import { rehearse } from './index.js';
+import { signalAt } from '../trace/index.js';
 
 const part = (id: string, kind: string, params = {}) => ({ id, kind, tag: id, params });
 

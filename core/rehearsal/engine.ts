@@ -16,7 +16,7 @@ import {
   type SignalTrace,
   type Trace,
   type TraceEvent,
-} from './trace.js';
+} from '../trace/index.js';
 
 /** Rounds at one instant after which the circuit is taken to be chasing itself. */
 const MOST_ROUNDS = 50;

@@ -10,17 +10,5 @@ export {
 export { rehearse, timedActs } from './script.js';
 export { ohmsBetween, type OhmReading } from './ohms.js';
 export { Session } from './session.js';
-export {
-  copyTrace,
-  pieceAt,
-  signalAt,
-  stateAt,
-  voltsAt,
-  type LandingVolts,
-  type SignalTrace,
-  type Trace,
-  type TraceEvent,
-} from './trace.js';
 export { whyNotRunning, type Condition, type Why } from './why.js';
 export { type OpenPlace } from './ways.js';
-export { type SignalSpec } from '../circuit/index.js';

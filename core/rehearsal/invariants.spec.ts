@@ -13,7 +13,8 @@ import {
   type OperationId,
 } from '../scheme/index.js';
 import { adopted, bareJob } from '../testing/jobs.js';
-import { Engine, rehearse, signalAt, timedActs, type Trace } from './index.js';
+import { Engine, rehearse, timedActs } from './index.js';
+import { signalAt, type Trace } from '../trace/index.js';
 
 const n = shippedProfile('ondulet-n');
 const jobOf = (scheme: Partial<Scheme>): Job =>

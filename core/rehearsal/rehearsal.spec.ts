@@ -4,7 +4,7 @@ import type { Act, Job } from '../job/index.js';
 import { adopted, bareJob, marrowick } from '../testing/jobs.js';
 import { rehearse } from './script.js';
 import { Session } from './session.js';
-import { signalAt, stateAt, voltsAt, type Trace } from './trace.js';
+import { signalAt, stateAt, voltsAt, type Trace } from '../trace/index.js';
 
 const job = adopted(bareJob());
 const installation = install(job, marrowick());

@@ -1,7 +1,7 @@
 import type { Installation } from '../installation/index.js';
 import type { Act } from '../job/index.js';
 import { Engine, type EngineState } from './engine.js';
-import type { Trace } from './trace.js';
+import { traceWindow, type Trace, type TraceWindow } from '../trace/index.js';
 
 /** How far a live session looks ahead of the last act, µs. */
 const HORIZON_US = 10_000_000;
@@ -43,25 +43,32 @@ export class Session {
     return this.engine.trace;
   }
 
-  /** Applies acts at t µs. What was reckoned beyond t is thrown away; acts before t stay. */
-  act(t: number, acts: readonly Act[]): Trace {
-    this.take(t, acts);
+  /**
+   * Applies acts at t µs. What was reckoned beyond t is thrown away; acts before t stay.
+   *
+   * @returns what changed of the trace
+   */
+  act(t: number, acts: readonly Act[]): TraceWindow {
+    const from = this.take(t, acts);
     this.engine.runTo(t + HORIZON_US, []);
-    return this.engine.trace;
+    return traceWindow(this.engine.trace, from.t, from.lengths.solutions);
   }
 
-  private take(t: number, acts: readonly Act[]): void {
-    this.backTo(t);
+  private take(t: number, acts: readonly Act[]): EngineState {
+    const from = this.backTo(t);
     const timed = acts.map((act) => ({ t, act }));
     this.acts.push(...timed);
     this.engine.runTo(t, timed);
     this.snapshots.push(this.engine.snapshot());
+    return from;
   }
 
-  /** Runs on so that everything up to t + horizon is known; returns the trace. */
-  reach(t: number): Trace {
-    if (t + HORIZON_US / 2 > this.engine.trace.endUs) this.engine.runTo(t + HORIZON_US, []);
-    return this.engine.trace;
+  /** Runs on so that everything up to t + horizon is known; returns what that adds to the trace. */
+  reach(t: number): TraceWindow {
+    const { endUs, solutions } = this.engine.trace;
+    const known = solutions.length;
+    if (t + HORIZON_US / 2 > endUs) this.engine.runTo(t + HORIZON_US, []);
+    return traceWindow(this.engine.trace, endUs + 1, known);
   }
 
   /** An engine that stands at t, for questions about that moment; reckoned from the nearest moment kept before it. */
@@ -76,7 +83,8 @@ export class Session {
     return this.asked;
   }
 
-  private backTo(t: number): void {
+  /** @returns the kept moment that it went back to */
+  private backTo(t: number): EngineState {
     while (this.snapshots.length > 1 && this.snapshots[this.snapshots.length - 1].t > t)
       this.snapshots.pop();
     const snapshot = this.snapshots[this.snapshots.length - 1];
@@ -87,5 +95,6 @@ export class Session {
       t,
       this.acts.filter((act) => act.t > snapshot.t),
     );
+    return snapshot;
   }
 }

@@ -4,7 +4,8 @@ import { timeOrder, type Act, type Job, type Scheme } from '../job/index.js';
 import { arrangeFor } from '../plan/index.js';
 import { actsOf, give, powerUp, READY_MS, startActs } from '../scheme/index.js';
 import { adopted, bareJob } from '../testing/jobs.js';
-import { rehearse, signalAt, stateAt, voltsAt, type Trace } from './index.js';
+import { rehearse } from './index.js';
+import { signalAt, stateAt, voltsAt, type Trace } from '../trace/index.js';
 
 const n = shippedProfile('ondulet-n');
 const jobOf = (scheme: Partial<Scheme>): Job =>

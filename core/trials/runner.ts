@@ -1,12 +1,6 @@
 import type { Installation } from '../installation/index.js';
-import {
-  copyTrace,
-  Engine,
-  timedActs,
-  type EngineState,
-  type TimedAct,
-  type Trace,
-} from '../rehearsal/index.js';
+import { Engine, timedActs, type EngineState, type TimedAct } from '../rehearsal/index.js';
+import { copyTrace, type Trace } from '../trace/index.js';
 import type { Trial } from './trial.js';
 
 /** A moment that a run went through, after some of its acts: other trials with the same beginning go on from there. */

@@ -9,7 +9,7 @@ import {
 } from '../installation/index.js';
 import type { Job } from '../job/index.js';
 import { arrangeFor } from '../plan/index.js';
-import { signalAt, stateAt, voltsAt, type Trace } from '../rehearsal/index.js';
+import { signalAt, stateAt, voltsAt, type Trace } from '../trace/index.js';
 import { directionsOf, type Arrangement } from '../scheme/index.js';
 import { showTrial } from './composite.js';
 import { paceOf, type Pace } from './lay.js';

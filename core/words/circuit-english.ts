@@ -53,11 +53,12 @@ export const wishNames: Readonly<Record<string, string>> = {
   brakeRelease: 'brake release', startWarningS: 'start warning', interlocks: 'interlocks', footStop: 'foot stop', workLight: 'work light', panelFan: 'panel fan', contactsSwitch: 'what the contacts switch',
 }; // prettier-ignore
 
-/** Marks of the standard script on cards and lanes. */
+/** What is done at each phase of a trial, on cards, lanes and in the sweep. */
 export const markNames: Readonly<Record<string, string>> = {
   start: 'start', stop: 'stop', both: 'both directions', firstReleased: 'first let go', flip: 'direction flipped', flipBack: 'flipped back', otherStart: 'other start',
   startHeld: 'start held', stopPressed: 'stop pressed', stopReleased: 'stop let go', startReleased: 'start let go', estop: 'e-stop', estopReleased: 'e-stop out', powerOn: 'contactor on',
   powerOff: 'power cut', powerReturns: 'power back', conditionOpens: 'interlock opens', conditionReturns: 'interlock closes', keyLocal: 'key to local', keyRemote: 'key to remote',
+  ready: 'power-up', given: 'given', opens: 'opened', closes: 'closed again', keyStart: 'start on the keypad', dip: 'power dip', reset: 'fault reset', jog: 'jog', powerOffPressed: 'power off pressed',
 }; // prettier-ignore
 
 /** Questions on which practitioners differ, and the schools. */
@@ -86,6 +87,7 @@ export const reasons: Readonly<Record<string, string>> = {
 export const conditions: Readonly<Record<string, (a: Args) => { met: string; unmet: string }>> = {
   supply: (a) => ({ met: 'The supply is on.', unmet: a['phase'] ? `Phase ${s(a['phase'])} of the supply is missing.` : 'The supply is off.' }),
   mains: (a) => ({ met: 'All supply terminals of the device have voltage.', unmet: `No voltage at ${s(a['terminal'])}${opened(a)}.` }),
+  notSimulated: (a) => ({ met: '', unmet: a['up'] ? 'What this kind of device does with its motor is not simulated yet: its terminals are there with their voltages, its output stays off.' : 'The control of the device is not fed.' }),
   logic: (a) => ({ met: 'The device is powered up.', unmet: a['state'] === 'off' ? 'The device is dark.' : 'The device is still powering up.' }),
   fault: (a) => ({ met: 'No fault is stored.', unmet: `A fault is stored: ${s(a['name'])}. Remove its cause, then reset.` }),
   enable: (a) => ({ met: `Enable ${s(a['terminal'])} is closed.`, unmet: `Enable ${s(a['terminal'])} is open${opened(a)}.` }),

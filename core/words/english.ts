@@ -1,6 +1,6 @@
 import { n, type Args } from './numbers.js';
 import { circuitFindings, wishNames } from './circuit-english.js';
-import { parts } from './parts-english.js';
+import { kinds, parts } from './parts-english.js';
 import { plateFindings } from './plate-english.js';
 
 const likely = (x: unknown, unit = ''): string =>
@@ -19,6 +19,8 @@ export const names: Readonly<Record<string, string>> = {
   losesStop: 'loses a stop', open: 'open', to24: 'at 24 V', to0: 'at 0 V', welded: 'contact stuck closed', toLine: 'at the control line', toNeutral: 'at the control neutral', beforePower: 'before power-up', running: 'while running', stopping: 'while stopping',
   pulseStartStopDirection: 'start and stop pulses', pulseForwardReverseStop: 'a start pulse each way', levelRunDirection: 'run and direction', levelForwardReverse: 'a contact each way',
   panelDial: 'a dial of its own', motorPot: 'up and down inputs', preset: 'presets', ai1: 'an analogue input', rampSelect: 'second ramps', outputInhibit: 'output inhibit', local: 'local and remote',
+  comesToRest: 'comes to rest', keepsTurning: 'keeps turning', notSimulated: 'not simulated yet', startingUp: 'starting up', still: 'stands still', driven: 'driven', runsDown: 'runs down',
+  runsDownUnknown: 'coasting, time unknown', rollsBack: 'turned by its load', braking: 'braking', held: 'held by the brake',
   nobody: 'nobody', behindGuard: 'behind a guard', atMachine: 'people at the machine',
 }; // prettier-ignore
 
@@ -73,6 +75,9 @@ const speedAt = (a: Args, pct: number): string => {
   }
 };
 
+const named = (a: Args): string => names[String(a['name'])] ?? String(a['name']);
+const kindName = (kind: unknown): string => kinds[String(kind)] ?? String(kind);
+
 /** What a step says, what a reading must show, and why a line is keyed. */
 export const phrases: Readonly<Record<string, (a: Args) => string>> = {
   ...parts,
@@ -115,6 +120,7 @@ export const phrases: Readonly<Record<string, (a: Args) => string>> = {
   'ramp.down': (a) => `From ${n(a['hz'], 1)} Hz, stop with ${String(a['device'])} and time the fall to zero.`,
   'coast.down': (a) => `From ${n(a['hz'], 1)} Hz, stop with ${String(a['device'])} and time until the shaft stands.`,
   'power.return': (a) => `${speedAt(a, 50)}, ${String(a['device'])} at ${String(a['position'])}, motor running: open ${String(a['breaker'])}. Wait until the display is dark, stand clear, close ${String(a['breaker'])}.`,
+  'coast.unknown': () => 'The shaft comes to rest by itself. Inertia or load is not entered, so no time is expected.',
   volts: (a) => `${n(a['volts'])} V`,
   hz: (a) => `${n(a['hz'])} Hz`,
   rpm: (a) => `${n(a['rpm'], 0)} rpm at ${n(a['torque'], 0)} % load torque; uncoupled it runs nearer to synchronous speed`,
@@ -133,20 +139,41 @@ export const phrases: Readonly<Record<string, (a: Args) => string>> = {
   'hold.readBack': () => 'Read back every line, compare, and store a copy.',
   makeSafe: () => 'The keypad takes command, so no terminal can start the motor while tasks change.',
   handOver: () => 'Last of all: the terminals take command.',
+  'difference.wire.added': (a) => `wire ${String(a['name'])} is new: ${String(a['is'])}`,
+  'difference.wire.removed': (a) => `wire ${String(a['name'])} goes: ${String(a['was'])}`,
+  'difference.wire.changed': (a) => `wire ${String(a['name'])}: ${String(a['was'])} → ${String(a['is'])}`,
+  'difference.device.added': (a) => `${String(a['name'])} is new: ${kindName(a['is'])}`,
+  'difference.device.removed': (a) => `${String(a['name'])} goes: ${kindName(a['was'])}`,
+  'difference.device.changed': (a) => `${String(a['name'])} is otherwise: ${kindName(a['is'])}`,
+  'difference.assignment.added': (a) => `${named(a)} lands on ${String(a['is'])}`,
+  'difference.assignment.removed': (a) => `${named(a)} leaves ${String(a['was'])}`,
+  'difference.assignment.changed': (a) => `${named(a)} moves from ${String(a['was'])} to ${String(a['is'])}`,
+  'difference.link.added': (a) => `link ${String(a['name'])} is new: ${String(a['is'])}`,
+  'difference.link.removed': (a) => `link ${String(a['name'])} goes: ${String(a['was'])}`,
+  'difference.link.changed': (a) => `link ${String(a['name'])}: ${String(a['was'])} → ${String(a['is'])}`,
+  'difference.setting.added': (a) => `setting ${String(a['name'])} is new: ${String(a['is'])}`,
+  'difference.setting.removed': (a) => `setting ${String(a['name'])} goes: ${String(a['was'])}`,
+  'difference.setting.changed': (a) => `setting ${String(a['name'])}: ${String(a['was'])} → ${String(a['is'])}`,
+  'move.noWire': () => 'There is no such wire in the adopted plan.',
+  'move.bothEnds': () => 'Both ends of a wire cannot land on the same terminal.',
+  'move.taken': (a) => `${String(a['landing'])} already carries ${names[String(a['task'])] ?? String(a['task'])}. Move that wire first.`,
   plate: () => 'From the motor plate.',
   wish: (a) => `From the scheme: ${wishNames[String(a['wish'])] ?? String(a['wish'])}.`,
   wiring: (a) => `The wire for this task lands on ${String(a['terminal'])}.`,
   unused: (a) => `Nothing lands on ${String(a['terminal'])}; an unused input holds no task.`,
   freeTask: (a) => `Frees the task for setting ${String(a['code'])}: two inputs must not hold it.`,
   person: (a) => `Your own value: ${String(a['why'])}`,
-  'block.noPlan': () => 'No plan is adopted yet.',
-  'block.finding': (a) => `An open finding: ${String(a['title'] ?? a['rule'])}`,
-  'block.steps.open': (a) => `${n(a['count'], 0)} live ${a['count'] === 1 ? 'test is' : 'tests are'} not done.`,
-  'block.steps.fail': (a) => `${n(a['count'], 0)} live ${a['count'] === 1 ? 'test has' : 'tests have'} failed.`,
-  'block.steps.stale': (a) => `${n(a['count'], 0)} ${a['count'] === 1 ? 'reading is' : 'readings are'} stale: test again.`,
-  'block.settingsDiffer': (a) => `${n(a['count'], 0)} ${a['count'] === 1 ? 'setting' : 'settings'} as left differ from the plan, the first ${String(a['first'])}.`,
-  'block.noAsLeft': () => 'The settings as left are not recorded.',
+  'obstacle.noPlan': () => 'No plan is adopted yet.',
+  'obstacle.finding': (a) => `An open finding: ${String(a['title'] ?? a['rule'])}`,
+  'obstacle.steps.open': (a) => `${n(a['count'], 0)} live ${a['count'] === 1 ? 'test is' : 'tests are'} not done.`,
+  'obstacle.steps.fail': (a) => `${n(a['count'], 0)} live ${a['count'] === 1 ? 'test has' : 'tests have'} failed.`,
+  'obstacle.steps.stale': (a) => `${n(a['count'], 0)} ${a['count'] === 1 ? 'reading is' : 'readings are'} stale: test again.`,
+  'obstacle.settingsDiffer': (a) => `${n(a['count'], 0)} ${a['count'] === 1 ? 'setting' : 'settings'} as left differ from the plan, the first ${String(a['first'])}.`,
+  'obstacle.noAsLeft': () => 'The settings as left are not recorded.',
 }; // prettier-ignore
+
+/** How much a finding asks for, in words. */
+export const severities = { stop: 'must fix', warn: 'look at', advise: 'advice' } as const;
 
 /** Usual cautions by code. */
 export const cautions: Readonly<Record<string, string>> = {

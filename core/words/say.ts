@@ -8,7 +8,7 @@ import {
   schools,
   wishNames,
 } from './circuit-english.js';
-import { cautions, findings, names, phrases } from './english.js';
+import { cautions, findings, names, phrases, severities } from './english.js';
 import type { Args } from './numbers.js';
 
 /** A finding in words. */
@@ -22,6 +22,9 @@ export interface Saying {
 export function sayFinding(finding: Finding): Saying {
   return findings[finding.rule]?.(finding.args) ?? { what: finding.rule, why: '', remedy: '' };
 }
+
+/** What a severity asks for. */
+export const saySeverity = (severity: Finding['severity']): string => severities[severity];
 
 /** A phrase of the core as a sentence. */
 export function say({ code, args }: Phrase): string {

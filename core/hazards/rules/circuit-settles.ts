@@ -1,4 +1,4 @@
-import { signalAt } from '../../rehearsal/index.js';
+import { signalAt } from '../../trace/index.js';
 import { atPart, tagOf, type HazardRule } from '../rule.js';
 
 /** A relay that switches itself on and off without end, or a circuit that never settles. */

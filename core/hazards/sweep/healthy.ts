@@ -1,13 +1,13 @@
 import type { Switchable } from '../../faults/index.js';
 import {
   Engine,
-  signalAt,
   timedActs,
   type EngineState,
   type KeptBoard,
   type SolvedMoment,
   type TimedAct,
 } from '../../rehearsal/index.js';
+import { signalAt } from '../../trace/index.js';
 import type { Trial } from '../../trials/index.js';
 
 /** All that is compared: what the motor does. */

@@ -10,7 +10,8 @@ import {
 import { SWITCHES } from '../../installation/index.js';
 import { landingParts, type Job } from '../../job/index.js';
 import { onlyShows, parts, type InstalledSwitches } from '../../parts/index.js';
-import { Engine, signalAt, type TimedAct } from '../../rehearsal/index.js';
+import { Engine, type TimedAct } from '../../rehearsal/index.js';
+import { signalAt } from '../../trace/index.js';
 import { sweepTrial, trialsOf, type FaultMoments, type Trial } from '../../trials/index.js';
 import { grade, moments, seenBy, type FaultClass, type Moment, type Seen } from './classes.js';
 import { HealthyRun, sameState, WATCHED, type KeptMoment } from './healthy.js';

@@ -1,5 +1,5 @@
 import type { Expectation, Phrase, ProcedureStep } from '../../job/index.js';
-import { stateAt } from '../../rehearsal/index.js';
+import { stateAt } from '../../trace/index.js';
 import { phaseOf, type Run } from '../../trials/index.js';
 import {
   directionKey,

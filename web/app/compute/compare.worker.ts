@@ -9,7 +9,14 @@ import {
   type Strip,
 } from '@tactron/core/compare';
 import type { Job, Scheme } from '@tactron/core/job';
-import { sayFinding, sayMark, sayNoPlan, sayReason, saySchool } from '@tactron/core/words';
+import {
+  sayFinding,
+  sayMark,
+  sayNoPlan,
+  sayReason,
+  saySchool,
+  saySeverity,
+} from '@tactron/core/words';
 
 /** A behaviour card in words. */
 export interface SaidCard {
@@ -26,7 +33,11 @@ export interface SaidCard {
     | null;
   readonly cost: string;
   readonly outcomes: readonly { readonly text: string; readonly bad: boolean }[];
-  readonly hazards: readonly { readonly severity: string; readonly text: string }[];
+  readonly hazards: readonly {
+    readonly severity: string;
+    readonly mark: string;
+    readonly text: string;
+  }[];
   /** The wishes as they are with this school. */
   readonly scheme: Scheme;
 }
@@ -86,7 +97,11 @@ function said(card: Card, c: Comparison, scheme: Scheme): SaidCard {
     },
     cost: `${card.devices} ${card.devices === 1 ? 'device' : 'devices'}, ${wires} wires, ${settings} settings, ${keystrokes} key presses`,
     outcomes: outcomesOf(card),
-    hazards: card.findings.map((f) => ({ severity: f.severity, text: sayFinding(f).what })),
+    hazards: card.findings.map((f) => ({
+      severity: f.severity,
+      mark: saySeverity(f.severity),
+      text: sayFinding(f).what,
+    })),
   };
 }
 

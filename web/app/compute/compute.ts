@@ -1,17 +1,21 @@
 import { Injectable } from '@angular/core';
 import { wrap, type Remote } from 'comlink';
-import type { Evidence, Job, Scheme } from '@tactron/core/job';
+import type { Adopted, Evidence, Job, Scheme } from '@tactron/core/job';
 import type { Profile } from '@tactron/core/catalogue';
 import type { MotorCurves } from '@tactron/core/line';
 import type { Derived, PartsAndTools } from './compute.types';
 import type { CompareWorker } from './compare.worker';
 import type { DeriveWorker } from './derive.worker';
+import type { PlanWorker, SaidMove } from './plan.worker';
 import type { RehearseWorker } from './rehearse.worker';
 
 /** Everything heavy runs here, away from the interface's thread, behind two typed proxies. */
 @Injectable({ providedIn: 'root' })
 export class Compute {
   private deriver: Remote<DeriveWorker> | undefined;
+  private planner: Remote<PlanWorker> | undefined;
+  private planless: ((error: Error) => void) | undefined;
+  private round = 0;
   private crashed: ((error: Error) => void) | undefined;
 
   private derivers(): Remote<DeriveWorker> {
@@ -24,9 +28,45 @@ export class Compute {
     return (this.deriver = wrap<DeriveWorker>(worker));
   }
 
-  async derive(job: Job, profile: Profile, evidence: readonly Evidence[]): Promise<Derived> {
+  private planners(): Remote<PlanWorker> {
+    if (this.planner) return this.planner;
+    const worker = new Worker(new URL('./plan.worker', import.meta.url), { type: 'module' });
+    worker.onerror = () => {
+      this.planner = undefined;
+      this.planless?.(new Error('The planning stopped. It starts anew with the next change.'));
+    };
+    return (this.planner = wrap<PlanWorker>(worker));
+  }
+
+  /** The plan that is adopted with a change; null where the change builds nothing otherwise, or a person must decide. */
+  async follows(
+    job: Job,
+    profile: Profile,
+    evidence: readonly Evidence[],
+  ): Promise<Adopted | null> {
+    const stopped = new Promise<never>((_done, fail) => (this.planless = fail));
+    return Promise.race([this.planners().follows(job, profile, evidence), stopped]);
+  }
+
+  /** The decision that moving one end of a wire makes. */
+  async moved(
+    job: Job,
+    profile: Profile,
+    wire: string,
+    end: 'from' | 'to',
+    landing: string,
+  ): Promise<SaidMove> {
+    return this.planners().moved(job, profile, wire, end, landing);
+  }
+
+  /**
+   * Everything that is reckoned of a job. A later call cancels the one before it.
+   *
+   * @returns null where a later call has cancelled it
+   */
+  async derive(job: Job, profile: Profile, evidence: readonly Evidence[]): Promise<Derived | null> {
     const stopped = new Promise<never>((_done, fail) => (this.crashed = fail));
-    return Promise.race([this.derivers().derive(job, profile, evidence), stopped]);
+    return Promise.race([this.derivers().derive(++this.round, job, profile, evidence), stopped]);
   }
 
   async files(

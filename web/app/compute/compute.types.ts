@@ -4,7 +4,7 @@ import type { Drawing } from '@tactron/core/formats';
 import type { Adopted, Evidence, EvidenceOf, Finding, Job } from '@tactron/core/job';
 import type { KeyLine, PlanCost } from '@tactron/core/plan';
 import type { PlateFact } from '@tactron/core/line';
-import type { Block, SettingRow, StepRecord } from '@tactron/core/records';
+import type { Obstacle, SettingRow, StepRecord } from '@tactron/core/records';
 import type { Profile } from '@tactron/core/catalogue';
 
 /** A finding with its words, and the acceptance that covers it. */
@@ -13,8 +13,8 @@ export interface SaidFinding {
   readonly what: string;
   readonly why: string;
   readonly remedy: string;
-  /** It is about wishes and circuit, not about the plates. */
-  readonly scheme: boolean;
+  /** How much it asks for, in words. */
+  readonly mark: string;
   readonly subject: string;
   readonly accepted: EvidenceOf<'acceptance'> | null;
 }
@@ -62,10 +62,14 @@ export interface Derived {
   readonly plan:
     { readonly ok: true; readonly cost: PlanCost; readonly alternatives: number } | SaidConflict;
   readonly adoption: Adopted | null;
+  /** What adopting the plan would change, in words; nothing where both are built the same. */
+  readonly difference: readonly string[];
   readonly lines: readonly SaidLine[];
   readonly rows: readonly SaidRow[];
   readonly steps: readonly SaidStep[];
-  readonly blocks: readonly (Block & { readonly text: string })[];
+  /** Readings of steps that the procedure has no more. */
+  readonly past: readonly SaidStep[];
+  readonly obstacles: readonly (Obstacle & { readonly text: string })[];
   readonly control: Drawing;
   readonly power: Drawing;
   /** Names of the person's values, for showing: states, links, classes. */

@@ -1,9 +1,15 @@
 import { expose } from 'comlink';
-import { factoryValue, type Profile, type Setting, type Value } from '@tactron/core/catalogue';
+import {
+  factorySettings,
+  modelOf,
+  type Profile,
+  type Setting,
+  type Value,
+} from '@tactron/core/catalogue';
 import { csv, layOut, recordFiles } from '@tactron/core/formats';
-import { acceptanceOf, acceptanceSubject, checkJob, isSchemeRule } from '@tactron/core/hazards';
+import { acceptanceOf, acceptanceSubject, checkJob } from '@tactron/core/hazards';
 import type { Evidence, Job, Scheme } from '@tactron/core/job';
-import { adoption, partsList, planJob, toolsList } from '@tactron/core/plan';
+import { adoption, partsList, planJob, toolsList, wiringDifference } from '@tactron/core/plan';
 import {
   motorCurves,
   plateContext,
@@ -13,10 +19,11 @@ import {
 } from '@tactron/core/line';
 import { liveSteps } from '@tactron/core/procedure';
 import {
-  handOverBlocks,
+  foundValues,
+  handOverObstacles,
   keyedValues,
+  pastRecords,
   settingRows,
-  snapshotOf,
   stepRecords,
   type SettingRow,
   type StepRecord,
@@ -29,6 +36,7 @@ import {
   sayFinding,
   sayName,
   sayNoPlan,
+  saySeverity,
   sayWire,
 } from '@tactron/core/words';
 import type { Derived, PartsAndTools, SaidLine, SaidRow, SaidStep } from './compute.types';
@@ -40,6 +48,7 @@ const otherAnswers: Readonly<Record<string, readonly string[]>> = {
   reverse: ['forward', 'reverse', 'stopped'],
   stopped: ['forward', 'reverse', 'stopped'],
   staysStopped: ['staysStopped', 'startsByItself'],
+  comesToRest: ['comesToRest', 'keepsTurning'],
   worked: ['worked', 'didNotWork'],
   didNotWork: ['worked', 'didNotWork'],
   startsByItself: ['staysStopped', 'startsByItself'],
@@ -88,59 +97,93 @@ function saidRow(row: SettingRow, profile: Profile, job: Job): SaidRow {
   };
 }
 
+/** Words that stages ask for by code. */
+function namesOf(job: Job, profile: Profile): Record<string, string> {
+  const said: Record<string, string> = {};
+  for (const task of Object.values(profile.inputTasks)) said[task.meaning] = task.name;
+  for (const { function: does } of Object.values(job.adopted?.wires ?? {}))
+    said[`wire.${does}`] = sayWire(does);
+  for (const [id, d] of Object.entries(job.adopted?.devices ?? {}))
+    said[`device.${id}`] = deviceKinds[d.kind] ?? d.kind;
+  for (const name of ['delta', 'star', 'series', 'parallel', 'none'])
+    said[`link.${name}`] = sayName(name);
+  return said;
+}
+
+function saidLines(
+  plan: ReturnType<typeof planJob>,
+  profile: Profile,
+  keyed: Readonly<Record<string, Value>>,
+): SaidLine[] {
+  return (plan.ok ? plan.keying : []).map((line): SaidLine => {
+    const setting = line.code === undefined ? undefined : profile.settings[line.code];
+    return {
+      ...line,
+      name: setting?.name ?? '',
+      unit: setting?.unit ?? '',
+      fromText: valueText(setting, line.from),
+      toText: valueText(setting, line.to),
+      reason: say(line.why),
+      done: keyed[line.key] === (line.code === undefined ? true : line.to),
+    };
+  });
+}
+
+/** Lets the worker hear whether a later call has come. */
+const breath = (): Promise<void> =>
+  new Promise((done) => {
+    const { port1, port2 } = new MessageChannel();
+    port1.onmessage = () => {
+      port1.close();
+      done();
+    };
+    port2.postMessage(null);
+  });
+
+let latest = 0;
+
 const worker = {
-  derive(job: Job, profile: Profile, evidence: readonly Evidence[]): Derived {
-    const model = profile.models.find((m) => m.name === job.profile.model);
-    const found = snapshotOf(evidence, 'asFound')?.body.values;
-    const factory = model
-      ? Object.fromEntries(
-          Object.keys(profile.settings).map((code) => [code, factoryValue(profile, model, code)]),
-        )
-      : {};
-    const plan = planJob(job, profile, found ? { ...factory, ...found } : undefined);
-    const findings = checkJob(job, profile, found ? { ...factory, ...found } : undefined).map(
-      (finding) => ({
-        finding,
-        ...sayFinding(finding),
-        subject: acceptanceSubject(finding),
-        scheme: isSchemeRule(finding.rule),
-        accepted: acceptanceOf(finding, evidence) ?? null,
-      }),
-    );
-    const keyed = keyedValues(evidence);
+  /**
+   * Everything that is reckoned of a job, part by part.
+   *
+   * @param round number of the call: a later one cancels it
+   * @returns null where it was cancelled
+   */
+  async derive(
+    round: number,
+    job: Job,
+    profile: Profile,
+    evidence: readonly Evidence[],
+  ): Promise<Derived | null> {
+    latest = Math.max(latest, round);
+    const goesOn = async (): Promise<boolean> => {
+      await breath();
+      return round === latest;
+    };
+    if (!(await goesOn())) return null;
+    const model = modelOf(profile, job.profile.model);
+    const factory = model ? factorySettings(profile, model) : {};
+    const found = foundValues(job, profile, evidence);
+    const plan = planJob(job, profile, found);
+    if (!(await goesOn())) return null;
+    const findings = checkJob(job, profile, found, plan).map((finding) => ({
+      finding,
+      ...sayFinding(finding),
+      mark: saySeverity(finding.severity),
+      subject: acceptanceSubject(finding),
+      accepted: acceptanceOf(finding, evidence) ?? null,
+    }));
+    if (!(await goesOn())) return null;
+    const procedure = liveSteps(job, profile);
+    if (!(await goesOn())) return null;
     const rows = model ? settingRows(job, profile, factory, evidence) : [];
-    const steps = stepRecords(liveSteps(job, profile), evidence);
+    const steps = stepRecords(procedure, evidence);
     const open = findings.filter((f) => !f.accepted).map((f) => f.finding);
-    const blocks = handOverBlocks(job, open, steps, rows, evidence).map((block) => {
-      const named = findings.find((f) => f.finding.key === block.key);
-      return {
-        ...block,
-        text: say({
-          code: block.code,
-          args: named ? { ...block.args, title: named.what } : block.args,
-        }),
-      };
+    const obstacles = handOverObstacles(job, open, steps, rows, evidence).map((obstacle) => {
+      const named = findings.find((f) => f.finding.key === obstacle.key);
+      const args = named ? { ...obstacle.args, title: named.what } : obstacle.args;
+      return { ...obstacle, text: say({ code: obstacle.code, args }) };
     });
-    const lines = (plan.ok ? plan.keying : []).map((line): SaidLine => {
-      const setting = line.code === undefined ? undefined : profile.settings[line.code];
-      return {
-        ...line,
-        name: setting?.name ?? '',
-        unit: setting?.unit ?? '',
-        fromText: valueText(setting, line.from),
-        toText: valueText(setting, line.to),
-        reason: say(line.why),
-        done: keyed[line.key] === (line.code === undefined ? true : line.to),
-      };
-    });
-    const said: Record<string, string> = {};
-    for (const task of Object.values(profile.inputTasks)) said[task.meaning] = task.name;
-    for (const { function: does } of Object.values(job.adopted?.wires ?? {}))
-      said[`wire.${does}`] = sayWire(does);
-    for (const [id, d] of Object.entries(job.adopted?.devices ?? {}))
-      said[`device.${id}`] = deviceKinds[d.kind] ?? d.kind;
-    for (const name of ['delta', 'star', 'series', 'parallel', 'none'])
-      said[`link.${name}`] = sayName(name);
     return {
       facts: plateFacts(job, profile),
       plate: plateMissing(job.plate),
@@ -150,13 +193,15 @@ const worker = {
         ? { ok: true, cost: plan.cost, alternatives: plan.alternatives.length }
         : { ok: false, wishes: plan.wishes ?? [], text: sayNoPlan(plan) },
       adoption: plan.ok ? adoption(plan) : null,
-      lines,
+      difference: plan.ok ? wiringDifference(job.adopted, plan.wiring).map((c) => say(c.said)) : [],
+      lines: saidLines(plan, profile, keyedValues(evidence)),
       rows: rows.map((row) => saidRow(row, profile, job)),
       steps: steps.map(saidStep),
-      blocks,
+      past: pastRecords(procedure, evidence).map(saidStep),
+      obstacles,
       control: layOut(job, profile, 'control'),
       power: layOut(job, profile, 'power'),
-      names: said,
+      names: namesOf(job, profile),
     };
   },
 

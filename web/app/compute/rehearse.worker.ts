@@ -1,27 +1,27 @@
 import { expose } from 'comlink';
 import type { Profile, SettingValues } from '@tactron/core/catalogue';
-import { contactKinds } from '@tactron/core/parts';
+import { contactsOf } from '@tactron/core/parts';
 import {
   hookPlaces,
+  asBuilt,
   install,
+  panelAt,
   type HookPlace,
   type Installation,
-  type InstalledDrive,
+  installedOf,
+  type InstalledDevice,
+  type SettingsFrom,
 } from '@tactron/core/installation';
 import type { Act, Job, Where } from '@tactron/core/job';
-import {
-  ohmsBetween,
-  Session,
-  whyNotRunning,
-  type OhmReading,
-  type Trace,
-} from '@tactron/core/rehearsal';
-import { deviceKinds, sayCondition, sayName, sayOpenPlace } from '@tactron/core/words';
+import { ohmsBetween, Session, whyNotRunning, type OhmReading } from '@tactron/core/rehearsal';
+import { type Trace, type TraceWindow } from '@tactron/core/trace';
+import { trialsOf, type Trial } from '@tactron/core/trials';
+import { deviceKinds, sayCondition, sayMark, sayName, sayOpenPlace } from '@tactron/core/words';
 
-/** A window on a running rehearsal: the whole trace so far, cut at what was worked out. */
+/** What an act or a look ahead changed of a running rehearsal. */
 export interface Frame {
   readonly seq: number;
-  readonly trace: Trace;
+  readonly window: TraceWindow;
   readonly log: readonly { readonly t: number; readonly act: Act }[];
 }
 
@@ -45,7 +45,13 @@ export interface ShownLink {
   readonly positions: readonly { readonly value: string; readonly name: string }[];
 }
 
-export interface Opened extends Frame {
+/** A rehearsal that was opened: everything worked out so far, and what is there to see and press. */
+export interface Opened {
+  readonly seq: number;
+  readonly trace: Trace;
+  readonly log: readonly { readonly t: number; readonly act: Act }[];
+  /** Device and terminals of the drive or starter itself. */
+  readonly device: string;
   readonly landings: readonly string[];
   readonly reference: number;
   readonly names: Readonly<Record<string, string>>;
@@ -59,7 +65,11 @@ export interface Opened extends Frame {
   readonly devices: readonly ShownDevice[];
   readonly links: readonly ShownLink[];
   readonly panelDial: boolean;
-  readonly polePairs: number;
+  /** Turns of the shaft a minute for each Hz; undefined where the pole pairs are not known. */
+  readonly rpmPerHz: number | undefined;
+  readonly slipRpm: number;
+  /** Shown trial: what is done when, in words. */
+  readonly trial: readonly { readonly atMs: number; readonly text: string }[];
 }
 
 /** A condition for running in words, with what it concerns. */
@@ -71,15 +81,36 @@ export interface SaidCondition {
   readonly places: readonly { readonly text: string; readonly where: Where }[];
 }
 
+/** What the device holds: as planned and built, of the factory, as a snapshot says, or as a trial of the job has it. */
+export type SettingsChoice =
+  | 'planned'
+  | 'factory'
+  | { readonly id: string; readonly values: SettingValues }
+  | { readonly trial: string };
+
 let session: Session | undefined;
 
+/** Where the settings come from, and the trial that is shown, where one is. */
+function sourceOf(
+  job: Job,
+  profile: Profile,
+  from: SettingsChoice,
+): { source: SettingsFrom; trial?: Trial } {
+  if (typeof from === 'string') return { source: { from } };
+  if ('values' in from) return { source: { from: 'snapshot', ...from } };
+  const trials = trialsOf(job, profile);
+  return {
+    source: { from: 'planned' },
+    ...(trials.has(from.trial) ? { trial: trials.trial(from.trial) } : {}),
+  };
+}
+
 function shown(d: Installation['devices'][number], job: Job): ShownDevice[] {
-  if (d.kind === 'drive' || d.kind === 'hook') return [];
   const planned = job.adopted?.devices[d.id];
+  if (!planned || d.kind === 'device' || d.kind === 'shaft') return [];
   const contacts = d.kind === 'contacts' ? d : undefined;
-  const base = { id: d.id, kind: d.kind, tag: d.tag, name: deviceKinds[planned?.kind ?? ''] ?? '' };
-  const workedBy =
-    contactKinds[planned?.kind ?? '']?.workedBy ?? (d.kind === 'transistor' ? 'process' : 'hand');
+  const base = { id: d.id, kind: d.kind, tag: d.tag, name: deviceKinds[planned.kind] ?? '' };
+  const workedBy = contactsOf(planned)?.workedBy ?? (d.kind === 'transistor' ? 'process' : 'hand');
   const positions = contacts?.positions ?? (d.kind === 'transistor' ? ['open', 'closed'] : []);
   return [
     {
@@ -92,8 +123,8 @@ function shown(d: Installation['devices'][number], job: Job): ShownDevice[] {
   ];
 }
 
-function shownLinks(drive: InstalledDrive | undefined, profile: Profile): ShownLink[] {
-  return (drive?.links ?? []).map(({ id, position }) => ({
+function shownLinks({ links }: InstalledDevice, profile: Profile): ShownLink[] {
+  return links.map(({ id, position }) => ({
     id,
     position,
     name: profile.links[id].name,
@@ -113,16 +144,24 @@ const worker = {
   open(
     job: Job,
     profile: Profile,
-    from: 'planned' | 'factory' | { id: string; values: SettingValues },
+    from: SettingsChoice,
     log: readonly { t: number; act: Act }[],
     hooks: readonly HookPlace[] = [],
   ): Opened {
-    const source = typeof from === 'string' ? { from } : ({ from: 'snapshot', ...from } as const);
+    const { source, trial } = sourceOf(job, profile, from);
+    const acts =
+      trial && log.length === 0
+        ? trial.acts.map((act) => ({ t: Math.round(act.atMs * 1000), act }))
+        : log;
+    const built = asBuilt(job, profile);
     const installation = install(job, profile, source, {
-      hooks: [...hooks, ...hookPlaces(log.map((l) => l.act))],
+      hooks: [...hooks, ...hookPlaces(acts.map((l) => l.act))],
+      panel: trial ? panelAt(job, profile, built, trial.keypad) : built,
     });
-    session = new Session(installation, log);
-    const drive = installation.devices.find((d): d is InstalledDrive => d.kind === 'drive');
+    session = new Session(installation, acts);
+    if (trial) session.reach(Math.round(trial.endMs * 1000));
+    const { device, shaft } = installation;
+    const wires = installedOf(installation, 'wires').flatMap((w) => w.wires);
     const states = session.trace.signals.flatMap((s) => s.states ?? []);
     return {
       seq: 0,
@@ -131,7 +170,8 @@ const worker = {
       landings: installation.landings,
       reference: installation.reference,
       names: Object.fromEntries(states.map((s) => [s, sayName(s)])),
-      wires: installation.wires.map((w) => ({
+      device: device.id,
+      wires: wires.map((w) => ({
         id: w.id,
         number: w.number,
         from: installation.edgeA[w.edge],
@@ -139,20 +179,22 @@ const worker = {
         ohm: w.ohm,
       })),
       devices: installation.devices.flatMap((d) => shown(d, job)),
-      links: shownLinks(drive, profile),
-      panelDial: drive?.control.referenceSource === 'panelDial',
-      polePairs: drive?.polePairs ?? 2,
+      links: shownLinks(device, profile),
+      panelDial: device.facts.panelDial,
+      rpmPerHz: shaft.polePairs === undefined ? undefined : 60 / shaft.polePairs,
+      slipRpm: shaft.slipRpm,
+      trial: (trial?.phases ?? []).map((p) => ({ atMs: p.fromMs, text: sayMark(p.mark) })),
     };
   },
 
   act(seq: number, t: number, acts: readonly Act[]): Frame {
     const s = live();
-    return { seq, trace: s.act(t, acts), log: s.log };
+    return { seq, window: s.act(t, acts), log: s.log };
   },
 
   reach(seq: number, t: number): Frame {
     const s = live();
-    return { seq, trace: s.reach(t), log: s.log };
+    return { seq, window: s.reach(t), log: s.log };
   },
 
   /** Why the motor runs or does not at t, in words, the conditions in the order in which they are to be looked at. */

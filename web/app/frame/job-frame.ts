@@ -68,33 +68,9 @@ export class JobFrame {
       ? { state: last.body.state, by: last.author.name, at: last.atClient }
       : null;
   });
-  /** A plan that differs from the adopted one and waits for a person, since evidence exists. */
-  protected readonly proposal = computed(() => {
-    const adoption = this.open.derived()?.adoption;
-    const adopted = this.open.job()?.adopted;
-    const waits = !adopted || this.open.evidence().some((e) => e.kind !== 'isolation');
-    return adoption && waits && adoption.planHash !== adopted?.planHash ? adoption : null;
-  });
-  protected readonly proposalText = computed(() => {
-    const [now, next] = [this.open.job()?.adopted, this.proposal()];
-    if (!next) return '';
-    if (!now) return 'nothing is adopted yet';
-    const settings = Object.keys({ ...now.settings, ...next.settings }).filter(
-      (code) => now.settings[code]?.value !== next.settings[code]?.value,
-    );
-    const wires = Object.keys({ ...now.wires, ...next.wires }).filter(
-      (id) => JSON.stringify(now.wires[id]) !== JSON.stringify(next.wires[id]),
-    );
-    const parts = [
-      settings.length
-        ? `settings ${settings.map((code) => `${code}: ${now.settings[code]?.value ?? '–'} → ${next.settings[code]?.value ?? '–'}`).join(', ')}`
-        : '',
-      wires.length
-        ? `wires ${wires.map((id) => next.wires[id]?.number ?? now.wires[id]?.number).join(', ')}`
-        : '',
-    ].filter(Boolean);
-    return parts.join('; ') || 'devices or links';
-  });
+  /** What a plan that waits for a person would change; nothing where none waits. */
+  protected readonly proposal = computed(() => this.open.derived()?.difference ?? []);
+  protected readonly proposalOpen = signal(false);
 
   protected readonly keys = inject(Keys);
 

@@ -27,7 +27,7 @@ const fraction = (have: number, of: number): Pick<TrailMark, 'mark' | 'kind'> =>
   kind: of > 0 && have === of ? 'done' : 'open',
 });
 
-const atPlate = (f: SaidFinding): boolean => f.finding.where.some((w) => w.kind === 'plate');
+const atPlate = (f: SaidFinding): boolean => f.finding.stage === 'plate';
 const stops = (f: SaidFinding): boolean => f.finding.severity === 'stop' && !f.accepted;
 
 export function trailOf(job: Job | null, d: Derived | null): TrailMark[] {
@@ -65,11 +65,11 @@ export function trailOf(job: Job | null, d: Derived | null): TrailMark[] {
     marks.live = bad
       ? { mark: `${bad} to redo`, kind: 'bad', tip: `${bad} failed or stale` }
       : { ...fraction(passed, d.steps.length), tip: `${passed} of ${d.steps.length} tests passed` };
-    marks.handover = d.blocks.length
+    marks.handover = d.obstacles.length
       ? {
-          mark: `${d.blocks.length} open`,
+          mark: `${d.obstacles.length} open`,
           kind: 'open',
-          tip: `${d.blocks.length} points block hand-over`,
+          tip: `${d.obstacles.length} points block hand-over`,
         }
       : { mark: '✓', kind: 'done', tip: 'Nothing blocks hand-over' };
   }
@@ -94,7 +94,7 @@ export function hintOf(
   const stop = d.findings.find(stops);
   if (stop)
     return {
-      stage: stop.finding.where.some((w) => w.kind === 'landing') ? 'land' : 'scheme',
+      stage: stop.finding.stage,
       text: stop.what,
     };
   const line = d.lines.find((l) => !l.done);
@@ -109,6 +109,6 @@ export function hintOf(
   if (step) return { stage: 'live', text: `Next test: ${step.do}` };
   return {
     stage: 'handover',
-    text: d.blocks.length ? d.blocks[0].text : 'Nothing blocks hand-over: print the record.',
+    text: d.obstacles.length ? d.obstacles[0].text : 'Nothing blocks hand-over: print the record.',
   };
 }

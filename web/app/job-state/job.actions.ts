@@ -31,13 +31,7 @@ export const JobActions = createActionGroup({
     }>(),
     'Open Failed': props<{ id: string; status: 'missing' | 'failed'; problem: string }>(),
     'Close': emptyProps(),
-    'Edit': props<
-      {
-        after: Job;
-        label: string;
-        /** Follows from an edit by itself: no step of its own to take back. */ follows?: boolean;
-      } & Stamp
-    >(),
+    'Edit': props<{ after: Job; label: string } & Stamp>(),
     'Undo': props<Stamp>(),
     'Redo': props<Stamp>(),
     /** The browser has what was done up to now; or has no room for it. */

@@ -127,7 +127,7 @@ export const jobFeature = createFeature({
         evidence,
       };
     }),
-    on(JobActions.edit, (s, { after, label, follows, ...stamp }): JobState => {
+    on(JobActions.edit, (s, { after, label, ...stamp }): JobState => {
       if (!s.job) return s;
       const patch = patchBetween(s.job, after);
       if (patch.length === 0) return s;
@@ -138,7 +138,6 @@ export const jobFeature = createFeature({
         save: 'keeping',
         problem: null,
       };
-      if (follows) return next;
       const step: UndoStep = {
         label,
         back: invertPatch(s.job, after),

@@ -4,6 +4,8 @@ import { Store } from '@ngrx/store';
 import { v4 as uuid } from 'uuid';
 import {
   CORE_VERSION,
+  type Adopted,
+  type Author,
   type Evidence,
   type EvidenceBody,
   type EvidenceKind,
@@ -37,8 +39,8 @@ export class OpenJob {
   readonly picked = signal<string | null>(null);
 
   private round = 0;
-  /** The last change was made in this window: a plan that follows from it is adopted here and nowhere else. */
-  private own = false;
+  /** Changes are made one after the other: each on the job that the one before it left. */
+  private line: Promise<void> = Promise.resolve();
 
   constructor() {
     effect(() => {
@@ -52,45 +54,63 @@ export class OpenJob {
     });
   }
 
-  /** Changes the job. The recipe changes the draft it is given; nothing happens if it changes nothing. */
-  edit(label: string, recipe: (draft: Job) => void, follows = false): void {
-    const job = this.job();
-    if (!job) return;
-    const draft = structuredClone(job);
-    recipe(draft);
-    if (!follows) this.own = true;
-    void this.withAuthor((author) =>
-      this.store.dispatch(
-        JobActions.edit({
-          after: draft,
-          label,
-          follows,
-          changeId: uuid(),
-          author,
-          atClient: new Date().toISOString(),
-        }),
-      ),
-    );
+  /**
+   * Changes the job. The recipe changes the draft it is given; nothing happens if it changes nothing. What the change
+   * plans otherwise is adopted with it, in the same step, until somebody has worked to the plan.
+   */
+  edit(label: string, recipe: (draft: Job) => void): void {
+    this.inLine(() => this.changed(label, recipe));
+  }
+
+  private inLine(act: () => Promise<void>): void {
+    this.line = this.line.then(act).catch((error: unknown) => {
+      const problem = error instanceof Error ? error.message : String(error);
+      this.store.dispatch(JobActions.say({ problem: `Nothing was changed: ${problem}` }));
+    });
+  }
+
+  private async changed(label: string, recipe: (draft: Job) => void): Promise<void> {
+    const author = await this.author();
+    if (!author) return;
+    for (;;) {
+      const before = this.job();
+      if (!before) return;
+      const after = structuredClone(before);
+      recipe(after);
+      const adopted = plansFrom(before) === plansFrom(after) ? null : await this.follows(after);
+      // It was changed meanwhile, elsewhere or by an undo: the change is made on what is there now.
+      if (this.job() !== before) continue;
+      if (adopted) after.adopted = adopted;
+      const stamp = { changeId: uuid(), author, atClient: new Date().toISOString() };
+      return this.store.dispatch(JobActions.edit({ after, label, ...stamp }));
+    }
+  }
+
+  /** The plan that goes with a changed job; none where planning fails: the change itself is never held up by it. */
+  private async follows(after: Job): Promise<Adopted | null> {
+    const profile = this.profile();
+    if (!profile || this.state().conflict) return null;
+    try {
+      return await this.compute.follows(after, profile, this.evidence());
+    } catch {
+      return null;
+    }
   }
 
   undo(): void {
-    this.own = true;
-    if (this.state().undo.length)
-      void this.withAuthor((author) =>
-        this.store.dispatch(
-          JobActions.undo({ changeId: uuid(), author, atClient: new Date().toISOString() }),
-        ),
-      );
+    if (this.state().undo.length) this.again(JobActions.undo);
   }
 
   redo(): void {
-    this.own = true;
-    if (this.state().redo.length)
-      void this.withAuthor((author) =>
-        this.store.dispatch(
-          JobActions.redo({ changeId: uuid(), author, atClient: new Date().toISOString() }),
-        ),
-      );
+    if (this.state().redo.length) this.again(JobActions.redo);
+  }
+
+  private again(make: typeof JobActions.undo | typeof JobActions.redo): void {
+    this.inLine(async () => {
+      const author = await this.author();
+      if (author)
+        this.store.dispatch(make({ changeId: uuid(), author, atClient: new Date().toISOString() }));
+    });
   }
 
   /** Adds evidence; it is never changed, only superseded. */
@@ -98,14 +118,16 @@ export class OpenJob {
     kind: K,
     subject: string,
     body: EvidenceBody<K>,
-    more: { supersedes?: string; why?: string } = {},
+    more: { supersedes?: string | string[]; why?: string } = {},
   ): void {
-    const { id, revision } = this.state();
-    void this.withAuthor((author) => {
+    const { id } = this.state();
+    this.inLine(async () => {
+      const author = await this.author();
+      if (!author) return;
       const evidence = {
         id: uuid(),
         jobId: id,
-        jobRevision: revision,
+        jobRevision: this.state().revision,
         kind,
         subject,
         body,
@@ -118,25 +140,24 @@ export class OpenJob {
     });
   }
 
-  private async withAuthor(act: (author: { name: string; role: string }) => void): Promise<void> {
-    if (this.keeping.readOnly())
-      return this.store.dispatch(
-        JobActions.say({
-          problem: 'Your account may read this job and not change it: nothing was changed.',
-        }),
-      );
+  /** Who works here: the account, or the name this browser keeps, asked for once; undefined where nothing may be changed. */
+  private async author(): Promise<Author | undefined> {
+    if (this.keeping.readOnly()) {
+      const problem = 'Your account may read this job and not change it: nothing was changed.';
+      this.store.dispatch(JobActions.say({ problem }));
+      return undefined;
+    }
     const me = this.keeping.me();
-    if (me?.accounts) return act({ name: me.name, role: me.trade });
+    if (me?.accounts) return { name: me.name, role: me.trade };
     const known = this.preferences.author();
-    if (known) return act(known);
+    if (known) return known;
     const { WhoDialog } = await import('../frame/who-dialog');
     const { firstValueFrom } = await import('rxjs');
     const author = (await firstValueFrom(
       this.dialog.open(WhoDialog, { disableClose: true }).afterClosed(),
-    )) as { name: string; role: string } | undefined;
-    if (!author) return;
-    this.preferences.author.set(author);
-    act(author);
+    )) as Author | undefined;
+    if (author) this.preferences.author.set(author);
+    return author;
   }
 
   private async derive(job: Job, evidence: readonly Evidence[]): Promise<void> {
@@ -146,10 +167,9 @@ export class OpenJob {
     this.working.set(true);
     try {
       const derived = await this.compute.derive(job, profile, evidence);
-      if (round !== this.round) return;
+      if (round !== this.round || !derived) return;
       this.derived.set(derived);
       this.failed.set(null);
-      this.adopt(job, derived);
     } catch (error) {
       if (round === this.round)
         this.failed.set(error instanceof Error ? error.message : String(error));
@@ -158,22 +178,13 @@ export class OpenJob {
     }
   }
 
-  /** Until the first evidence a new plan is adopted by itself; after that its difference waits for a person. */
-  private adopt(job: Job, derived: Derived): void {
-    if (
-      !derived.adoption ||
-      derived.adoption.planHash === job.adopted?.planHash ||
-      this.evidence().some((e) => e.kind !== 'isolation')
-    )
-      return;
-    if (!this.own || job !== this.job() || this.state().conflict || !this.preferences.author())
-      return;
-    this.own = false;
-    this.adoptNow(true);
-  }
-
-  adoptNow(follows = false): void {
+  /** Adopts the plan that waits for a person, since somebody has worked to the one before. */
+  adoptNow(): void {
     const adoption = this.derived()?.adoption;
-    if (adoption) this.edit('plan adopted', (draft) => void (draft.adopted = adoption), follows);
+    if (adoption) this.edit('plan adopted', (draft) => void (draft.adopted = adoption));
   }
 }
+
+/** Everything a plan is made from, so that a change of anything else does not wait for one. */
+const plansFrom = ({ plate, scheme, decisions, profile, practice }: Job): string =>
+  JSON.stringify([plate, scheme, decisions, profile, practice]);

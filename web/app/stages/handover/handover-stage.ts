@@ -1,6 +1,6 @@
 import { Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { sizeText, verifyEvidence, type Job } from '@tactron/core/job';
+import { sizeText, verifyEvidence, type EvidenceBody, type Job } from '@tactron/core/job';
 import { Attachments } from '../../attachments/attachments';
 import { standing } from '../../attachments/attachment-row';
 import { formatQuantity, formatValue, type Quantity } from '@tactron/core/units';
@@ -10,6 +10,7 @@ import { Icon } from '../../controls/icon';
 import { saveFile } from '../../controls/save-file';
 import { Preferences } from '../../frame/preferences';
 import { OpenJob } from '../../job-state/open-job';
+import { readingText } from '../live/reading-text';
 import { pageFoot } from './page-foot';
 
 /** The record as it will print, with what blocks it first; and the job file. */
@@ -25,8 +26,9 @@ export class HandoverStage {
   private readonly attachments = inject(Attachments);
   private readonly preferences = inject(Preferences);
   protected readonly job = computed(() => this.open.job() as Job);
-  protected readonly blocks = computed(() => this.open.derived()?.blocks ?? []);
+  protected readonly obstacles = computed(() => this.open.derived()?.obstacles ?? []);
   protected readonly steps = computed(() => this.open.derived()?.steps ?? []);
+  protected readonly past = computed(() => this.open.derived()?.past ?? []);
   protected readonly today = new Date().toLocaleDateString('en-GB', {
     day: '2-digit',
     month: 'long',
@@ -98,20 +100,17 @@ export class HandoverStage {
   }
 
   protected seen(step: SaidStep): string {
-    const reading = step.reading?.body.reading;
-    if (reading === undefined) return '';
-    return typeof reading === 'number'
-      ? formatValue(reading, step.reading?.body.unit ?? '', 5, this.preferences.decimal())
-      : (step.choices.find((c) => c.value === reading)?.name ?? String(reading));
+    return step.reading ? this.told(step, step.reading.body) : '';
   }
 
   protected earlier(step: SaidStep): string {
-    return step.earlier
-      .map(
-        (e) =>
-          `${typeof e.body.reading === 'number' ? formatValue(e.body.reading, e.body.unit ?? '', 5, this.preferences.decimal()) : String(e.body.reading)} (${e.body.verdict})`,
-      )
+    return [...step.earlier, ...step.beside]
+      .map(({ body }) => `${this.told(step, body)} (${body.verdict})`)
       .join(', ');
+  }
+
+  private told(step: SaidStep, body: EvidenceBody<'reading'>): string {
+    return readingText(body, step.choices, this.preferences.decimal());
   }
 
   /** What a picture was taken for, in words. */

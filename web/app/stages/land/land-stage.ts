@@ -3,7 +3,9 @@ import { Component, computed, inject, signal } from '@angular/core';
 import { landingParts, sizeText, type AdoptedWire, type Job } from '@tactron/core/job';
 import type { DrawnWire } from '@tactron/core/formats';
 import { AttachmentRow } from '../../attachments/attachment-row';
+import { Compute } from '../../compute/compute';
 import { Choice } from '../../controls/choice';
+import { ShowMe } from '../../controls/show-me';
 import { OpenJob } from '../../job-state/open-job';
 
 interface WireRow {
@@ -18,12 +20,13 @@ interface WireRow {
 /** Terminal row, station and wires; the schedule with the same selection; wire ends moved by drag or keyboard. */
 @Component({
   selector: 'tac-land-stage',
-  imports: [AttachmentRow, CdkDrag, Choice],
+  imports: [AttachmentRow, CdkDrag, Choice, ShowMe],
   templateUrl: './land-stage.html',
   styleUrl: './land-stage.scss',
 })
 export class LandStage {
   protected readonly open = inject(OpenJob);
+  private readonly compute = inject(Compute);
   protected readonly view = signal<'control' | 'power'>('control');
   protected readonly views = [
     { value: 'control', name: 'Control wires' },
@@ -112,33 +115,22 @@ export class LandStage {
       .elementsFromPoint(at.clientX, at.clientY)
       .find((e) => e instanceof SVGElement && e.dataset['landing']);
     if (target instanceof SVGElement && target.dataset['landing'])
-      this.move(id, end, target.dataset['landing']);
+      void this.move(id, end, target.dataset['landing']);
   }
 
   /** Moves one end of a wire. An input function moves with its wire: it is pinned to the new terminal. */
-  protected move(id: string, end: 'from' | 'to', landing: string): void {
+  protected async move(id: string, end: 'from' | 'to', landing: string): Promise<void> {
     const { adopted } = this.job();
+    const profile = this.open.profile();
     const wire = adopted?.wires[id];
-    if (!adopted || !wire || wire[end] === landing) return;
-    const other = wire[end === 'from' ? 'to' : 'from'];
-    if (other === landing)
-      return this.refused.set('Both ends of a wire cannot land on the same terminal.');
-    const { device, terminal } = landingParts(landing);
-    const assigned = Object.entries(adopted.assignments).find(([, a]) => a.at === wire[end]);
-    const kind = device === 'drive' ? this.open.profile()?.terminals[terminal]?.kind : undefined;
-    const taken = Object.entries(adopted.assignments).find(
-      ([fn, a]) => a.at === landing && fn !== assigned?.[0],
-    );
-    if (assigned && taken)
-      return this.refused.set(
-        `${this.name(landing)} already carries ${this.functionName(taken[0])}. Move that wire first.`,
-      );
+    if (!wire || !profile || wire[end] === landing) return;
+    const move = await this.compute.moved(this.job(), profile, id, end, landing);
+    if (!move.ok) return this.refused.set(move.text);
     this.refused.set(null);
     const why = this.why().trim() || 'moved on the drawing';
-    this.open.edit(`wire ${wire.number} to ${this.name(landing)}`, (draft) => {
-      if (assigned && kind === 'digitalInput')
-        draft.decisions.pins[assigned[0]] = { at: landing, why };
-      else draft.decisions.wires[id] = { ...draft.decisions.wires[id], [end]: landing, why };
+    this.open.edit(`wire ${wire.number} to ${this.name(landing)}`, ({ decisions }) => {
+      if ('pin' in move) decisions.pins[move.pin] = { at: move.at, why };
+      else decisions.wires[move.wire] = { ...decisions.wires[move.wire], [move.end]: move.at, why };
     });
     this.why.set('');
   }

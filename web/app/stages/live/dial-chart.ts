@@ -1,4 +1,5 @@
 import { Component, computed, input } from '@angular/core';
+import { readingTold } from '@tactron/core/job';
 import type { SaidStep } from '../../compute/compute.types';
 import { LineChart, type Series } from '../../controls/line-chart';
 
@@ -24,8 +25,8 @@ export class DialChart {
       const pct = /^dial\.(\d+)\.hz$/u.exec(step.key)?.[1];
       if (pct === undefined || step.expect?.kind !== 'range') continue;
       expected.push({ x: Number(pct), y: step.expect.nominal });
-      if (typeof reading?.body.reading === 'number')
-        read.push({ x: Number(pct), y: reading.body.reading });
+      const seen = reading && readingTold(reading.body).values[0].value;
+      if (typeof seen === 'number') read.push({ x: Number(pct), y: seen });
     }
     return [
       { name: 'expected', points: expected },

@@ -3,16 +3,19 @@ import { verdictOf } from '@tactron/core/job';
 import { formatNumber, formatValue, parseQuantity } from '@tactron/core/units';
 import { AttachmentRow } from '../../attachments/attachment-row';
 import type { SaidStep } from '../../compute/compute.types';
+import { ShowMe } from '../../controls/show-me';
 import { Preferences } from '../../frame/preferences';
 import { OpenJob } from '../../job-state/open-job';
 import { DialChart } from './dial-chart';
 import { moment } from '../../frame/moment';
+import { readingText } from './reading-text';
 
 const stateMarks: Readonly<Record<string, string>> = {
   open: 'to do',
   pass: 'pass',
   fail: 'fail',
   stale: 'stale',
+  past: 'earlier procedure',
 };
 
 /** Of two readings a thousand apart, the one that can belong to what is expected; undefined where both could. */
@@ -29,7 +32,7 @@ function nearer(
 /** One live test at a time: what to do, what must come, the reading, the verdict at once. */
 @Component({
   selector: 'tac-live-stage',
-  imports: [DialChart, AttachmentRow],
+  imports: [DialChart, AttachmentRow, ShowMe],
   templateUrl: './live-stage.html',
   styleUrl: './live-stage.scss',
 })
@@ -37,6 +40,7 @@ export class LiveStage {
   protected readonly open = inject(OpenJob);
   private readonly preferences = inject(Preferences);
   protected readonly steps = computed(() => this.open.derived()?.steps ?? []);
+  protected readonly past = computed(() => this.open.derived()?.past ?? []);
   protected readonly picked = signal<string | null>(null);
   protected readonly current = computed<SaidStep | undefined>(() => {
     const steps = this.steps();
@@ -126,11 +130,24 @@ export class LiveStage {
   }
 
   protected reading(step: SaidStep): string {
-    const reading = step.reading?.body.reading;
-    if (reading === undefined) return '';
-    return typeof reading === 'number'
-      ? formatValue(reading, step.reading?.body.unit ?? '', 5, this.preferences.decimal())
-      : (step.choices.find((c) => c.value === reading)?.name ?? String(reading));
+    return step.reading
+      ? readingText(step.reading.body, step.choices, this.preferences.decimal())
+      : '';
+  }
+
+  /** Readings that stand beside the newest: who read what. */
+  protected alsoRead(step: SaidStep): string {
+    return step.beside
+      .map(
+        (r) => `${readingText(r.body, step.choices, this.preferences.decimal())}, ${r.author.name}`,
+      )
+      .join('; ');
+  }
+
+  /** Moment of the trial that the expected value comes from. */
+  protected proof(step: SaidStep) {
+    const { from } = step.step;
+    return from.kind === 'simulation' ? from : undefined;
   }
 
   /** Keeps the reading with the whole step in it; an earlier one is superseded, not changed. */
@@ -138,20 +155,24 @@ export class LiveStage {
     const { expect } = step.step;
     if (!expect) return;
     const verdict = verdictOf(expect, reading);
+    const unit = expect.kind === 'range' ? { unit: expect.unit } : {};
+    const note = this.note().trim();
+    const typed = typeof reading === 'number' ? { typed: this.text().trim().slice(0, 60) } : {};
     const body = {
+      version: 2,
       step: step.step,
-      reading,
+      values: [{ value: reading, ...unit, ...typed }],
       verdict,
-      ...(expect.kind === 'range' ? { unit: expect.unit } : {}),
-      ...(this.note().trim() ? { note: this.note().trim() } : {}),
+      ...(note ? { note } : {}),
     } as const;
+    const before = step.reading ? [step.reading.id, ...step.beside.map((r) => r.id)] : [];
     this.open.record(
       'reading',
       step.step.key,
-      body,
-      step.reading
+      { ...body, values: [...body.values] },
+      before.length
         ? {
-            supersedes: step.reading.id,
+            supersedes: before.length === 1 ? before[0] : before,
             why: step.state === 'stale' ? 'tested again: the job changed' : 'tested again',
           }
         : {},

@@ -26,11 +26,11 @@ describe('bench tools', () => {
   it('reads volts between the leads, with their sign, and says floating where nothing joins them', async () => {
     const { leads, reading } = await bed();
     expect(await reading()).toBe('– | Put both leads.');
-    leads.plus.set('drive:24E');
-    leads.minus.set('drive:0E');
+    leads.plus.set('device:24E');
+    leads.minus.set('device:0E');
     expect(await reading()).toBe('24 V DC | 0 V AC');
-    leads.plus.set('drive:0E');
-    leads.minus.set('drive:24E');
+    leads.plus.set('device:0E');
+    leads.minus.set('device:24E');
     expect(await reading()).toBe('−24 V DC | 0 V AC');
     leads.minus.set('relay.sealIn:14');
     expect(await reading()).toContain('floating');
@@ -52,8 +52,8 @@ describe('bench tools', () => {
 
   it('refuses ohms while anything is live, and says so', async () => {
     const { session, leads, reading, button, fixture } = await bed();
-    leads.plus.set('drive:24E');
-    leads.minus.set('drive:0E');
+    leads.plus.set('device:24E');
+    leads.minus.set('device:0E');
     button('Ω').click();
     await fixture.whenStable();
     expect(await reading()).toContain('4.7 kΩ');
@@ -70,22 +70,22 @@ describe('bench tools', () => {
   it('bridges the leads and takes the bridge away again', async () => {
     const { session, leads, button, fixture } = await bed();
     expect(button('Bridge').disabled).toBeTrue();
-    leads.plus.set('drive:24E');
-    leads.minus.set('drive:0E');
+    leads.plus.set('device:24E');
+    leads.minus.set('device:0E');
     await fixture.whenStable();
     button('Bridge').click();
     await fixture.whenStable();
     button('Take the bridge').click();
     expect(session.hooks).toEqual([
-      ['drive:24E', 'drive:0E', 'short'],
-      ['drive:24E', 'drive:0E', 'off'],
+      ['device:24E', 'device:0E', 'short'],
+      ['device:24E', 'device:0E', 'off'],
     ]);
   });
 
   it('puts a battery in volts and a calibrator in milliamperes, with either decimal mark', async () => {
     const { session, leads, page, button, fixture } = await bed();
-    leads.plus.set('drive:24E');
-    leads.minus.set('drive:0E');
+    leads.plus.set('device:24E');
+    leads.minus.set('device:0E');
     const value = page.querySelector('.source input') as HTMLInputElement;
     const type = async (text: string): Promise<void> => {
       value.value = text;
@@ -102,8 +102,8 @@ describe('bench tools', () => {
     await type('lots');
     button('Put it').click();
     expect(session.hooks).toEqual([
-      ['drive:24E', 'drive:0E', 'volts', 9.1],
-      ['drive:24E', 'drive:0E', 'amps', 0.012],
+      ['device:24E', 'device:0E', 'volts', 9.1],
+      ['device:24E', 'device:0E', 'amps', 0.012],
     ]);
   });
 

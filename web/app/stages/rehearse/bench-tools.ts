@@ -4,7 +4,7 @@ import { Choice } from '../../controls/choice';
 import { Icon } from '../../controls/icon';
 import { Preferences } from '../../frame/preferences';
 import { Leads } from './leads';
-import { voltsBetween } from './lane-reader';
+import { voltsAt } from '@tactron/core/trace';
 import { RehearsalSession } from './session';
 
 /** The meter and what is put to the circuit: two leads, a wire to break, a bridge, a battery, a calibrator. */
@@ -38,7 +38,7 @@ export class BenchTools {
       this.leads.index(this.leads.minus()),
     ];
     if (plus < 0 || minus < 0) return { text: '–', note: 'Put both leads.' };
-    const v = voltsBetween(opened.trace, plus, minus, this.session.shownUs());
+    const v = voltsAt(opened.trace, plus, minus, this.session.shownUs());
     if (!v) return { text: '–', note: 'floating (a meter may show 0 V or ghost volts)' };
     return { text: `${this.n(v.dc, 2)} V DC`, note: `${this.n(v.ac, 1)} V AC` };
   });
@@ -79,7 +79,7 @@ export class BenchTools {
     if (!opened || !wire) return { text: '–', note: 'Choose a wire.' };
     if (this.leads.broken().has(wire.id))
       return { text: `${this.n(0, 2)} mA`, note: `wire ${wire.number} is broken` };
-    const v = voltsBetween(opened.trace, wire.from, wire.to, this.session.shownUs());
+    const v = voltsAt(opened.trace, wire.from, wire.to, this.session.shownUs());
     if (!v) return { text: `${this.n(0, 2)} mA`, note: `wire ${wire.number}` };
     const alternating = v.ac / wire.ohm;
     return {

@@ -4,7 +4,8 @@ import { formatNumber } from '@tactron/core/units';
 import { Preferences } from '../../frame/preferences';
 import { OpenJob } from '../../job-state/open-job';
 import { Leads } from './leads';
-import { valueAt, voltsBetween } from './lane-reader';
+import { voltsAt } from '@tactron/core/trace';
+import { valueAt } from './lane-reader';
 import { RehearsalSession } from './session';
 
 interface ShownLanding {
@@ -27,20 +28,22 @@ export class DeviceFace {
   private readonly preferences = inject(Preferences);
   protected readonly state = computed(() => {
     const trace = this.session.trace();
-    const names = trace?.signals.find((s) => s.id === 'drive.state')?.states ?? [];
-    const state = names[this.at('drive.state')] ?? 'off';
+    const names = trace?.signals.find((s) => s.id === 'device.state')?.states ?? [];
+    const state = names[this.at('device.state')] ?? 'off';
     return this.session.opened()?.names[state] ?? state;
   });
   protected readonly hz = computed(() =>
-    formatNumber(this.at('drive.hz'), 2, this.preferences.decimal()),
+    formatNumber(this.at('device.hz'), 2, this.preferences.decimal()),
   );
 
+  /** Id of the drive or starter itself. */
+  private readonly device = computed(() => this.session.opened()?.device ?? '');
   protected readonly own = computed(
-    () => this.groups().find((g) => g.id === 'drive')?.landings ?? [],
+    () => this.groups().find((g) => g.id === this.device())?.landings ?? [],
   );
-  protected readonly others = computed(() => this.groups().filter((g) => g.id !== 'drive'));
+  protected readonly others = computed(() => this.groups().filter((g) => g.id !== this.device()));
 
-  /** Landings by device: the drive's control terminals, and what is wired of the others in the order of the tags. */
+  /** Landings by device: the device's control terminals, and what is wired of the others in the order of the tags. */
   private readonly groups = computed(() => {
     const opened = this.session.opened();
     if (!opened) return [];
@@ -54,7 +57,7 @@ export class DeviceFace {
       const { device, terminal } = landingParts(landing);
       if (
         ['motor', 'supply', 'breaker'].includes(device) ||
-        (device === 'drive' ? this.isPower(terminal) : !wired.has(landing))
+        (device === opened.device ? this.isPower(terminal) : !wired.has(landing))
       )
         return;
       const list = by.get(device) ?? [];
@@ -78,7 +81,8 @@ export class DeviceFace {
     return opened.landings.flatMap((landing, i): ShownLanding[] => {
       const { device, terminal } = landingParts(landing);
       const shown =
-        ['supply', 'breaker'].includes(device) || (device === 'drive' && this.isPower(terminal));
+        ['supply', 'breaker'].includes(device) ||
+        (device === opened.device && this.isPower(terminal));
       return shown
         ? [
             {
@@ -109,9 +113,9 @@ export class DeviceFace {
 
   private isOn(device: string, terminal: string): boolean {
     return (
-      device === 'drive' &&
-      this.session.trace()?.signals.some((s) => s.id === `drive.${terminal}`) === true &&
-      this.at(`drive.${terminal}`) === 1
+      device === this.device() &&
+      this.session.trace()?.signals.some((s) => s.id === `device.${terminal}`) === true &&
+      this.at(`device.${terminal}`) === 1
     );
   }
 
@@ -119,13 +123,13 @@ export class DeviceFace {
     const opened = this.session.opened();
     if (!opened) return '';
     const mark = this.preferences.decimal();
-    const v = voltsBetween(opened.trace, landing, reference, now);
+    const v = voltsAt(opened.trace, landing, reference, now);
     if (v)
       return v.ac > 1
         ? `${formatNumber(v.ac, 0, mark)} V~`
         : `${formatNumber(Math.abs(v.dc) < 5e-3 ? 0 : v.dc, 2, mark)} V`;
     const earth = opened.landings.indexOf('supply:PE');
-    const against = earth >= 0 ? voltsBetween(opened.trace, landing, earth, now) : null;
+    const against = earth >= 0 ? voltsAt(opened.trace, landing, earth, now) : null;
     return against ? `${formatNumber(against.ac, 0, mark)} V~` : 'floating';
   }
 }

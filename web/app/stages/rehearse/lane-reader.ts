@@ -1,46 +1,10 @@
-import type { Trace } from '@tactron/core/rehearsal';
-
-/** Index of the last piece that begins at or before t; −1 before the first. */
-export function pieceAt(times: ArrayLike<number>, t: number): number {
-  let low = 0;
-  let high = times.length - 1;
-  let found = -1;
-  while (low <= high) {
-    const mid = (low + high) >> 1;
-    if (times[mid] <= t) {
-      found = mid;
-      low = mid + 1;
-    } else high = mid - 1;
-  }
-  return found;
-}
+import { pieceAt, signalAt, type Trace } from '@tactron/core/trace';
 
 type Signals = Pick<Trace, 'signals' | 'segments'>;
 
 /** Value of a signal of the frame at t; 0 where the frame has no such signal. */
 export function valueAt(trace: Signals, id: string, t: number): number {
-  const s = trace.segments[trace.signals.findIndex((spec) => spec.id === id)];
-  const k = s ? pieceAt(s.t, t) : -1;
-  if (k < 0) return 0;
-  const tau = (t - s.t[k]) / 1e6;
-  return s.y[k] + (s.dy[k] + (s.ddy[k] * tau) / 2) * tau;
-}
-
-/** Voltage between two landings of the frame at t; null where nothing joins them. */
-export function voltsBetween(
-  trace: Pick<Trace, 'instants' | 'solutions'>,
-  plus: number,
-  minus: number,
-  t: number,
-): { dc: number; ac: number } | null {
-  const k = pieceAt(trace.instants.t, t);
-  const s = k < 0 ? undefined : trace.solutions[trace.instants.solution[k]];
-  if (!s || s.island[plus] !== s.island[minus]) return null;
-  const tau = (t - trace.instants.t[k]) / 1e6;
-  return {
-    dc: s.volts[plus] - s.volts[minus] + (s.slope[plus] - s.slope[minus]) * tau,
-    ac: Math.hypot(s.acRe[plus] - s.acRe[minus], s.acIm[plus] - s.acIm[minus]),
-  };
+  return trace.signals.some((spec) => spec.id === id) ? signalAt(trace, id, t) : 0;
 }
 
 /** The part of a signal between two times as an SVG path; curves are drawn through three points a piece. */

@@ -9,7 +9,7 @@ describe('lanes', () => {
     TestBed.configureTestingModule({ providers: benchProviders(session) });
     const fixture = TestBed.createComponent(Lanes);
     fixture.componentRef.setInput('specs', [
-      { id: 'drive.hz', name: 'Output', unit: 'Hz', low: 0, high: 50 },
+      { id: 'device.hz', name: 'Output', unit: 'Hz', low: 0, high: 50 },
       {
         id: 'select.direction.position',
         name: 'S2',

@@ -1,5 +1,16 @@
-import { Component, DestroyRef, computed, effect, inject, signal, untracked } from '@angular/core';
+import {
+  Component,
+  DestroyRef,
+  computed,
+  effect,
+  inject,
+  input,
+  signal,
+  untracked,
+} from '@angular/core';
+import { Router } from '@angular/router';
 import { landingParts, type Job } from '@tactron/core/job';
+import type { Profile } from '@tactron/core/catalogue';
 import { formatNumber } from '@tactron/core/units';
 import { Choice } from '../../controls/choice';
 import { Icon } from '../../controls/icon';
@@ -40,6 +51,10 @@ export class RehearseStage {
   protected readonly session = inject(RehearsalSession);
   protected readonly leads = inject(Leads);
   private readonly preferences = inject(Preferences);
+  private readonly router = inject(Router);
+  /** Trial to show, and the moment of it, µs; both in the address. */
+  readonly trial = input<string>();
+  readonly at = input<string>();
   protected readonly from = signal<'planned' | 'factory' | 'left'>('planned');
   protected readonly rates = [
     { value: '0.02', name: '1/50' },
@@ -61,12 +76,35 @@ export class RehearseStage {
   ]);
   protected readonly rpm = computed(() => {
     const trace = this.session.trace();
-    const hz = trace ? valueAt(trace, 'drive.shaftHz', this.session.nowUs()) : 0;
-    return (hz * 60) / (this.session.opened()?.polePairs ?? 2);
+    const hz = trace ? valueAt(trace, 'shaft.hz', this.session.nowUs()) : 0;
+    const { rpmPerHz, slipRpm = 0 } = this.session.opened() ?? {};
+    if (rpmPerHz === undefined) return undefined;
+    const slip = this.shaft() === 'driven' ? Math.min(slipRpm, Math.abs(hz * rpmPerHz)) : 0;
+    return hz * rpmPerHz - Math.sign(hz) * slip;
   });
-  protected readonly rpmText = computed(() =>
-    formatNumber(this.rpm(), 0, this.preferences.decimal()),
-  );
+  /** How fast the wheel is drawn turning: the shaft's own speed, in Hz where the pole pairs are not known. */
+  protected readonly turning = computed(() => {
+    const trace = this.session.trace();
+    const hz = trace ? valueAt(trace, 'shaft.hz', this.session.nowUs()) : 0;
+    return this.rpm() ?? hz * 30;
+  });
+  /** State of the shaft, as its code. */
+  protected readonly shaft = computed(() => {
+    const trace = this.session.trace();
+    const states = trace?.signals.find((s) => s.id === 'shaft.state')?.states ?? [];
+    return trace ? (states[valueAt(trace, 'shaft.state', this.session.nowUs())] ?? '') : '';
+  });
+  protected readonly shaftText = computed(() => {
+    const state = this.shaft();
+    const way = this.turning() > 0.5 ? 'forward' : this.turning() < -0.5 ? 'reverse' : '';
+    if (state === 'driven') return way || 'stands still';
+    const name = this.session.opened()?.names[state] ?? 'stands still';
+    return way ? `${name}, ${way}` : name;
+  });
+  protected readonly rpmText = computed(() => {
+    const rpm = this.rpm();
+    return rpm === undefined ? '–' : formatNumber(rpm, 0, this.preferences.decimal());
+  });
 
   protected readonly lanes = computed<readonly LaneSpec[]>(() => {
     const opened = this.session.opened();
@@ -75,17 +113,17 @@ export class RehearseStage {
     const maxHz = scheme?.maxHz ?? 50;
     const lowHz = scheme?.direction === 'forwardReverse' || scheme?.jog === 'bothWays' ? -maxHz : 0;
     const used = new Set(
-      Object.values(adopted?.assignments ?? {}).map((a) => `drive.${landingParts(a.at).terminal}`),
+      Object.values(adopted?.assignments ?? {}).map((a) => `device.${landingParts(a.at).terminal}`),
     );
     const states =
       opened.trace.signals
-        .find((s) => s.id === 'drive.state')
+        .find((s) => s.id === 'device.state')
         ?.states?.map((s) => opened.names[s] ?? s) ?? [];
     const level = (id: string, name: string): LaneSpec => ({ id, name, unit: '', low: 0, high: 1 });
     const worked = opened.devices.filter((d) => d.positions.length > 1 && d.workedBy !== 'supply');
     return [
-      { id: 'drive.hz', name: 'Output', unit: 'Hz', low: lowHz, high: maxHz },
-      { id: 'drive.state', name: 'State', unit: '', low: 0, high: states.length - 1, states },
+      { id: 'device.hz', name: 'Output', unit: 'Hz', low: lowHz, high: maxHz },
+      { id: 'device.state', name: 'State', unit: '', low: 0, high: states.length - 1, states },
       ...worked.map((d) => ({
         id: `${d.id}.position`,
         name: d.tag,
@@ -97,9 +135,9 @@ export class RehearseStage {
       ...opened.devices.filter((d) => d.kind === 'coil').map((d) => level(`${d.id}.on`, d.tag)),
       ...opened.trace.signals
         .filter((s) => used.has(s.id) || (s.of.kind === 'landing' && /\.(S|ST)[AB]$/u.test(s.id)))
-        .map((s) => level(s.id, s.id.replace('drive.', 'Input '))),
+        .map((s) => level(s.id, s.id.replace('device.', 'Input '))),
       level('supply.on', 'Supply'),
-      { id: 'drive.shaftHz', name: 'Shaft', unit: 'Hz', low: lowHz, high: maxHz },
+      { id: 'shaft.hz', name: 'Shaft', unit: 'Hz', low: lowHz, high: maxHz },
     ];
   });
 
@@ -109,7 +147,9 @@ export class RehearseStage {
       const profile = this.open.profile();
       const from = this.from();
       const left = this.left();
+      const trial = this.trial();
       if (!job?.adopted || !profile) return;
+      if (trial) return untracked(() => void this.show(job, profile, trial));
       const source: SettingsChoice =
         from === 'left' && left ? left : from === 'factory' ? 'factory' : 'planned';
       untracked(() => {
@@ -126,6 +166,19 @@ export class RehearseStage {
       keys.on('m', () => document.getElementById('lead-plus')?.focus()),
     ];
     inject(DestroyRef).onDestroy(() => off.forEach((end) => end()));
+  }
+
+  /** Shows a trial of the job, standing at the moment it was asked for. */
+  private async show(job: Job, profile: Profile, trial: string): Promise<void> {
+    await this.session.open(job, profile, { trial }, [], false);
+    this.session.seek(Number(this.at() ?? 0));
+  }
+
+  /** Back to a rehearsal of one's own, from the start. */
+  protected async leaveTrial(): Promise<void> {
+    this.session.clear();
+    await this.router.navigate([], { queryParams: {} });
+    this.session.playing.set(true);
   }
 
   private supplyOn(): boolean {

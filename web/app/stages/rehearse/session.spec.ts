@@ -7,6 +7,15 @@ import { RehearsalSession } from './session';
 
 type Timed = { t: number; act: Act };
 
+const trace = {
+  endUs: 1e9,
+  signals: [],
+  segments: [],
+  instants: { t: [], solution: [] },
+  solutions: [],
+  events: [],
+};
+
 /** A worker whose answers come when the test lets them. */
 class SlowWorker {
   log: Timed[] = [];
@@ -23,7 +32,9 @@ class SlowWorker {
   private answer(seq = 0) {
     const log = [...this.log];
     return new Promise((done) =>
-      this.waiting.push(() => done({ seq, log, trace: { endUs: 1e9, signals: [], segments: [] } })),
+      this.waiting.push(() =>
+        done({ seq, log, trace, window: { fromUs: 0, keptSolutions: 0, part: trace } }),
+      ),
     );
   }
 }

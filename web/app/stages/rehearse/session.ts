@@ -1,13 +1,14 @@
 import { DestroyRef, Injectable, computed, inject, signal } from '@angular/core';
 import { v4 as uuid } from 'uuid';
 import type { Act, Job } from '@tactron/core/job';
-import type { Profile, SettingValues } from '@tactron/core/catalogue';
+import type { Profile } from '@tactron/core/catalogue';
+import { joinWindow } from '@tactron/core/trace';
 import { valueAt } from './lane-reader';
 import { Compute } from '../../compute/compute';
-import type { Opened, SaidCondition } from '../../compute/rehearse.worker';
+import type { Frame, Opened, SaidCondition, SettingsChoice } from '../../compute/rehearse.worker';
 import type { OhmReading } from '@tactron/core/rehearsal';
 
-export type SettingsChoice = 'planned' | 'factory' | { id: string; values: SettingValues };
+export type { SettingsChoice };
 
 type Log = readonly { t: number; act: Act }[];
 
@@ -21,14 +22,16 @@ const REST_MS = 90;
 const REFILL_US = 4_000_000;
 
 /**
- * The live rehearsal of one page: it plays what the worker has worked out ahead, and sends acts. Frames of an older act
- * are dropped by their number. Nothing of it is in the store: it changes with every picture.
+ * The live rehearsal of one page: it plays what the worker has worked out ahead, and sends acts. Answers of a rehearsal
+ * opened before are dropped. Nothing of it is in the store: it changes with every picture.
  */
 @Injectable()
 export class RehearsalSession {
   private readonly compute = inject(Compute);
   private link = this.start();
   private seq = 0;
+  /** Which rehearsal is open: answers of one before it belong to nothing. */
+  private opening = 0;
   private refilling = false;
   private frame = 0;
   private lastTick = 0;
@@ -95,10 +98,10 @@ export class RehearsalSession {
   ): Promise<void> {
     Object.assign(this, { job, profile, from });
     this.seq++;
-    const mine = this.seq;
+    const mine = ++this.opening;
     try {
       const opened = await this.link.worker.open(job, profile, from, [...log], this.hooks);
-      if (mine !== this.seq) return;
+      if (mine !== this.opening) return;
       this.opened.set(opened);
       this.log.set(opened.log);
       if (!keepTime) this.nowUs.set(0);
@@ -118,12 +121,15 @@ export class RehearsalSession {
     if (this.playing()) this.advance(performance.now(), true);
     const t = Math.round(this.nowUs());
     const mine = ++this.seq;
+    const { opening } = this;
     const begin = performance.now();
     const timed = acts.map((act) => ({ ...act, atMs: t / 1000 }) as Act);
     this.log.update((log) => [...log.filter((a) => a.t <= t), ...timed.map((act) => ({ t, act }))]);
     const frame = await this.link.worker.act(mine, t, timed);
+    // Each answer builds on the one before it: none is left out, also when another act is already on its way.
+    if (opening !== this.opening) return;
+    this.join(frame);
     if (frame.seq !== this.seq) return;
-    this.opened.set({ ...(this.opened() as Opened), ...frame });
     this.log.set(frame.log);
     this.latencyMs.set(performance.now() - begin);
   }
@@ -135,6 +141,12 @@ export class RehearsalSession {
       waited = this.ready;
       await waited;
     }
+  }
+
+  /** Forgets what was done, before another rehearsal is opened. */
+  clear(): void {
+    this.log.set([]);
+    this.opened.set(null);
   }
 
   restart(log: Log = []): void {
@@ -199,6 +211,12 @@ export class RehearsalSession {
     };
   }
 
+  /** Joins what an answer changed to what is shown. */
+  private join({ window }: Frame): void {
+    const opened = this.opened();
+    if (opened) this.opened.set({ ...opened, trace: joinWindow(opened.trace, window) });
+  }
+
   private start(): ReturnType<Compute['rehearsal']> {
     return this.compute.rehearsal(() => {
       this.problem.set('The rehearsal stopped and was started again from its acts.');
@@ -218,7 +236,7 @@ export class RehearsalSession {
     if (
       !force &&
       this.rested < REST_MS &&
-      Math.abs(valueAt(trace, 'drive.shaftHz', this.nowUs())) < 1e-6
+      Math.abs(valueAt(trace, 'shaft.hz', this.nowUs())) < 1e-6
     )
       return;
     const elapsed = this.rested;
@@ -229,10 +247,10 @@ export class RehearsalSession {
 
   private async refill(): Promise<void> {
     this.refilling = true;
-    const mine = this.seq;
+    const { opening } = this;
     try {
-      const frame = await this.link.worker.reach(mine, Math.round(this.nowUs()));
-      if (mine === this.seq) this.opened.set({ ...(this.opened() as Opened), ...frame });
+      const frame = await this.link.worker.reach(this.seq, Math.round(this.nowUs()));
+      if (opening === this.opening) this.join(frame);
     } catch {
       this.problem.set('The rehearsal does not answer. Start it again.');
       this.playing.set(false);

@@ -3,6 +3,7 @@ import { Component, computed, inject } from '@angular/core';
 import { formatNumber } from '@tactron/core/units';
 import type { ShownDevice } from '../../compute/rehearse.worker';
 import { Preferences } from '../../frame/preferences';
+import { OpenJob } from '../../job-state/open-job';
 import { valueAt } from './lane-reader';
 import { PushButton } from './push-button';
 import { RehearsalSession } from './session';
@@ -20,6 +21,8 @@ const byTag = (x: ShownDevice, y: ShownDevice): number =>
 export class StationPanel {
   protected readonly session = inject(RehearsalSession);
   private readonly preferences = inject(Preferences);
+  private readonly job = inject(OpenJob).job;
+  private readonly device = computed(() => this.session.opened()?.device ?? '');
   private readonly devices = computed(() =>
     [...(this.session.opened()?.devices ?? [])].sort(byTag),
   );
@@ -44,7 +47,14 @@ export class StationPanel {
       .filter((d) => d.kind === 'dial' || d.kind === 'source')
       .map((d) => ({ id: d.id, tag: d.tag, name: d.name, signal: `${d.id}.dial` })),
     ...(this.session.opened()?.panelDial
-      ? [{ id: 'drive', tag: 'T1', name: 'Dial of the device', signal: '' }]
+      ? [
+          {
+            id: this.device(),
+            tag: this.job()?.adopted?.devices[this.device()]?.tag ?? '',
+            name: 'Dial of the device',
+            signal: '',
+          },
+        ]
       : []),
   ]);
   protected readonly shows = computed(() =>
@@ -89,7 +99,8 @@ export class StationPanel {
     const act = this.session
       .log()
       .findLast(
-        (l) => l.t <= this.session.shownUs() && l.act.do === 'dial' && l.act.device === 'drive',
+        (l) =>
+          l.t <= this.session.shownUs() && l.act.do === 'dial' && l.act.device === this.device(),
       )?.act;
     return act?.do === 'dial' ? act.to * 100 : 0;
   });

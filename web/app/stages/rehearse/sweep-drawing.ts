@@ -50,17 +50,13 @@ const order = Object.keys(looks);
             <text
               class="tag"
               [attr.x]="device.x + 9"
-              [attr.y]="device.id === 'drive' ? device.y + device.height - 8 : device.y + 19"
+              [attr.y]="device.main ? device.y + device.height - 8 : device.y + 19"
             >
               {{ device.tag }}
             </text>
             @for (t of device.terminals; track t.landing) {
               <circle [attr.cx]="t.x" [attr.cy]="t.y" r="5" />
-              <text
-                class="name"
-                [attr.x]="t.x"
-                [attr.y]="device.id === 'drive' ? t.y + 24 : t.y - 11"
-              >
+              <text class="name" [attr.x]="t.x" [attr.y]="device.main ? t.y + 24 : t.y - 11">
                 {{ t.name }}
               </text>
             }

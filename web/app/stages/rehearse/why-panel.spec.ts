@@ -14,7 +14,7 @@ describe('why panel', () => {
   const open = {
     met: false,
     text: 'The stop circuit at D1 is open.',
-    where: { kind: 'landing', id: 'drive:0E' },
+    where: { kind: 'landing', id: 'device:0E' },
     places: [{ text: 'wire 12 is broken', where: { kind: 'wire', id: 'w1' } }],
   } as const;
   async function bed(conditions: FakeSession['answer']['conditions'], running = false) {
@@ -56,7 +56,7 @@ describe('why panel', () => {
     (page.querySelector('.place') as HTMLButtonElement).click();
     expect(TestBed.inject(Leads).wire()).toBe('w1');
     (page.querySelector('.go') as HTMLButtonElement).click();
-    expect(TestBed.inject(Leads).plus()).toBe('drive:0E');
+    expect(TestBed.inject(Leads).plus()).toBe('device:0E');
   });
 
   it('follows every act once it was asked', async () => {

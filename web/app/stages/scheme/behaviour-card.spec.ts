@@ -15,7 +15,13 @@ const card: SaidCard = {
     { text: 'Power back: stays stopped', bad: false },
     { text: 'Letting go of a stop starts it', bad: true },
   ],
-  hazards: [{ severity: 'stop', text: 'With S2 held, letting go of S1 starts the motor.' }],
+  hazards: [
+    {
+      severity: 'stop',
+      mark: 'must fix',
+      text: 'With S2 held, letting go of S1 starts the motor.',
+    },
+  ],
   strip: {
     endMs: 20_000,
     marks: [
@@ -34,7 +40,7 @@ const card: SaidCard = {
         ],
       },
       {
-        id: 'drive.hz',
+        id: 'device.hz',
         kind: 'output',
         tag: '',
         top: 50,
@@ -75,7 +81,7 @@ describe('behaviour card', () => {
       '■ Power back: stays stopped',
       '▲ Letting go of a stop starts it',
     ]);
-    expect(page.querySelector('.hazard .mark')?.textContent).toBe('stop');
+    expect(page.querySelector('.hazard .mark')?.textContent).toBe('must fix');
     expect(page.querySelector('header .mark')?.textContent).toBe('recommended');
   });
 

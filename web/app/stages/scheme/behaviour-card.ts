@@ -63,7 +63,7 @@ const WIDTH = 400;
       </ul>
       @for (h of c.hazards; track h.text) {
         <p class="hazard small">
-          <span class="mark" [class]="'mark ' + h.severity">{{ h.severity }}</span> {{ h.text }}
+          <span class="mark" [class]="'mark ' + h.severity">{{ h.mark }}</span> {{ h.text }}
         </p>
       }
       <footer>

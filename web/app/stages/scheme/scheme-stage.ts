@@ -7,6 +7,7 @@ import { Choices } from '../../controls/choices';
 import { NumberField } from '../../controls/number-field';
 import { NumberList } from '../../controls/number-list';
 import { QuantityField } from '../../controls/quantity-field';
+import { ShowMe } from '../../controls/show-me';
 import { OpenJob } from '../../job-state/open-job';
 import { SchoolCards } from './school-cards';
 import { arrangementGroups, pulseSchools, wishOptions } from './wish-options';
@@ -17,7 +18,7 @@ const nameOf = (id: string): string | undefined =>
 /** The schools of start and stop as they behave on this job, and the operator's wishes around them. */
 @Component({
   selector: 'tac-scheme-stage',
-  imports: [Choice, Choices, NumberField, NumberList, QuantityField, SchoolCards],
+  imports: [Choice, Choices, NumberField, NumberList, QuantityField, SchoolCards, ShowMe],
   templateUrl: './scheme-stage.html',
   styleUrl: './scheme-stage.scss',
 })
@@ -59,7 +60,7 @@ export class SchemeStage {
       this.scheme().estop?.startsWith('contactor') === true,
   );
   protected readonly findings = computed(() =>
-    (this.open.derived()?.findings ?? []).filter((f) => f.scheme),
+    (this.open.derived()?.findings ?? []).filter((f) => f.finding.stage !== 'plate'),
   );
   protected readonly plan = computed(() => this.open.derived()?.plan);
   /** What gives the two-wire command; with one selector for both directions it is that selector. */

@@ -16,7 +16,7 @@ describe('the strip of a behaviour card', () => {
 
   it('bends a slope at the mark it crosses', () => {
     const line = {
-      id: 'drive.hz',
+      id: 'device.hz',
       kind: 'output',
       tag: '',
       top: 50,

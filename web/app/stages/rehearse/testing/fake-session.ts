@@ -5,7 +5,7 @@ import {
   type Provider,
 } from '@angular/core';
 import type { Act, Job } from '@tactron/core/job';
-import type { Trace } from '@tactron/core/rehearsal';
+import type { Trace } from '@tactron/core/trace';
 import type { Opened, SaidCondition, ShownDevice } from '../../../compute/rehearse.worker';
 import { OpenJob } from '../../../job-state/open-job';
 import { Leads } from '../leads';
@@ -53,12 +53,11 @@ const signals = [
   level('dial.speed.dial', 40),
   level('lamp.running.lit', 1),
   level('relay.sealIn.on', 0),
-  level('drive.hz', 20),
-  level('drive.shaftHz', 20),
+  level('device.hz', 20),
+  level('shaft.hz', 20),
 ];
 
 const trace: Trace = {
-  installation: 'fake',
   endUs: 1e9,
   signals: signals.map((s) => s.spec),
   segments: signals.map((s) => ({ t: [0], y: [s.y], dy: [0], ddy: [0] })),
@@ -75,7 +74,7 @@ const trace: Trace = {
   events: [],
 };
 
-export const landings = ['drive:24E', 'drive:0E', 'button.start:13', 'relay.sealIn:14'];
+export const landings = ['device:24E', 'device:0E', 'button.start:13', 'relay.sealIn:14'];
 
 const opened = {
   seq: 0,
@@ -86,7 +85,10 @@ const opened = {
   names: {},
   devices,
   panelDial: false,
-  polePairs: 2,
+  device: 'device',
+  rpmPerHz: 30,
+  slipRpm: 0,
+  trial: [],
   wires: [{ id: 'w1', number: '12', from: 0, to: 2, ohm: 50 }],
   links: [
     {
@@ -156,7 +158,7 @@ export function benchProviders(
 ): (Provider | EnvironmentProviders)[] {
   const tags = Object.fromEntries([
     ...devices.map((d) => [d.id, { tag: d.tag }]),
-    ['drive', { tag: 'T1' }],
+    ['device', { tag: 'T1' }],
   ]);
   const shown = {
     id: 'j',

@@ -1,0 +1,39 @@
+import { expose } from 'comlink';
+import type { Profile } from '@tactron/core/catalogue';
+import type { Adopted, Evidence, Job } from '@tactron/core/job';
+import {
+  adoption,
+  adoptsByItself,
+  differs,
+  movedEnd,
+  planJob,
+  type MovedEnd,
+} from '@tactron/core/plan';
+import { foundValues } from '@tactron/core/records';
+import { say } from '@tactron/core/words';
+
+/** A move that can be made, or why it cannot, in words. */
+export type SaidMove =
+  Extract<MovedEnd, { ok: true }> | { readonly ok: false; readonly text: string };
+
+const worker = {
+  /**
+   * The plan that a change makes, where it is adopted with the change; null where nothing is built otherwise, there is no
+   * plan, or evidence lets it wait for a person.
+   */
+  follows(job: Job, profile: Profile, evidence: readonly Evidence[]): Adopted | null {
+    if (!adoptsByItself(evidence)) return null;
+    const plan = planJob(job, profile, foundValues(job, profile, evidence));
+    return plan.ok && differs(job.adopted, plan.wiring) ? adoption(plan) : null;
+  },
+
+  /** The decision that putting one end of a wire elsewhere makes. */
+  moved(job: Job, profile: Profile, wire: string, end: 'from' | 'to', landing: string): SaidMove {
+    const move = movedEnd(job, profile, wire, end, landing);
+    return move.ok ? move : { ok: false, text: say(move.said) };
+  },
+};
+
+export type PlanWorker = typeof worker;
+
+expose(worker);

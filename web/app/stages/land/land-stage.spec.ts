@@ -1,0 +1,121 @@
+import { provideZonelessChangeDetection, signal } from '@angular/core';
+import { TestBed } from '@angular/core/testing';
+import { provideRouter } from '@angular/router';
+import { layOut } from '@tactron/core/formats';
+import { movedEnd } from '@tactron/core/plan';
+import { say } from '@tactron/core/words';
+import type { Job } from '@tactron/core/job';
+import { Attachments } from '../../attachments/attachments';
+import { Compute } from '../../compute/compute';
+import { OpenJob } from '../../job-state/open-job';
+import { adopted, bareJob, marrowick } from '../../../../core/testing/jobs';
+import { LandStage } from './land-stage';
+
+describe('land', () => {
+  const profile = marrowick();
+  const edits: { label: string; after: Job }[] = [];
+
+  async function bed(
+    job = adopted(bareJob({ direction: 'forwardOnly', speed: 'presets', presetsHz: [20, 35, 50] })),
+  ) {
+    edits.length = 0;
+    TestBed.configureTestingModule({
+      providers: [
+        provideZonelessChangeDetection(),
+        provideRouter([]),
+        { provide: Attachments, useValue: {} },
+        {
+          provide: Compute,
+          useValue: {
+            moved: (...args: Parameters<typeof movedEnd>) => {
+              const move = movedEnd(...args);
+              return Promise.resolve(move.ok ? move : { ok: false, text: say(move.said) });
+            },
+          },
+        },
+        {
+          provide: OpenJob,
+          useValue: {
+            job: signal(job),
+            profile: signal(profile),
+            evidence: signal([]),
+            state: signal({ id: 'j' }),
+            derived: () => ({
+              findings: [],
+              names: {},
+              control: layOut(job, profile, 'control'),
+              power: layOut(job, profile, 'power'),
+            }),
+            edit: (label: string, recipe: (draft: Job) => void) => {
+              const after = structuredClone(job);
+              recipe(after);
+              edits.push({ label, after });
+            },
+          },
+        },
+      ],
+    });
+    const fixture = TestBed.createComponent(LandStage);
+    await fixture.whenStable();
+    const page = fixture.nativeElement as HTMLElement;
+    const assigned = Object.entries(job.adopted?.assignments ?? {});
+    const wireOf = (at: string): string =>
+      Object.entries(job.adopted?.wires ?? {}).find(([, w]) => w.from === at || w.to === at)?.[0] ??
+      '';
+    const move = async (wire: string, end: 'from' | 'to', to: string): Promise<void> => {
+      const number = job.adopted?.wires[wire].number;
+      [...page.querySelectorAll<HTMLButtonElement>('button.number')]
+        .find((b) => b.textContent?.trim() === number)
+        ?.click();
+      await fixture.whenStable();
+      const select = page.querySelector<HTMLSelectElement>(
+        `select[aria-label=${end}]`,
+      ) as HTMLSelectElement;
+      select.value = to;
+      select.dispatchEvent(new Event('change'));
+      await new Promise((done) => setTimeout(done));
+      await fixture.whenStable();
+    };
+    return { fixture, page, job, assigned, wireOf, move };
+  }
+
+  it('lists every control wire of the plan, those of the preset selector too', async () => {
+    const { page, job } = await bed();
+    const listed = [...page.querySelectorAll('tbody button.number')].map((b) =>
+      b.textContent?.trim(),
+    );
+    const power = new Set(layOut(job, profile, 'power').wires.map((w) => w.number));
+    const planned = Object.values(job.adopted?.wires ?? {}).map((w) => w.number);
+    expect(planned.filter((n) => !listed.includes(n) && !power.has(n))).toEqual([]);
+    const preset = Object.entries(job.adopted?.devices ?? {}).find(
+      ([, d]) => d.kind === 'presetSelector',
+    );
+    expect(preset).toBeDefined();
+    expect(page.querySelector('tbody')?.textContent).toContain(`${preset?.[1].tag}:`);
+  });
+
+  it('pins a function that moves with its wire to a free input, with the reason', async () => {
+    const { job, assigned, wireOf, move } = await bed();
+    const [fn, { at }] = assigned[0];
+    const wire = wireOf(at);
+    const taken = new Set(assigned.map(([, a]) => a.at));
+    const free = Object.entries(profile.terminals)
+      .filter(([, t]) => t.kind === 'digitalInput')
+      .map(([t]) => `${job.adopted?.device}:${t}`)
+      .find((x) => !taken.has(x)) as string;
+    const end = job.adopted?.wires[wire].to === at ? 'to' : 'from';
+    await move(wire, end, free);
+    expect(edits[0].after.decisions.pins[fn]).toEqual({ at: free, why: 'moved on the drawing' });
+    expect(edits[0].after.decisions.wires).toEqual({});
+  });
+
+  it('refuses in words where the terminal carries another function, and changes nothing', async () => {
+    const { job, assigned, wireOf, move, page } = await bed();
+    const [[, one], [, two]] = assigned;
+    const wire = wireOf(one.at);
+    const end = job.adopted?.wires[wire].to === one.at ? 'to' : 'from';
+    await move(wire, end, two.at);
+    expect(edits).toEqual([]);
+    expect(page.querySelector('[role=alert]')?.textContent).toContain('already carries');
+  });
+});

@@ -1,0 +1,123 @@
+import { provideZonelessChangeDetection, signal } from '@angular/core';
+import { TestBed } from '@angular/core/testing';
+import { provideRouter } from '@angular/router';
+import type { SaidStep } from '../../compute/compute.types';
+import { Attachments } from '../../attachments/attachments';
+import { OpenJob } from '../../job-state/open-job';
+import { LiveStage } from './live-stage';
+
+const step = (key: string, more: Partial<SaidStep['step']> = {}): SaidStep['step'] => ({
+  key,
+  part: 'live',
+  do: { code: key, args: {} },
+  must: { code: key, args: {} },
+  needs: [],
+  cautions: [],
+  from: { kind: 'simulation', script: 'dial.50', atUs: 9_400_000 },
+  basis: 'b',
+  expect: { kind: 'range', lo: 4.8, hi: 5.2, nominal: 5, unit: 'V' },
+  ...more,
+});
+const said = (key: string, more: Partial<SaidStep> = {}, of = step(key)): SaidStep => ({
+  step: of,
+  state: 'open',
+  reading: undefined,
+  earlier: [],
+  beside: [],
+  do: `do ${key}`,
+  must: `must ${key}`,
+  cautions: [],
+  choices: [],
+  ...more,
+});
+
+describe('live', () => {
+  const records: unknown[][] = [];
+  const steps = signal<readonly SaidStep[]>([]);
+  const past = signal<readonly SaidStep[]>([]);
+
+  async function bed(...list: SaidStep[]) {
+    records.length = 0;
+    steps.set(list);
+    TestBed.configureTestingModule({
+      providers: [
+        provideZonelessChangeDetection(),
+        provideRouter([]),
+        { provide: Attachments, useValue: {} },
+        {
+          provide: OpenJob,
+          useValue: {
+            job: signal({ tag: 'T' }),
+            evidence: signal([]),
+            state: signal({ id: 'j' }),
+            derived: () => ({ steps: steps(), past: past(), names: {} }),
+            record: (...args: unknown[]) => records.push(args),
+          },
+        },
+      ],
+    });
+    const fixture = TestBed.createComponent(LiveStage);
+    await fixture.whenStable();
+    const page = fixture.nativeElement as HTMLElement;
+    const enter = async (text: string): Promise<void> => {
+      const input = page.querySelector<HTMLInputElement>('#reading') as HTMLInputElement;
+      input.value = text;
+      input.dispatchEvent(new Event('input'));
+      page.querySelector<HTMLButtonElement>('.act.main')?.click();
+      await fixture.whenStable();
+    };
+    return { fixture, page, enter };
+  }
+
+  it('keeps what was read with its unit and as it was typed, and the verdict of the expected', async () => {
+    const { enter } = await bed(said('a'));
+    await enter('4,9 V');
+    expect(records[0].slice(0, 2)).toEqual(['reading', 'a']);
+    expect(records[0][2]).toEqual({
+      version: 2,
+      step: step('a'),
+      values: [{ value: 4.9, unit: 'V', typed: '4,9 V' }],
+      verdict: 'pass',
+    });
+    await enter('5.21');
+    expect((records[1][2] as { verdict: string }).verdict).toBe('fail');
+  });
+
+  it('takes nothing that is no number, and says so', async () => {
+    const { enter, page } = await bed(said('a'));
+    await enter('abc');
+    expect(records).toEqual([]);
+    expect(page.querySelector('[role=alert]')?.textContent).toContain('as a number');
+  });
+
+  it('stands in for every reading that two people took apart from each other', async () => {
+    const reading = (id: string) =>
+      ({
+        id,
+        body: { step: step('a'), reading: 5, unit: 'V', verdict: 'pass' },
+        author: { name: id },
+        atClient: '2026-01-01T08:00:00.000Z',
+      }) as never;
+    const { enter, page } = await bed(
+      said('a', { state: 'pass', reading: reading('r2'), beside: [reading('r1')] }),
+    );
+    expect(page.textContent?.replace(/\s+/gu, ' ')).toContain(
+      '1 more read apart from this: 5 V, r1',
+    );
+    await enter('5');
+    expect(records[0][3]).toEqual({ supersedes: ['r2', 'r1'], why: 'tested again' });
+  });
+
+  it('opens the trial that an expected value comes from, at its moment', async () => {
+    const { page } = await bed(said('a'));
+    const link = page.querySelector<HTMLAnchorElement>('a[href*="rehearse"]');
+    expect(link?.getAttribute('href')).toContain('trial=dial.50&at=9400000');
+  });
+
+  it('shows readings whose step is gone as of an earlier procedure', async () => {
+    past.set([said('gone', { state: 'past' })]);
+    const { page } = await bed(said('a'));
+    expect(page.querySelector('.past')?.textContent).toContain('earlier procedure');
+    past.set([]);
+  });
+});
