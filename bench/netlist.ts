@@ -1,4 +1,4 @@
-import type { Installation } from '@tactron/core/installation';
+import { installedOf, type Installation } from '@tactron/core/installation';
 
 /**
  * The control network of an installation as a SPICE transient of 60 s with 1 ms steps: every landing a node, every edge a
@@ -16,18 +16,19 @@ export function rehearsalNetlist(installation: Installation): string {
     lines.push(`${name} ${node(installation.edgeA[e])} ${node(installation.edgeB[e])} ${value}`);
     used.add(e);
   };
-  for (const w of installation.wires) edge(`Rw${w.edge}`, w.edge, String(w.ohm));
+  for (const w of installedOf(installation, 'wires').flatMap((x) => x.wires))
+    edge(`Rw${w.edge}`, w.edge, String(w.ohm));
   for (const d of installation.devices) {
     if (d.kind === 'contacts') for (const c of d.contacts) edge(`S${c.edge}`, c.edge, 'swc 0 sw');
     if (d.kind === 'dial') {
       edge(`Rl${d.lower}`, d.lower, String(d.ohm * 0.6));
       edge(`Ru${d.upper}`, d.upper, String(d.ohm * 0.4));
     }
-    if (d.kind === 'drive') {
+    if (d.kind === 'device') {
       for (const i of d.inputs) edge(`Ri${i.edge}`, i.edge, String(i.ohm));
       if (d.supply24) edge(`V24`, d.supply24.edge, String(d.supply24.volts));
       if (d.reference10) edge(`I10`, d.reference10.edge, '-5m');
-      if (d.analogue) edge('Rai', d.analogue.edge, String(d.analogue.voltageOhm));
+      for (const a of d.analogue) edge(`Ra${a.edge}`, a.edge, String(a.voltageOhm));
       for (const e of d.joined) edge(`Rj${e}`, e, '1u');
     }
   }

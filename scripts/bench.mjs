@@ -5,7 +5,6 @@ nodePackages();
 chromium();
 buildAll();
 const { code } = await show(process.execPath, [
-  '--conditions=source',
   '--import',
   'tsx',
   'bench/bench.ts',
