@@ -1,15 +1,11 @@
 import type { ModalValue, Mode } from './modes.js';
 import { CircuitPart, type CircuitPlan, type Solution, type Stamp } from './part.js';
+import { shapeOf, type SectionShape } from './shape.js';
 
 export type { CircuitPlan, Solution, Stamp } from './part.js';
 
-/** A part of the circuit with the places of its nodes, edges and modal edges in the whole. */
-interface Section {
-  readonly nodes: Int32Array;
-  readonly edges: Int32Array;
-  readonly modal: Int32Array;
-  /** 1 at edges whose conductance a mode decides. */
-  readonly isModal: Uint8Array;
+/** A part of the circuit as it is being solved. */
+interface Section extends SectionShape {
   readonly part: CircuitPart;
   readonly stamp: Stamp;
   from: readonly Mode[] | undefined;
@@ -38,7 +34,7 @@ export class Circuit {
   constructor(plan: CircuitPlan, options: { cached?: boolean } = {}) {
     this.plan = plan;
     this.cached = options.cached ?? true;
-    this.sections = sectionsOf(plan, options);
+    this.sections = shapeOf(plan).map((shape) => sectionOf(shape, options));
     this.alone = Int32Array.from(Array(plan.nodeCount).keys());
   }
 
@@ -176,48 +172,15 @@ function fill(s: Section, stamp: Stamp): boolean {
   return changed;
 }
 
-function sectionsOf(plan: CircuitPlan, options: { cached?: boolean }): Section[] {
-  const root = Int32Array.from({ length: plan.nodeCount }, (_, i) => i);
-  const find = (i: number): number => {
-    while (root[i] !== i) i = root[i] = root[root[i]];
-    return i;
+function sectionOf(shape: SectionShape, options: { cached?: boolean }): Section {
+  const zeros = (): Float64Array => new Float64Array(shape.edges.length);
+  const values = shape.plan.modal.map((): ModalValue => ({ volts: 0, amps: 0, g: 1e6 }));
+  return {
+    ...shape,
+    part: new CircuitPart(shape.plan, options, shape.pattern),
+    stamp: { g: zeros(), emf: zeros(), j: zeros(), modal: values },
+    from: undefined,
+    last: undefined,
+    answers: [],
   };
-  plan.edgeA.forEach((a, e) => (root[find(a)] = find(plan.edgeB[e])));
-  const edgesBy = new Map<number, number[]>();
-  plan.edgeA.forEach((a, e) => {
-    const list = edgesBy.get(find(a));
-    if (list) list.push(e);
-    else edgesBy.set(find(a), [e]);
-  });
-  return [...edgesBy].map(([at, edges]) => {
-    const nodes = Array.from({ length: plan.nodeCount }, (_, i) => i).filter((i) => find(i) === at);
-    const local = new Map(nodes.map((node, i) => [node, i]));
-    const place = (node: number): number => local.get(node) as number;
-    const modal = plan.modal.flatMap((m, i) => (edges.includes(m.edge) ? [i] : []));
-    const part = new CircuitPart(
-      {
-        nodeCount: nodes.length,
-        edgeA: edges.map((e) => place(plan.edgeA[e])),
-        edgeB: edges.map((e) => place(plan.edgeB[e])),
-        modal: modal.map((m) => ({ ...plan.modal[m], edge: edges.indexOf(plan.modal[m].edge) })),
-        reference: local.get(plan.reference) ?? -1,
-      },
-      options,
-    );
-    const isModal = Uint8Array.from(edges, (e) => (plan.modal.some((m) => m.edge === e) ? 1 : 0));
-    const zeros = (): Float64Array => new Float64Array(edges.length);
-    const values = modal.map((): ModalValue => ({ volts: 0, amps: 0, g: 1e6 }));
-    const stamp = { g: zeros(), emf: zeros(), j: zeros(), modal: values };
-    return {
-      nodes: Int32Array.from(nodes),
-      edges: Int32Array.from(edges),
-      modal: Int32Array.from(modal),
-      isModal,
-      part,
-      stamp,
-      from: undefined,
-      last: undefined,
-      answers: [],
-    };
-  });
 }

@@ -46,6 +46,10 @@ export interface Solution {
 
 const CACHED_FACTORS = 64;
 
+/** Elimination pattern of a part of a circuit. */
+export const patternOf = ({ nodeCount, edgeA, edgeB, reference }: CircuitPlan): Pattern =>
+  analyse(nodeCount, edgeA, edgeB, Math.max(0, reference));
+
 /** One part of a circuit: landings that some edge may join, open or closed. Results never depend on the cache. */
 export class CircuitPart {
   private readonly plan: CircuitPlan;
@@ -57,10 +61,14 @@ export class CircuitPart {
   private readonly bits = new Uint32Array(this.words.buffer);
 
   /** @param options `cached: false` factorises anew each time, for tests */
-  constructor(plan: CircuitPlan, options: { cached?: boolean } = {}) {
+  constructor(
+    plan: CircuitPlan,
+    options: { cached?: boolean } = {},
+    pattern: Pattern = patternOf(plan),
+  ) {
     this.plan = plan;
-    this.pattern = analyse(plan.nodeCount, plan.edgeA, plan.edgeB, Math.max(0, plan.reference));
-    this.work = workspace(this.pattern);
+    this.pattern = pattern;
+    this.work = workspace(pattern);
     this.cached = options.cached ?? true;
   }
 

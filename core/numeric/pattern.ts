@@ -88,12 +88,15 @@ function minimumDegree(
   b: Int32Array,
   reference: number,
 ): { order: Int32Array; rows: number[][] } {
-  const neighbours = Array.from({ length: nodeCount }, () => new Set<number>());
-  for (let e = 0; e < a.length; e++) {
-    if (a[e] === b[e]) continue;
-    neighbours[a[e]].add(b[e]);
-    neighbours[b[e]].add(a[e]);
-  }
+  const joined = new Uint8Array(nodeCount * nodeCount);
+  const degree = new Int32Array(nodeCount);
+  const join = (p: number, q: number): void => {
+    if (p === q || joined[p * nodeCount + q]) return;
+    joined[p * nodeCount + q] = joined[q * nodeCount + p] = 1;
+    degree[p]++;
+    degree[q]++;
+  };
+  for (let e = 0; e < a.length; e++) join(a[e], b[e]);
   const order = new Int32Array(nodeCount);
   const rows: number[][] = [];
   const done = new Uint8Array(nodeCount);
@@ -101,15 +104,17 @@ function minimumDegree(
     let best = -1;
     for (let node = 0; node < nodeCount; node++) {
       if (done[node] || (node === reference && at < nodeCount - 1)) continue;
-      if (best < 0 || neighbours[node].size < neighbours[best].size) best = node;
+      if (best < 0 || degree[node] < degree[best]) best = node;
     }
     done[best] = 1;
     order[at] = best;
-    const row = [...neighbours[best]];
+    const row: number[] = [];
+    for (let node = 0; node < nodeCount; node++)
+      if (joined[best * nodeCount + node] && !done[node]) row.push(node);
     rows.push(row);
-    for (const p of row) {
-      neighbours[p].delete(best);
-      for (const q of row) if (p !== q) neighbours[p].add(q);
+    for (let i = 0; i < row.length; i++) {
+      degree[row[i]]--;
+      for (let k = i + 1; k < row.length; k++) join(row[i], row[k]);
     }
   }
   return { order, rows };

@@ -118,9 +118,11 @@ export class Engine {
     this.shown = output ? [output.edge] : [];
     this.devices = options.order ? options.order.map((i) => devices[i]) : devices;
     this.byId = new Map(this.devices.map((d, i) => [d.id, i]));
-    this.heardBy = this.devices.map((d) =>
-      this.devices.flatMap((other, k) => (other.listens.includes(d.id) ? [k] : [])),
-    );
+    const heardBy: number[][] = this.devices.map(() => []);
+    this.devices.forEach(({ listens }, k) => {
+      for (const id of listens) heardBy[this.byId.get(id) ?? -1]?.push(k);
+    });
+    this.heardBy = heardBy;
     this.switches = this.byId.get(SWITCHES) ?? -1;
     this.circuit = new Circuit(
       { nodeCount: installation.landings.length, ...installation },

@@ -13,8 +13,18 @@ function shaftModel(d: InstalledShaft, { device }: Installation): Device<unknown
   }) as Device<unknown>;
 }
 
-/** Behaviour of everything installed, in the order of the installation. */
-export function modelsOf(installation: Installation): Device<unknown>[] {
+const kept = new WeakMap<Installation, readonly Device<unknown>[]>();
+
+/** Behaviour of everything installed, in the order of the installation; made once: it holds no state. */
+export function modelsOf(installation: Installation): readonly Device<unknown>[] {
+  const known = kept.get(installation);
+  if (known) return known;
+  const made = madeOf(installation);
+  kept.set(installation, made);
+  return made;
+}
+
+function madeOf(installation: Installation): Device<unknown>[] {
   return installation.devices.map((d: Installed) =>
     d.kind === 'device'
       ? (deviceModel(d) as Device<unknown>)

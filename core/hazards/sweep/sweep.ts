@@ -43,6 +43,8 @@ interface Case {
   readonly differs: (boolean | undefined)[];
   /** States and further outputs of runs made by now, by the phase at whose end they stood. */
   readonly known: { readonly states: readonly unknown[]; readonly run: number[] }[][];
+  /** Runs in which the fault was there before it first showed, by that moment: when it came does not matter to them. */
+  readonly later: Map<number, readonly number[]>;
 }
 
 /**
@@ -60,9 +62,10 @@ export class Sweep {
   private readonly engine: Engine;
   private readonly switches: InstalledSwitches['switches'];
   private readonly switchesAt: number;
-  /** Net of wires that each landing lies on, and what a short of a net came to. */
+  /** Net of wires that each landing lies on. */
   private readonly nets: ReadonlyMap<string, string>;
-  private readonly shorts = new Map<string, AtMoments>();
+  /** What faults that are alike came to. */
+  private readonly known = new Map<string, AtMoments>();
   private readonly recordings = new Map<
     string,
     { from: number | undefined; networks: readonly KeptMoment[] }
@@ -98,19 +101,14 @@ export class Sweep {
   judge(fault: SweptFault): SweepRow {
     if (fault.wire && this.job.adopted?.wires[fault.wire].class === 'pe')
       return { fault, worst: 'hidden', moment: 'beforePower', at: PE_ROW };
-    // Shorts to one potential anywhere on one net of wires are one fault: only milliohms lie between them.
-    const { fault: what } = fault;
-    const net =
-      what.kind === 'short' && !this.options.fromZero
-        ? `${fault.kind}:${this.nets.get(what.a)}`
-        : undefined;
-    const known = net === undefined ? undefined : this.shorts.get(net);
+    const alike = this.options.fromZero ? undefined : this.alike(fault);
+    const known = alike === undefined ? undefined : this.known.get(alike);
     if (known) return rowOf(fault, known);
     const these = this.caseOf([fault]);
     const at = Object.fromEntries(
       moments.map((moment) => [moment, this.seenAt(these, moment)]),
     ) as Record<Moment, Seen>;
-    if (net !== undefined) this.shorts.set(net, at);
+    if (alike !== undefined) this.known.set(alike, at);
     return rowOf(fault, at);
   }
 
@@ -125,9 +123,13 @@ export class Sweep {
     const { fault } = row;
     if (row.worst !== 'noEffect' || fault.fault.kind === 'short' || this.onlyShows(fault))
       return row;
+    const tried = new Set<string>();
     for (const other of rows) {
       if (other.fault.key === fault.key || other.fault.subject === fault.subject) continue;
       if (other.worst === 'hidden' || !this.areNeighbours(fault, other.fault)) continue;
+      const short = this.alike(other.fault);
+      if (short !== undefined && tried.has(short)) continue;
+      if (short !== undefined) tried.add(short);
       const pair = this.caseOf([other.fault, fault]);
       if (!this.addsToRun(fault, other.fault, pair)) continue;
       const both = this.seenAt(pair, 'stopped').is;
@@ -137,9 +139,14 @@ export class Sweep {
     return row;
   }
 
+  /** Name under which shorts to one potential anywhere on one net of wires are one fault: only milliohms lie between them. */
+  private alike({ fault, kind }: SweptFault): string | undefined {
+    return fault.kind === 'short' ? `${kind}:${this.nets.get(fault.a)}` : undefined;
+  }
+
   private caseOf(faults: readonly SweptFault[]): Case {
     const switches = faults.flatMap((f) => this.switchable.switchOf(f.fault) ?? []);
-    return { switches, differs: [], known: this.healthy.looks.map(() => []) };
+    return { switches, differs: [], known: this.healthy.looks.map(() => []), later: new Map() };
   }
 
   /** Whether any device would sense a network of the healthy run otherwise. */
@@ -186,6 +193,9 @@ export class Sweep {
     const isOther = (network: number): boolean => this.differs(c, network);
     let from = healthy.firstDifference(isOther, faultUs);
     if (from === undefined) return undefined;
+    const shows = from > faultUs ? from : undefined;
+    const same = shows === undefined ? undefined : c.later.get(shows);
+    if (same) return same;
     const run = [...healthy.outputs];
     const passed: { look: number; states: readonly unknown[] }[] = [];
     while (from !== undefined) {
@@ -193,6 +203,7 @@ export class Sweep {
       from = end === undefined ? undefined : healthy.firstDifference(isOther, end);
     }
     for (const { look, states } of passed) c.known[look].push({ states, run });
+    if (shows !== undefined) c.later.set(shows, run);
     return run;
   }
 
