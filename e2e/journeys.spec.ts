@@ -81,7 +81,7 @@ test('a new job by hand: planned, a wire moved, keyed, rehearsed, tested with a 
   });
   await expect(async () => {
     const end = await wire.locator('circle.end').last().boundingBox();
-    const target = await page.locator('circle.catch[data-landing="drive:IN4"]').boundingBox();
+    const target = await page.locator('circle.catch[data-landing="device:IN4"]').boundingBox();
     if (!end || !target) throw new Error('the drawing shows no wire 15');
     await page.mouse.move(end.x + end.width / 2, end.y + end.height / 2);
     await page.mouse.down();
@@ -305,7 +305,7 @@ test('jobs: search in the address, copy, archive, export and import, a file that
         buffer: Buffer.from(typeof data === 'string' ? data : JSON.stringify(data)),
       });
   await importFile({ ...job, version: 4 });
-  await expect(page.getByRole('status')).toContainText('this release reads up to 1');
+  await expect(page.getByRole('status')).toContainText('this release reads up to 2');
   await importFile('{');
   await expect(page.getByRole('status')).toContainText('not JSON');
   await importFile({ ...job, job: { ...job.job, tag: '<img src=x onerror=alert(1)>' } });

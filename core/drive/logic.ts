@@ -142,7 +142,11 @@ function relaysOf(
 /** Next moment at which the output passes the frequency of the brake; Infinity where no relay works a brake. */
 function brakeCrossing(spec: DriveSpec, motion: Motion, t: number): number {
   if (motion.kind !== 'ramp' || !spec.worksBrake) return Infinity;
-  return nextCrossing(motion.ramp, spec.brakeReleaseHz, t);
+  // The relay follows at one level on the way up and at another, a hair below, on the way down.
+  return Math.min(
+    nextCrossing(motion.ramp, spec.brakeReleaseHz, t),
+    nextCrossing(motion.ramp, spec.brakeReleaseHz - 2 * BRAKE_HYSTERESIS_HZ, t),
+  );
 }
 
 const about = (...tasks: InputName[]): { tasks: readonly string[] } => ({ tasks });

@@ -77,6 +77,7 @@ export class RehearseStage {
   protected readonly rpm = computed(() => {
     const trace = this.session.trace();
     const hz = trace ? valueAt(trace, 'shaft.hz', this.session.nowUs()) : 0;
+    if (hz === 0) return 0;
     const { rpmPerHz, slipRpm = 0 } = this.session.opened() ?? {};
     if (rpmPerHz === undefined) return undefined;
     const slip = this.shaft() === 'driven' ? Math.min(slipRpm, Math.abs(hz * rpmPerHz)) : 0;
@@ -97,9 +98,10 @@ export class RehearseStage {
   protected readonly shaftText = computed(() => {
     const state = this.shaft();
     const way = this.turning() > 0.5 ? 'forward' : this.turning() < -0.5 ? 'reverse' : '';
-    if (state === 'driven') return way || 'stands still';
+    if (!way) return state === 'held' ? 'stands still, held by the brake' : 'stands still';
+    if (state === 'driven') return way;
     const name = this.session.opened()?.names[state] ?? 'stands still';
-    return way ? `${name}, ${way}` : name;
+    return `${name}, ${way}`;
   });
   protected readonly rpmText = computed(() => {
     const rpm = this.rpm();
