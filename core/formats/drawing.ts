@@ -124,7 +124,8 @@ function partsAbove(
     const { tag, kind } = device;
     const symbol = parts[kind]?.symbol;
     drawn.push({ id, tag, kind, symbol, main: false, x, y: MARGIN, width, height: BOX, terminals });
-    x += width + MARGIN;
+    // On the grid of the terminals, so that no column of a part lies on one of the device below.
+    x += width + PITCH;
   }
   return drawn;
 }
@@ -149,50 +150,59 @@ function deviceRow(
     kind: adopted.devices[id]?.kind ?? '',
     symbol: undefined,
     main: true,
-    x: MARGIN,
+    x: MARGIN + PITCH / 2,
     y,
     width: Math.max(1, shown.length) * PITCH,
     height: BOX,
     terminals: shown.map((name, i) => ({
       landing: `${id}:${name}`,
       name,
-      x: MARGIN + PITCH / 2 + i * PITCH,
+      x: MARGIN + PITCH + i * PITCH,
       y,
       kind: profile.terminals[name].kind,
     })),
   };
 }
 
+/** Steps to the side at which a further wire leaves its terminal. */
+const SIDE = 7;
+const MOST_SIDES = 6;
+
+/** The columns in which wires run, so that each takes one that is free over its height. */
+class Columns {
+  private readonly taken: { x: number; from: number; to: number }[] = [];
+
+  /** Column of a wire that leaves a terminal for a track: the terminal's own, or the nearest that is free. */
+  take(x: number, y: number, track: number): number {
+    const [from, to] = [Math.min(y, track), Math.max(y, track)];
+    const isFree = (column: number): boolean =>
+      this.taken.every((t) => Math.abs(t.x - column) > 1 || t.to < from || t.from > to);
+    const sides = Array.from({ length: 2 * MOST_SIDES + 1 }, (_, i) =>
+      i % 2 ? (SIDE * (i + 1)) / 2 : (-SIDE * i) / 2,
+    );
+    const column = x + (sides.find((side) => isFree(x + side)) ?? 0);
+    this.taken.push({ x: column, from, to });
+    return column;
+  }
+}
+
 function drawWires(wires: Wires, devices: readonly DrawnDevice[], topY: number): DrawnWire[] {
   const places = new Map(devices.flatMap((d) => d.terminals.map((t) => [t.landing, t] as const)));
-  const used = new Map<string, number>();
-  const spread = (landing: string): number => {
-    const count = used.get(landing) ?? 0;
-    used.set(landing, count + 1);
-    return count === 0 ? 0 : count % 2 ? 7 * Math.ceil(count / 2) : -7 * (count / 2);
-  };
+  const columns = new Columns();
   return wires.flatMap(([id, wire], i) => {
     const from = places.get(wire.from);
     const to = places.get(wire.to);
     if (!from || !to) return [];
     const y = topY + i * TRACK;
-    const [x1, x2] = [from.x + spread(wire.from), to.x + spread(wire.to)];
+    const [x1, x2] = [columns.take(from.x, from.y, y), columns.take(to.x, to.y, y)];
     const points: [number, number][] = [
       [x1, from.y],
       [x1, y],
       [x2, y],
       [x2, to.y],
     ];
-    return [
-      {
-        id,
-        number: wire.number,
-        class: wire.class,
-        colour: wire.colour,
-        points,
-        label: [(x1 + x2) / 2, y] as const,
-      },
-    ];
+    const label = [(x1 + x2) / 2, y] as const;
+    return [{ id, number: wire.number, class: wire.class, colour: wire.colour, points, label }];
   });
 }
 

@@ -191,7 +191,8 @@ export function arrangeFor(job: Job, profile: Profile): Arrangement {
       ? 'priority'
       : 'binary';
   const { contactsSwitch } = logicOf(job, profile).logic;
-  return arrange(job, { contactsSwitch, presetCoding, device: deviceIdOf(job) });
+  const { phases } = profile.supply;
+  return arrange(job, { contactsSwitch, presetCoding, device: deviceIdOf(job), phases });
 }
 
 function conflict(code: string, wishes: readonly string[], what: string): NoPlan {

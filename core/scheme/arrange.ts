@@ -27,6 +27,8 @@ export interface DeviceLimits {
   readonly presetCoding: PresetCoding;
   /** Id it has in the wiring. */
   readonly device: string;
+  /** Phases that feed it, and so the control supplies beside it. */
+  readonly phases: 1 | 3;
 }
 
 /** Start-stop schools in which a start is a pulse. */
@@ -114,7 +116,7 @@ function extraInputs(sketch: Sketch, s: Scheme): Arrangement['jogs'] {
  * Devices, circuit, functions and meanings that the wishes call for. Open wishes take the more careful answer for what is
  * planned; the stage goes on saying that they are open.
  *
- * @param facts what the device fixes: which pole its contacts switch, how it codes presets
+ * @param facts what the device fixes: which pole its contacts switch, how it codes presets, its phases
  * @example arrange({ practice: 'IEC', plate, scheme: { startStop: 'threeWire' } }).inputs.map((f) => f.task) // ['start', 'stop']
  */
 export function arrange(
@@ -124,7 +126,11 @@ export function arrange(
   const s = job.scheme;
   const contactsSwitch = facts?.contactsSwitch ?? s.contactsSwitch ?? 'plus24';
   const sketch = new Sketch();
-  const supplies = new Supplies(sketch, job);
+  const supplies = new Supplies(
+    sketch,
+    job.practice,
+    facts?.phases === 1 || job.plate.supply.phases === 1,
+  );
   const line = lineSide(sketch, supplies, s);
   const both = s.direction === 'forwardReverse';
   const conditions = conditionsOf(sketch, s);

@@ -8,16 +8,13 @@ export const alternatingPotentials = { line: 'control.L', neutral: 'control.N' }
 export class Supplies {
   constructor(
     private readonly sketch: Sketch,
-    private readonly job: Pick<Job, 'practice' | 'plate'>,
+    private readonly practice: Job['practice'],
+    private readonly singlePhase: boolean,
   ) {}
 
   /** Coil and lamp voltage of the alternating control supply: 120 V by NFPA practice, else 230 V. */
   get alternatingV(): number {
-    return this.job.practice === 'NFPA' ? 120 : 230;
-  }
-
-  private get singlePhase(): boolean {
-    return this.job.plate.supply.phases === 1;
+    return this.practice === 'NFPA' ? 120 : 230;
   }
 
   /** Two-pole breaker of the control supplies, ahead of the main breaker, so that opening the main one leaves them on. */

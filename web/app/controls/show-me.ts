@@ -1,5 +1,6 @@
-import { Component, input } from '@angular/core';
+import { Component, inject, input } from '@angular/core';
 import { RouterLink } from '@angular/router';
+import { OpenJob } from '../job-state/open-job';
 import { Icon } from './icon';
 
 /** Opens the trial that shows something in Rehearse, at its moment; nothing where there is none. */
@@ -10,7 +11,7 @@ import { Icon } from './icon';
     @if (at(); as proof) {
       <a
         class="act quiet"
-        routerLink="../rehearse"
+        [routerLink]="['/jobs', open.state().id, 'rehearse']"
         [queryParams]="{ trial: proof.script, at: proof.atUs }"
         ><tac-icon name="play" /> Show me</a
       >
@@ -18,5 +19,6 @@ import { Icon } from './icon';
   `,
 })
 export class ShowMe {
+  protected readonly open = inject(OpenJob);
   readonly at = input<{ readonly script: string; readonly atUs: number } | undefined>();
 }

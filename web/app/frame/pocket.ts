@@ -2,6 +2,7 @@ import { Component, computed, inject, output, signal } from '@angular/core';
 import type { Working } from '@tactron/core/calculation';
 import { Router } from '@angular/router';
 import { Icon } from '../controls/icon';
+import { ShowMe } from '../controls/show-me';
 import type { SaidFinding } from '../compute/compute.types';
 import { OpenJob } from '../job-state/open-job';
 import { Preferences } from './preferences';
@@ -9,7 +10,7 @@ import { Preferences } from './preferences';
 /** Findings, why it is so, and the working of the number last touched. */
 @Component({
   selector: 'tac-pocket',
-  imports: [Icon],
+  imports: [Icon, ShowMe],
   templateUrl: './pocket.html',
   styleUrl: './pocket.scss',
 })

@@ -1,0 +1,128 @@
+import { checkJob, hazardRules } from '../hazards/index.js';
+import { hashOf, type Job } from '../job/index.js';
+import { adoption, differs, planJob, wiringDifference } from '../plan/index.js';
+import { liveSteps } from '../procedure/index.js';
+import { everyArrangement } from '../testing/matrix.js';
+import { trialsOf } from '../trials/index.js';
+import { markNames } from '../words/circuit-english.js';
+import { deviceKinds, say, sayCaution, sayFinding } from '../words/index.js';
+import { layOut, type DrawnWire } from './drawing.js';
+import { recordFiles } from './record-files.js';
+import { wireTable } from './tables.js';
+
+const cases = everyArrangement();
+
+/** The upright pieces of a wire on the drawing: column, and from where to where. */
+const uprights = ({ points }: DrawnWire) =>
+  [
+    [points[0], points[1]],
+    [points[2], points[3]],
+  ].map(([p, q]) => ({ x: p[0], from: Math.min(p[1], q[1]), to: Math.max(p[1], q[1]) }));
+
+describe('every arrangement on every family', () => {
+  it('is there', () => expect(cases.length).toBeGreaterThan(80));
+
+  it('has every wire and device of its plan in a drawing, in the schedule and in the record', () => {
+    for (const { name, job, profile } of cases) {
+      const { wires = {}, devices = {} } = job.adopted ?? {};
+      const drawn = [layOut(job, profile, 'control'), layOut(job, profile, 'power')];
+      const ids = drawn.flatMap((d) => d.wires.map((w) => w.id));
+      expect(ids.sort()).withContext(name).toEqual(Object.keys(wires).sort());
+      const there = new Set(drawn.flatMap((d) => d.devices.map((x) => x.id)));
+      expect(Object.keys(devices).filter((id) => !there.has(id)))
+        .withContext(name)
+        .toEqual([]);
+      const tags = Object.values(wires).map((w) => w.number);
+      expect(
+        wireTable(job)
+          .rows.map((r) => r[0])
+          .sort(),
+      )
+        .withContext(name)
+        .toEqual(tags.sort());
+      const record = recordFiles(job, profile)['wires.csv'].split('\r\n');
+      expect(record.length - 2)
+        .withContext(name)
+        .toBe(tags.length);
+    }
+  });
+
+  it('is drawn so that a line is one wire: no two run over each other', () => {
+    for (const { name, job, profile } of cases)
+      for (const of of ['control', 'power'] as const) {
+        const lines = layOut(job, profile, of).wires.flatMap((w) =>
+          uprights(w).map((u) => ({ ...u, number: w.number })),
+        );
+        const over = lines.flatMap((a, i) =>
+          lines
+            .slice(i + 1)
+            .filter((b) => Math.abs(a.x - b.x) <= 1 && a.from < b.to && b.from < a.to)
+            .map((b) => `${a.number} over ${b.number} at ${a.x}`),
+        );
+        expect(over).withContext(`${name} ${of}`).toEqual([]);
+      }
+  });
+
+  it('is planned once more as it is built: adopting changes nothing', () => {
+    for (const { name, job, profile } of cases) {
+      const again = planJob(job, profile);
+      if (!again.ok) throw new Error(`${name}: no plan`);
+      expect(wiringDifference(job.adopted, again.wiring).map((c) => c.said))
+        .withContext(name)
+        .toEqual([]);
+      expect(differs(job.adopted, again.wiring)).withContext(name).toBeFalse();
+      expect(adoption(again).planHash)
+        .withContext(name)
+        .toBe(job.adopted?.planHash as string);
+      // The order in which keys happen to lie is no difference.
+      const turned = JSON.parse(JSON.stringify(job), (_k, v: unknown) =>
+        typeof v === 'object' && v !== null && !Array.isArray(v)
+          ? Object.fromEntries(Object.entries(v).reverse())
+          : v,
+      ) as Job;
+      expect(hashOf(turned)).withContext(name).toBe(hashOf(job));
+      expect(differs(turned.adopted, again.wiring)).withContext(name).toBeFalse();
+    }
+  });
+
+  it('has a word for everything it says: steps, cautions, findings, marks, wires, devices', () => {
+    const rules = new Set(hazardRules.flatMap((r) => Object.keys(r.finds)));
+    for (const rule of rules)
+      expect(sayFinding({ rule, args: {} } as never).why.length)
+        .withContext(rule)
+        .toBeGreaterThan(10);
+    for (const { name, job, profile } of cases) {
+      for (const step of liveSteps(job, profile)) {
+        for (const phrase of [step.do, step.must])
+          expect(say(phrase)).withContext(`${name} ${phrase.code}`).not.toBe(phrase.code);
+        for (const c of step.cautions) expect(sayCaution(c)).withContext(c).not.toBe(c);
+      }
+      for (const { phases, id } of trialsOf(job, profile).list)
+        for (const { mark } of phases)
+          expect(markNames[mark]).withContext(`${id} ${mark}`).toBeDefined();
+      for (const { why } of Object.values(job.adopted?.settings ?? {}))
+        expect(say(why)).withContext(`${name} ${why.code}`).not.toBe(why.code);
+      for (const { kind } of Object.values(job.adopted?.devices ?? {}))
+        expect(deviceKinds[kind]).withContext(kind).toBeDefined();
+    }
+  });
+
+  it('names a trial that is there for every expected value and every proof, within its time', () => {
+    for (const { name, job, profile } of cases) {
+      const trials = trialsOf(job, profile);
+      const named = [
+        ...liveSteps(job, profile).flatMap(({ from }) =>
+          from.kind === 'simulation' ? [from] : [],
+        ),
+        ...checkJob(job, profile).flatMap(({ proof }) => (proof ? [proof] : [])),
+      ];
+      expect(named.length).withContext(name).toBeGreaterThan(3);
+      for (const { script, atUs } of named) {
+        expect(trials.has(script)).withContext(`${name} ${script}`).toBeTrue();
+        expect(atUs <= trials.trial(script).endMs * 1000 && atUs >= 0)
+          .withContext(`${name} ${script} ${atUs}`)
+          .toBeTrue();
+      }
+    }
+  });
+});

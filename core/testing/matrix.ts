@@ -1,0 +1,28 @@
+import { shippedProfile, shippedProfiles, type Profile } from '../catalogue/index.js';
+import type { Job } from '../job/index.js';
+import { adoption, planJob } from '../plan/index.js';
+import { shippedArrangements } from '../scheme/index.js';
+import { bareJob } from './jobs.js';
+
+/** A job of one arrangement on one family, built to its plan. */
+export interface BuiltCase {
+  readonly name: string;
+  readonly job: Job;
+  readonly profile: Profile;
+}
+
+/** Every shipped arrangement on every drive family that can carry it, planned and adopted. */
+export function everyArrangement(): BuiltCase[] {
+  return Object.keys(shippedProfiles).flatMap((family) => {
+    const profile = shippedProfile(family);
+    if (profile.kind !== 'drive') return [];
+    const model = profile.models.find((m) => m.ratedA >= 5) ?? profile.models[0];
+    return shippedArrangements.flatMap(({ id, scheme }): BuiltCase[] => {
+      const job = { ...bareJob({}, profile, model.name), scheme };
+      const plan = planJob(job, profile);
+      return plan.ok
+        ? [{ name: `${family} ${id}`, job: { ...job, adopted: adoption(plan) }, profile }]
+        : [];
+    });
+  });
+}
