@@ -1,0 +1,153 @@
+import { factorySettings, modelOf } from '../catalogue/index.js';
+import type { Evidence, ProcedureStep } from '../job/index.js';
+import { adopted, bareJob, marrowick } from '../testing/jobs.js';
+import {
+  foundValues,
+  handOverObstacles,
+  keyedValues,
+  pastRecords,
+  settingRows,
+  stepRecords,
+} from './index.js';
+
+const step = (key: string, basis = 'b1'): ProcedureStep => ({
+  key,
+  part: 'live',
+  do: { code: key, args: {} },
+  must: { code: key, args: {} },
+  needs: [],
+  cautions: [],
+  expect: { kind: 'state', is: 'on' },
+  from: { kind: 'formula', name: 'f' },
+  basis,
+});
+let minute = 0;
+const piece = (kind: string, subject: string, body: object, more: object = {}): Evidence =>
+  ({
+    id: `e${++minute}`,
+    kind,
+    subject,
+    body,
+    author: { name: 'A', role: '' },
+    atClient: new Date(Date.UTC(2026, 0, 1, 8, minute)).toISOString(),
+    ...more,
+  }) as unknown as Evidence;
+const reading = (key: string, verdict: 'pass' | 'fail', more: object = {}, of = step(key)) =>
+  piece('reading', key, { version: 2, step: of, values: [{ value: 'on' }], verdict }, more);
+
+describe('readings and their steps', () => {
+  const [a, b] = [step('a'), step('b')];
+
+  it('one stands for those it supersedes, one or several, in whatever order they arrive', () => {
+    const r1 = reading('a', 'fail');
+    const r2 = reading('a', 'fail');
+    const r3 = reading('a', 'pass', { supersedes: [r1.id, r2.id] });
+    for (const list of [
+      [r1, r2, r3],
+      [r3, r2, r1],
+      [r2, r3, r1],
+    ]) {
+      const [record] = stepRecords([a], list);
+      expect([record.state, record.reading?.id]).toEqual(['pass', r3.id]);
+      expect(record.earlier.map((r) => r.id)).toEqual([r1.id, r2.id]);
+      expect(record.beside).toEqual([]);
+    }
+  });
+
+  it('two people who read apart from each other both stand: the later counts, the other is told', () => {
+    const [r1, r2] = [reading('a', 'pass'), reading('a', 'fail')];
+    for (const list of [
+      [r1, r2],
+      [r2, r1],
+    ]) {
+      const [record] = stepRecords([a], list);
+      expect([record.state, record.beside.map((r) => r.id)]).toEqual(['fail', [r1.id]]);
+    }
+  });
+
+  it('is stale on another basis, and of an earlier procedure where the step is gone; it stays either way', () => {
+    const stale = reading('a', 'pass', {}, step('a', 'b0'));
+    const gone = reading('c', 'fail');
+    expect(stepRecords([a, b], [stale, gone]).map((r) => r.state)).toEqual(['stale', 'open']);
+    expect(pastRecords([a, b], [stale, gone]).map((r) => [r.step.key, r.state])).toEqual([
+      ['c', 'past'],
+    ]);
+  });
+});
+
+describe('settings in three sets', () => {
+  const profile = marrowick();
+  const job = adopted(bareJob());
+  const model = modelOf(profile, 'F02');
+  if (!model) throw new Error('no model');
+  const factory = factorySettings(profile, model);
+  const row = (code: string, evidence: Evidence[]) =>
+    settingRows(job, profile, factory, evidence).find((r) => r.code === code);
+  const [code] = Object.keys(job.adopted?.settings ?? {}).filter(
+    (c) => job.adopted?.settings[c].value !== factory[c],
+  );
+  const planned = job.adopted?.settings[code].value;
+
+  it('a setting is to be keyed until it was read back as planned, and differs where it was read otherwise', () => {
+    const left = (values: object) =>
+      piece('snapshot', 'asLeft', { which: 'asLeft', source: 'typed', values });
+    expect(row(code, [])?.state).toBe('toKey');
+    expect(row(code, [left({ [code]: planned })])?.state).toBe('asPlanned');
+    expect(row(code, [left({ [code]: factory[code] })])?.state).toBe('differs');
+  });
+
+  it('what was found is of the newest snapshot; nothing was found before there is one', () => {
+    expect(foundValues(job, profile, [])).toBeUndefined();
+    const found = (value: unknown) =>
+      piece('snapshot', 'asFound', {
+        which: 'asFound',
+        source: 'typed',
+        values: { [code]: value },
+      });
+    expect(foundValues(job, profile, [found(1), found(2)])?.[code]).toBe(2);
+  });
+
+  it('a mark that was taken back is no mark, until it is set again', () => {
+    const keyed = (value: number, undone?: boolean) =>
+      piece('keyed', '212', { code: '212', value, ...(undone ? { undone } : {}) });
+    expect(keyedValues([keyed(4)])).toEqual({ 212: 4 });
+    expect(keyedValues([keyed(4), keyed(4, true)])).toEqual({});
+    expect(keyedValues([keyed(4), keyed(4, true), keyed(5)])).toEqual({ 212: 5 });
+  });
+
+  it('each thing against hand-over is named with the stage where it is put right', () => {
+    const rows = settingRows(job, profile, factory, []);
+    const records = stepRecords([step('a'), step('b')], [reading('b', 'fail')]);
+    const stop = {
+      key: 'k',
+      rule: 'r',
+      severity: 'stop',
+      rank: 'protects',
+      stage: 'plate',
+      where: [],
+      args: {},
+      source: '',
+      basis: '',
+    } as const;
+    const named = (j = job, findings = [stop] as never, r = rows, e: Evidence[] = []) =>
+      handOverObstacles(j, findings, records, r, e).map((o) => [o.key, o.stage]);
+    expect(named()).toEqual([
+      ['k', 'plate'],
+      ['steps.fail', 'live'],
+      ['steps.open', 'live'],
+      ['settings.left', 'key'],
+    ]);
+    expect(named({ ...job, adopted: undefined })[0]).toEqual(['plan', 'land']);
+    expect(named(job, [{ ...stop, severity: 'warn' }] as never).map(([k]) => k)).not.toContain('k');
+    const left = piece('snapshot', 'asLeft', {
+      which: 'asLeft',
+      values: { [code]: factory[code] },
+    });
+    const differing = settingRows(job, profile, factory, [left]);
+    expect(named(job, [] as never, differing, [left]).map(([k]) => k)).toEqual([
+      'steps.fail',
+      'steps.open',
+      'settings.differ',
+    ]);
+  });
+});
