@@ -119,34 +119,41 @@ export function planJob(
     devices: plannedDevices(job, profile, arrangement),
     wires,
     retired: identified.retired,
-    assignments: Object.fromEntries(
-      arrangement.inputs.map(
-        (f) =>
-          [
-            f.id,
-            { at: `${deviceId}:${at[f.id]}`, task: f.task, origin: pins[f.id] ? 'person' : 'plan' },
-          ] as const,
-      ),
-    ),
+    assignments: assignmentsOf(arrangement, deviceId, at, pins),
     links: plannedLinks(profile, arrangement, logic.links),
     settings,
   };
   const keying = keyingOrder(profile, asFound, settings);
-  const cost = {
-    settings: keying.filter((l) => l.code).length,
-    keystrokes: keying.reduce((sum, l) => sum + countPresses(l.presses), 0),
-    wires: Object.keys(wires).length,
-  };
   return {
     ok: true,
     wiring,
     keying,
-    cost,
+    cost: costOf(wires, keying),
     alternatives: assigned.alternatives.map((a) => ({ at: a.at, cost: a.cost })),
     findings,
     hash: hashOf(wiring),
   };
 }
+
+/** Functions on the terminals they were given. */
+const assignmentsOf = (
+  { inputs }: Arrangement,
+  device: string,
+  at: Readonly<Record<string, string>>,
+  pins: Readonly<Record<string, string>>,
+): Wiring['assignments'] =>
+  Object.fromEntries(
+    inputs.map(({ id, task }) => [
+      id,
+      { at: `${device}:${at[id]}`, task, origin: pins[id] ? 'person' : 'plan' },
+    ]),
+  );
+
+const costOf = (wires: Wiring['wires'], keying: readonly KeyLine[]): PlanCost => ({
+  settings: keying.filter((l) => l.code).length,
+  keystrokes: keying.reduce((sum, l) => sum + countPresses(l.presses), 0),
+  wires: Object.keys(wires).length,
+});
 
 function planFinding(
   rule: string,

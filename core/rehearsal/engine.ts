@@ -1,14 +1,15 @@
-import {
-  Circuit,
-  type Board,
-  type Deed,
-  type Device,
-  type Mode,
-  type Probe,
-} from '../circuit/index.js';
+import { type Deed, type Device, type Probe } from '../circuit/index.js';
 import { SWITCHES, type Installation } from '../installation/index.js';
-import { electricalKey, isZero, sameArray, sameList, sameVolts } from './boards.js';
+import { electricalKey, isZero, sameList, sameVolts } from './boards.js';
+import type {
+  EngineOptions,
+  EngineState,
+  KeptBoard,
+  SolvedMoment,
+  TimedAct,
+} from './engine-state.js';
 import { modelsOf } from './models.js';
+import { Network } from './network.js';
 import {
   appendStretch,
   copyTrace,
@@ -24,58 +25,6 @@ const MOST_ROUNDS = 50;
 /** Slopes below this are rounding of a resting voltage, V/s: they would reach a threshold in years. */
 const LEAST_SLOPE = 1e-6;
 
-/** Everything that changes while a rehearsal runs; device states are immutable, so a copy holds references only. */
-export interface EngineState {
-  t: number;
-  states: readonly unknown[];
-  senses: readonly (readonly number[])[];
-  /** Next time at which each device changes by itself. */
-  wakes: readonly number[];
-  modes: readonly Mode[] | undefined;
-  solution: number;
-  lengths: { segments: number[]; instants: number; events: number; solutions: number };
-}
-
-export interface EngineOptions {
-  /** Factorise anew each time; for tests. */
-  readonly cached?: boolean;
-  /** Order in which devices are laid in; for tests: results do not depend on it. */
-  readonly order?: readonly number[];
-  /** Signals that are recorded; all of them where absent. */
-  readonly only?: readonly string[];
-  /** Hears of every network the run goes through. */
-  readonly onSolved?: (solved: SolvedMoment, engine: Engine) => void;
-  /** Hears of every instant when it has come to rest. */
-  readonly onSettled?: (engine: Engine) => void;
-}
-
-/** A network of the run: what the devices were, and what each of them sensed in it. */
-export interface SolvedMoment {
-  readonly t: number;
-  /** The same for networks that are electrically the same, but for the analogue output. */
-  readonly key: string;
-  readonly states: readonly unknown[];
-  readonly senses: readonly (readonly number[])[];
-  readonly modes: readonly Mode[] | undefined;
-  /** The network itself, where it is asked for. */
-  readonly board?: KeptBoard;
-}
-
-/** Conductances and sources of a network, apart from the board they were written on. */
-export interface KeptBoard {
-  readonly g: Float64Array;
-  readonly emf: Float64Array;
-  readonly acRe: Float64Array;
-  readonly acIm: Float64Array;
-  readonly modal: readonly { readonly volts: number; readonly amps: number; readonly g: number }[];
-}
-
-/** A deed at its time in integer microseconds. */
-export interface TimedAct {
-  readonly t: number;
-  readonly act: Deed;
-}
-
 /**
  * Runs an installation through time, from event to event. There is no event queue: the next time is the least of the next
  * act, all wakes and all threshold crossings.
@@ -88,28 +37,18 @@ export class Engine {
   /** Devices that step after each device has changed. */
   private readonly heardBy: readonly (readonly number[])[];
   private readonly switches: number;
-  private readonly circuit: Circuit;
   private readonly options: EngineOptions;
   private readonly shown: readonly number[];
   /** Signals of each device that are recorded, by their place among its own; none where nothing is. */
   private readonly watched: readonly (readonly number[])[];
   private readonly firstSignal: readonly number[];
-  private readonly board: Board;
-  private readonly lastBoard: {
-    g: Float64Array;
-    emf: Float64Array;
-    slope: Float64Array;
-    re: Float64Array;
-    im: Float64Array;
-  };
-  private readonly noVolts: Float64Array;
+  private readonly network: Network;
   private fresh = true;
   private readonly stamped: unknown[] = [];
   private seen: unknown[] = [];
   /** State and solution at which each device last sensed. */
   private readonly sensedState: unknown[] = [];
   private readonly sensedIn: (LandingVolts | undefined)[] = [];
-  private modalBefore: { volts: number; amps: number; g: number }[] = [];
 
   constructor(installation: Installation, options: EngineOptions = {}) {
     const devices = modelsOf(installation);
@@ -124,20 +63,10 @@ export class Engine {
     });
     this.heardBy = heardBy;
     this.switches = this.byId.get(SWITCHES) ?? -1;
-    this.circuit = new Circuit(
+    this.network = new Network(
       { nodeCount: installation.landings.length, ...installation },
       { cached: options.cached },
     );
-    const n = installation.edgeA.length;
-    const zeros = (): Float64Array => new Float64Array(n);
-    this.noVolts = new Float64Array(installation.landings.length);
-    this.board = {
-      ...this.circuit.emptyStamp(),
-      emfSlope: zeros(),
-      acRe: zeros(),
-      acIm: zeros(),
-    };
-    this.lastBoard = { g: zeros(), emf: zeros(), slope: zeros(), re: zeros(), im: zeros() };
     const signals = this.devices.flatMap((d) => d.signals);
     const { only } = options;
     this.watched = this.devices.map((d) =>
@@ -201,7 +130,7 @@ export class Engine {
   /** Conductance of every edge now: 0 where it is open. */
   conductances(): Float64Array {
     this.solve(this.state.t);
-    return this.board.g.slice();
+    return this.network.board.g.slice();
   }
 
   /** Direct voltage between two landings now; null where nothing joins them. */
@@ -212,7 +141,7 @@ export class Engine {
   /** Whether any source gives anything now: then no resistance can be measured. */
   isLive(): boolean {
     this.solve(this.state.t);
-    const { emf, acRe, acIm, modal } = this.board;
+    const { emf, acRe, acIm, modal } = this.network.board;
     return (
       !isZero(emf) ||
       !isZero(acRe) ||
@@ -256,7 +185,7 @@ export class Engine {
 
   /** The network as it was last written, apart from the board it was written on. */
   keepBoard(): KeptBoard {
-    const { g, emf, acRe, acIm, modal } = this.board;
+    const { g, emf, acRe, acIm, modal } = this.network.board;
     return {
       g: g.slice(),
       emf: emf.slice(),
@@ -274,20 +203,13 @@ export class Engine {
     solved: SolvedMoment & { readonly board: KeptBoard },
     otherwise: readonly { readonly edge: number; readonly g: number }[],
   ): boolean {
-    const { board } = this;
+    const { board } = this.network;
     const { g, emf, acRe, acIm, modal } = solved.board;
     board.g.set(g);
     board.emf.set(emf);
     modal.forEach((m, i) => (board.modal[i] = { ...m }));
     for (const { edge, g: conductance } of otherwise) board.g[edge] = conductance;
-    const solution = this.circuit.solve(board, solved.modes);
-    const probe = probeOf({
-      volts: solution.volts,
-      slope: this.noVolts,
-      acRe: isZero(acRe) ? this.noVolts : this.circuit.respond(acRe, 1),
-      acIm: isZero(acIm) ? this.noVolts : this.circuit.respond(acIm, 2),
-      island: solution.island,
-    });
+    const probe = probeOf(this.network.solveApart(solved.modes, acRe, acIm));
     for (let i = 0; i < solved.senses.length; i++)
       if (!sameList(this.devices[i].sense(solved.states[i], probe), solved.senses[i])) return false;
     return true;
@@ -378,7 +300,7 @@ export class Engine {
     this.options.onSolved?.(
       {
         t,
-        key: electricalKey(this.board, this.shown),
+        key: electricalKey(this.network.board, this.shown),
         states,
         senses: sensed ?? senses,
         modes: this.state.modes,
@@ -415,61 +337,25 @@ export class Engine {
     for (let i = 0; i < this.devices.length; i++) {
       const now = states[i];
       if (!all && this.stamped[i] === now && !this.devices[i].stampsWithTime) continue;
-      this.devices[i].stamp(now, t, this.board);
+      this.devices[i].stamp(now, t, this.network.board);
       this.stamped[i] = now;
       written = true;
     }
     if (written && this.switches >= 0)
-      this.devices[this.switches].stamp(states[this.switches], t, this.board);
+      this.devices[this.switches].stamp(states[this.switches], t, this.network.board);
     return written;
   }
 
   private solve(t: number): void {
-    const { board, lastBoard } = this;
     if (!this.stamp(t) && this.state.solution >= 0) return;
     const last = this.state.solution >= 0 ? this.trace.solutions[this.state.solution] : undefined;
-    const before = this.fresh ? undefined : last;
-    const sameSources =
-      before !== undefined && this.modalUnchanged() && sameArray(board.emf, lastBoard.emf);
-    const sameSlope = before !== undefined && sameArray(board.emfSlope, lastBoard.slope);
-    const sameAlternating =
-      before !== undefined &&
-      sameArray(board.acRe, lastBoard.re) &&
-      sameArray(board.acIm, lastBoard.im);
-    const sameNetwork = before !== undefined && sameArray(board.g, lastBoard.g);
-    if (sameSources && sameSlope && sameAlternating && sameNetwork) return;
-    const solution = this.circuit.solve(board, this.state.modes);
-    const none = this.noVolts;
-    const respond = (
-      sources: Float64Array,
-      slot: number,
-      kept: Float64Array | undefined,
-    ): Float64Array => kept ?? (isZero(sources) ? none : this.circuit.respond(sources, slot));
-    const landing: LandingVolts = {
-      volts: solution.volts,
-      slope: respond(board.emfSlope, 0, sameNetwork && sameSlope ? before.slope : undefined),
-      acRe: respond(board.acRe, 1, sameNetwork && sameAlternating ? before.acRe : undefined),
-      acIm: respond(board.acIm, 2, sameNetwork && sameAlternating ? before.acIm : undefined),
-      island: solution.island,
-    };
-    if (!solution.settled)
+    const made = this.network.solve(this.state.modes, this.fresh ? undefined : last);
+    if (!made) return;
+    if (!made.settled)
       this.trace.events.push({ t, of: { kind: 'device', id: 'wires' }, what: 'unsettled' });
-    lastBoard.g.set(board.g);
-    lastBoard.emf.set(board.emf);
-    lastBoard.slope.set(board.emfSlope);
-    lastBoard.re.set(board.acRe);
-    lastBoard.im.set(board.acIm);
-    this.modalBefore = board.modal.map(({ volts, amps, g }) => ({ volts, amps, g }));
     this.fresh = false;
-    this.keepSolution(t, landing);
-    if (this.state.modes !== solution.modes) this.state = { ...this.state, modes: solution.modes };
-  }
-
-  private modalUnchanged(): boolean {
-    return this.board.modal.every((m, i) => {
-      const before = this.modalBefore[i];
-      return m.volts === before.volts && m.amps === before.amps && m.g === before.g;
-    });
+    this.keepSolution(t, made.landing);
+    if (this.state.modes !== made.modes) this.state = { ...this.state, modes: made.modes };
   }
 
   private keepSolution(t: number, landing: LandingVolts): void {
@@ -494,7 +380,7 @@ export class Engine {
   private nextCrossing(): number {
     const { t, solution, states } = this.state;
     const s = this.trace.solutions[solution];
-    if (!s || s.slope === this.noVolts || isZero(s.slope)) return Infinity;
+    if (!s || s.slope === this.network.noVolts || isZero(s.slope)) return Infinity;
     const since = (t - this.trace.instants.t[this.trace.instants.t.length - 1]) / 1e6;
     let next = Infinity;
     this.devices.forEach((d, i) => {

@@ -1,12 +1,12 @@
 export { type DeviceState, type KeyName } from './device-model.js';
+export { Engine } from './engine.js';
 export {
-  Engine,
   type EngineOptions,
   type EngineState,
   type KeptBoard,
   type SolvedMoment,
   type TimedAct,
-} from './engine.js';
+} from './engine-state.js';
 export { rehearse, timedActs } from './script.js';
 export { ohmsBetween, type OhmReading } from './ohms.js';
 export { Session } from './session.js';

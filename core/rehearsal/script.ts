@@ -1,6 +1,7 @@
 import type { Installation } from '../installation/index.js';
 import type { Deed } from '../circuit/index.js';
-import { Engine, type EngineOptions, type TimedAct } from './engine.js';
+import { Engine } from './engine.js';
+import type { EngineOptions, TimedAct } from './engine-state.js';
 import type { Trace } from '../trace/index.js';
 
 /** Acts in order of time, in integer microseconds; acts of the same moment keep their order. */

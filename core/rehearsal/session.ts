@@ -1,6 +1,7 @@
 import type { Installation } from '../installation/index.js';
 import type { Act } from '../job/index.js';
-import { Engine, type EngineState } from './engine.js';
+import { Engine } from './engine.js';
+import type { EngineState } from './engine-state.js';
 import { traceWindow, type Trace, type TraceWindow } from '../trace/index.js';
 
 /** How far a live session looks ahead of the last act, µs. */

@@ -5,7 +5,9 @@ import { adopted, bareJob, marrowick } from '../testing/jobs.js';
 import { joinWindow } from './index.js';
 
 describe('a window of a trace', () => {
-  const job = adopted(bareJob({ startBy: 'levelContact', direction: 'forwardOnly', powerReturn: 'restart' }));
+  const job = adopted(
+    bareJob({ startBy: 'levelContact', direction: 'forwardOnly', powerReturn: 'restart' }),
+  );
   const installation = install(job, marrowick(), { from: 'planned' });
   const plain = (x: unknown): unknown =>
     JSON.parse(

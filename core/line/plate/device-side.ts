@@ -1,10 +1,11 @@
 import type { Finding } from '../../job/index.js';
-import { braking, LOSS_TORQUE_SHARE } from '../braking.js';
+import { braking } from '../braking.js';
 import { shortestAcceleration } from '../acceleration.js';
 import { derating } from '../derating.js';
 import { discharge } from '../discharge.js';
-import { enclosureHeat } from '../place.js';
 import { base, facts, finding, tryRun, type PlateContext, type PlateFact } from './context.js';
+import { placeFacts, placeFindings } from './place-side.js';
+import { brakingArgs, resistorFindings, shortestStop, stopFact, topRpm } from './stop-side.js';
 
 /** Bleeder that brings the link to 60 V in the profile's time, kΩ. */
 const bleedOf = (dischargeS: number, capacityUF: number, linkV: number): number =>
@@ -121,10 +122,6 @@ function overloadFact(c: PlateContext, usableA: number): PlateFact[] {
   ];
 }
 
-/** Speed at the highest frequency wished for, rpm. */
-const topRpm = ({ job, n }: PlateContext): number | undefined =>
-  n.rpm && n.hz ? (n.rpm * (job.scheme.maxHz ?? n.hz)) / n.hz : undefined;
-
 function accelerationArgs(c: PlateContext, overloadPct: number | undefined) {
   const { plate, n } = c;
   const { kind = 'constant', torquePct, basePct = 0 } = plate.load;
@@ -142,68 +139,6 @@ function accelerationArgs(c: PlateContext, overloadPct: number | undefined) {
     loadRatedRpm: n.rpm,
     speedRpm: topRpm(c),
   };
-}
-
-/** Everything a stop asks of a braking resistor; the deceleration wished for. */
-function brakingArgs(c: PlateContext) {
-  const { n, job, plate, profile, model } = c;
-  const helping = plate.load.overhauls
-    ? 0
-    : ((plate.load.torquePct ?? 0) / 100) * (n.torqueNm ?? 0);
-  const cycleS = plate.load.stopsPerHour ? 3600 / plate.load.stopsPerHour : 600;
-  return {
-    inertiaKgm2: n.inertiaKgm2,
-    fromRpm: topRpm(c),
-    toRpm: 0,
-    decelS: job.scheme.decelS,
-    loadTorqueNm: helping,
-    efficiency: n.efficiency ?? 0.85,
-    chopperV: profile?.chopperV ?? (profile?.linkTripV ? profile.linkTripV * 0.94 : undefined),
-    chopperMaxA: model?.chopperMaxA ?? 1,
-    cycleS,
-    ratedTorqueNm: n.torqueNm,
-  };
-}
-
-/** Shortest stop that the losses alone allow, s. */
-function shortestStop(c: PlateContext): number | undefined {
-  const { inertiaKgm2, fromRpm, loadTorqueNm } = brakingArgs(c);
-  const { torqueNm } = c.n;
-  if (inertiaKgm2 === undefined || fromRpm === undefined || !torqueNm) return undefined;
-  return (inertiaKgm2 * 2 * Math.PI * fromRpm) / 60 / (LOSS_TORQUE_SHARE * torqueNm + loadTorqueNm);
-}
-
-function stopFact(c: PlateContext): PlateFact[] {
-  const value = c.profile?.kind === 'starter' ? undefined : shortestStop(c);
-  if (value === undefined) return [];
-  const a = brakingArgs(c);
-  return [
-    {
-      id: 'shortestStop',
-      block: 'device',
-      value,
-      unit: 's',
-      working: {
-        name: 'shortestStop',
-        title: 'Shortest stop without a resistor',
-        formula: `t = J·ω/(${LOSS_TORQUE_SHARE}·T_N + T_L)`,
-        source:
-          'losses of motor and drive take 15 to 20 % of rated torque; a steady load helps, an overhauling one does not',
-        confirm: 'Try it loaded and unloaded: the DC link must stay below its trip.',
-        inputs: [
-          {
-            name: 'inertia',
-            title: 'inertia at the motor',
-            value: a.inertiaKgm2 ?? 0,
-            unit: 'kg·m²',
-          },
-          { name: 'fromRpm', title: 'from', value: a.fromRpm ?? 0, unit: 'rpm' },
-          { name: 'load', title: 'load torque, which helps', value: a.loadTorqueNm, unit: 'Nm' },
-        ],
-        results: [{ name: 'timeS', title: 'shortest stop', value, unit: 's' }],
-      },
-    },
-  ];
 }
 
 /** Facts of the device, its resistor and its place. */
@@ -244,24 +179,6 @@ export function deviceFacts(c: PlateContext): PlateFact[] {
     ...placeFacts(c),
   ];
 }
-
-const heatArgs = ({ model, plate }: PlateContext) => {
-  const place = plate.place ?? {};
-  const surface = base(place.surface, 'area');
-  return {
-    lossW: model?.lossW ? [model.lossW, (base(place.otherLoss, 'power') ?? 0) * 1000] : undefined,
-    areaM2: surface,
-    ambientC: base(place.ambient, 'temperature'),
-    maxC: base(place.inside, 'temperature') ?? 40,
-  };
-};
-
-const placeFacts = (c: PlateContext): PlateFact[] =>
-  facts('place', enclosureHeat, heatArgs(c), {
-    totalW: 'heatLoss',
-    insideC: 'insideTemperature',
-    airM3PerH: 'airNeeded',
-  });
 
 /** What is wrong with the device's fit, its ramps, its resistor and its place. */
 export function deviceFindings(c: PlateContext): Finding[] {
@@ -361,98 +278,6 @@ function rampFindings(c: PlateContext): Finding[] {
         'scheme.decelS',
         { decelS, shortest: stop },
         'regenerated power beyond the losses lifts the DC link',
-      ),
-    );
-  return found;
-}
-
-function resistorFindings(c: PlateContext): Finding[] {
-  const { line, profile } = c;
-  if (!line.resistor) return [];
-  if (!profile?.chopperV)
-    return [
-      finding(
-        'resistor.noChopper',
-        'stop',
-        'resistor.ohm',
-        { device: profile?.title ?? '' },
-        'device profile',
-      ),
-    ];
-  const found: Finding[] = [];
-  const done = tryRun(braking, brakingArgs(c))?.result;
-  const ohm = base(line.resistor.ohm, 'resistance');
-  const watts = (base(line.resistor.power, 'power') ?? Infinity) * 1000;
-  if (done && ohm !== undefined) {
-    const [minOhm, maxOhm] = [
-      done['minOhm'] as number,
-      (done['maxOhm'] as number | null) ?? Infinity,
-    ];
-    if (ohm < minOhm)
-      found.push(
-        finding(
-          'resistor.tooSmall',
-          'stop',
-          'resistor.ohm',
-          { ohm, minOhm },
-          'R_min = U_chopper/I_max',
-        ),
-      );
-    else if (ohm > maxOhm)
-      found.push(
-        finding('resistor.tooLarge', 'warn', 'resistor.ohm', { ohm, maxOhm }, 'R_max = U²/P_peak'),
-      );
-    const mean = done['averageCyclePowerW'] as number;
-    if (mean > watts)
-      found.push(
-        finding(
-          'resistor.power',
-          'stop',
-          'resistor.power',
-          { mean, watts },
-          'energy of one stop over the cycle',
-        ),
-      );
-  }
-  if (!line.resistor.thermalContact)
-    found.push(
-      finding(
-        'resistor.thermalContact',
-        'stop',
-        'resistor.thermalContact',
-        {},
-        'IEC 61800-5-1; a shorted chopper heats the resistor for ever',
-      ),
-    );
-  return found;
-}
-
-function placeFindings(c: PlateContext): Finding[] {
-  const { place } = c.plate;
-  const found: Finding[] = [];
-  if ((place?.zone === 'dust' || place?.zone === 'gas') && !place.certificate)
-    found.push(
-      finding(
-        'place.zone',
-        'stop',
-        'place.certificate',
-        { zone: place.zone },
-        'IEC 60079-14; NEC 500 to 506',
-      ),
-    );
-  const heat = tryRun(enclosureHeat, heatArgs(c))?.result;
-  if (heat && heat['ok'] === false)
-    found.push(
-      finding(
-        'place.hot',
-        'warn',
-        'place.surface',
-        {
-          insideC: heat['insideC'] as number,
-          maxC: base(place?.inside, 'temperature') ?? 40,
-          air: heat['airM3PerH'] as number,
-        },
-        'IEC TR 60890',
       ),
     );
   return found;

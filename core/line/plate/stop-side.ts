@@ -1,0 +1,131 @@
+import type { Finding } from '../../job/index.js';
+import { braking, LOSS_TORQUE_SHARE } from '../braking.js';
+import { base, finding, tryRun, type PlateContext, type PlateFact } from './context.js';
+
+/** Speed at the highest frequency wished for, rpm. */
+export const topRpm = ({ job, n }: PlateContext): number | undefined =>
+  n.rpm && n.hz ? (n.rpm * (job.scheme.maxHz ?? n.hz)) / n.hz : undefined;
+
+/** Everything a stop asks of a braking resistor; the deceleration wished for. */
+export function brakingArgs(c: PlateContext) {
+  const { n, job, plate, profile, model } = c;
+  const helping = plate.load.overhauls
+    ? 0
+    : ((plate.load.torquePct ?? 0) / 100) * (n.torqueNm ?? 0);
+  const cycleS = plate.load.stopsPerHour ? 3600 / plate.load.stopsPerHour : 600;
+  return {
+    inertiaKgm2: n.inertiaKgm2,
+    fromRpm: topRpm(c),
+    toRpm: 0,
+    decelS: job.scheme.decelS,
+    loadTorqueNm: helping,
+    efficiency: n.efficiency ?? 0.85,
+    chopperV: profile?.chopperV ?? (profile?.linkTripV ? profile.linkTripV * 0.94 : undefined),
+    chopperMaxA: model?.chopperMaxA ?? 1,
+    cycleS,
+    ratedTorqueNm: n.torqueNm,
+  };
+}
+
+/** Shortest stop that the losses alone allow, s. */
+export function shortestStop(c: PlateContext): number | undefined {
+  const { inertiaKgm2, fromRpm, loadTorqueNm } = brakingArgs(c);
+  const { torqueNm } = c.n;
+  if (inertiaKgm2 === undefined || fromRpm === undefined || !torqueNm) return undefined;
+  return (inertiaKgm2 * 2 * Math.PI * fromRpm) / 60 / (LOSS_TORQUE_SHARE * torqueNm + loadTorqueNm);
+}
+
+export function stopFact(c: PlateContext): PlateFact[] {
+  const value = c.profile?.kind === 'starter' ? undefined : shortestStop(c);
+  if (value === undefined) return [];
+  const a = brakingArgs(c);
+  return [
+    {
+      id: 'shortestStop',
+      block: 'device',
+      value,
+      unit: 's',
+      working: {
+        name: 'shortestStop',
+        title: 'Shortest stop without a resistor',
+        formula: `t = J·ω/(${LOSS_TORQUE_SHARE}·T_N + T_L)`,
+        source:
+          'losses of motor and drive take 15 to 20 % of rated torque; a steady load helps, an overhauling one does not',
+        confirm: 'Try it loaded and unloaded: the DC link must stay below its trip.',
+        inputs: [
+          {
+            name: 'inertia',
+            title: 'inertia at the motor',
+            value: a.inertiaKgm2 ?? 0,
+            unit: 'kg·m²',
+          },
+          { name: 'fromRpm', title: 'from', value: a.fromRpm ?? 0, unit: 'rpm' },
+          { name: 'load', title: 'load torque, which helps', value: a.loadTorqueNm, unit: 'Nm' },
+        ],
+        results: [{ name: 'timeS', title: 'shortest stop', value, unit: 's' }],
+      },
+    },
+  ];
+}
+
+/** What is wrong with the braking resistor, for the stop that is wished. */
+export function resistorFindings(c: PlateContext): Finding[] {
+  const { line, profile } = c;
+  if (!line.resistor) return [];
+  if (!profile?.chopperV)
+    return [
+      finding(
+        'resistor.noChopper',
+        'stop',
+        'resistor.ohm',
+        { device: profile?.title ?? '' },
+        'device profile',
+      ),
+    ];
+  const found: Finding[] = [];
+  const done = tryRun(braking, brakingArgs(c))?.result;
+  const ohm = base(line.resistor.ohm, 'resistance');
+  const watts = (base(line.resistor.power, 'power') ?? Infinity) * 1000;
+  if (done && ohm !== undefined) {
+    const [minOhm, maxOhm] = [
+      done['minOhm'] as number,
+      (done['maxOhm'] as number | null) ?? Infinity,
+    ];
+    if (ohm < minOhm)
+      found.push(
+        finding(
+          'resistor.tooSmall',
+          'stop',
+          'resistor.ohm',
+          { ohm, minOhm },
+          'R_min = U_chopper/I_max',
+        ),
+      );
+    else if (ohm > maxOhm)
+      found.push(
+        finding('resistor.tooLarge', 'warn', 'resistor.ohm', { ohm, maxOhm }, 'R_max = U²/P_peak'),
+      );
+    const mean = done['averageCyclePowerW'] as number;
+    if (mean > watts)
+      found.push(
+        finding(
+          'resistor.power',
+          'stop',
+          'resistor.power',
+          { mean, watts },
+          'energy of one stop over the cycle',
+        ),
+      );
+  }
+  if (!line.resistor.thermalContact)
+    found.push(
+      finding(
+        'resistor.thermalContact',
+        'stop',
+        'resistor.thermalContact',
+        {},
+        'IEC 61800-5-1; a shorted chopper heats the resistor for ever',
+      ),
+    );
+  return found;
+}

@@ -1,0 +1,111 @@
+import { Circuit, type Board, type CircuitPlan, type Mode } from '../circuit/index.js';
+import type { LandingVolts } from '../trace/index.js';
+import { isZero, sameArray } from './boards.js';
+
+/** Voltages of one network, the modes they rest on, and whether these agree. */
+export interface SolvedNetwork {
+  readonly landing: LandingVolts;
+  readonly modes: readonly Mode[];
+  readonly settled: boolean;
+}
+
+/** The board that devices write on, solved again only where anything on it is otherwise than it was. */
+export class Network {
+  readonly board: Board;
+  readonly noVolts: Float64Array;
+  private readonly circuit: Circuit;
+  private readonly last: {
+    g: Float64Array;
+    emf: Float64Array;
+    slope: Float64Array;
+    re: Float64Array;
+    im: Float64Array;
+  };
+  private modalBefore: { volts: number; amps: number; g: number }[] = [];
+
+  /** @param options `cached: false` factorises anew each time, for tests */
+  constructor(plan: CircuitPlan, options: { readonly cached?: boolean }) {
+    this.circuit = new Circuit(plan, options);
+    const zeros = (): Float64Array => new Float64Array(plan.edgeA.length);
+    this.noVolts = new Float64Array(plan.nodeCount);
+    this.board = {
+      ...this.circuit.emptyStamp(),
+      emfSlope: zeros(),
+      acRe: zeros(),
+      acIm: zeros(),
+    };
+    this.last = { g: zeros(), emf: zeros(), slope: zeros(), re: zeros(), im: zeros() };
+  }
+
+  /** Current of every edge from a to b in the last solution, A. */
+  currents(): Float64Array {
+    return this.circuit.currents();
+  }
+
+  /**
+   * Solves what is on the board.
+   *
+   * @param before the last solution, where it was made from this board
+   * @returns undefined where nothing on the board has changed since
+   */
+  solve(
+    modes: readonly Mode[] | undefined,
+    before: LandingVolts | undefined,
+  ): SolvedNetwork | undefined {
+    const { board, last } = this;
+    const sameSources =
+      before !== undefined && this.modalUnchanged() && sameArray(board.emf, last.emf);
+    const sameSlope = before !== undefined && sameArray(board.emfSlope, last.slope);
+    const sameAlternating =
+      before !== undefined && sameArray(board.acRe, last.re) && sameArray(board.acIm, last.im);
+    const sameNetwork = before !== undefined && sameArray(board.g, last.g);
+    if (sameSources && sameSlope && sameAlternating && sameNetwork) return undefined;
+    const solution = this.circuit.solve(board, modes);
+    const same = (of: boolean): LandingVolts | undefined =>
+      sameNetwork && of ? before : undefined;
+    const landing: LandingVolts = {
+      volts: solution.volts,
+      slope: same(sameSlope)?.slope ?? this.respond(board.emfSlope, 0),
+      acRe: same(sameAlternating)?.acRe ?? this.respond(board.acRe, 1),
+      acIm: same(sameAlternating)?.acIm ?? this.respond(board.acIm, 2),
+      island: solution.island,
+    };
+    last.g.set(board.g);
+    last.emf.set(board.emf);
+    last.slope.set(board.emfSlope);
+    last.re.set(board.acRe);
+    last.im.set(board.acIm);
+    this.modalBefore = board.modal.map(({ volts, amps, g }) => ({ volts, amps, g }));
+    return { landing, modes: solution.modes, settled: solution.settled };
+  }
+
+  /**
+   * Voltages of the board as it is with alternating sources of another run, without slopes. What was solved before is left
+   * as it was; the board is to be written anew before it is solved again.
+   */
+  solveApart(
+    modes: readonly Mode[] | undefined,
+    acRe: Float64Array,
+    acIm: Float64Array,
+  ): LandingVolts {
+    const solution = this.circuit.solve(this.board, modes);
+    return {
+      volts: solution.volts,
+      slope: this.noVolts,
+      acRe: this.respond(acRe, 1),
+      acIm: this.respond(acIm, 2),
+      island: solution.island,
+    };
+  }
+
+  private respond(sources: Float64Array, slot: number): Float64Array {
+    return isZero(sources) ? this.noVolts : this.circuit.respond(sources, slot);
+  }
+
+  private modalUnchanged(): boolean {
+    return this.board.modal.every((m, i) => {
+      const before = this.modalBefore[i];
+      return m.volts === before.volts && m.amps === before.amps && m.g === before.g;
+    });
+  }
+}
