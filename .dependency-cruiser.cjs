@@ -80,7 +80,11 @@ module.exports = {
         'outside workers the web takes values only from core/units, core/job and core/trace; types from anywhere',
       severity: 'error',
       from: { path: '^web/app/', pathNot: '(\\.worker|\\.spec)\\.ts$' },
-      to: { path: '^core/', pathNot: '^core/(units|job|trace)/', dependencyTypesNot: ['type-only'] },
+      to: {
+        path: '^core/',
+        pathNot: '^core/(units|job|trace)/',
+        dependencyTypesNot: ['type-only'],
+      },
     },
     {
       name: 'no-circular',

@@ -297,13 +297,11 @@ test('jobs: search in the address, copy, archive, export and import, a file that
     job: { tag: string };
   };
   const importFile = (data: unknown) =>
-    page
-      .locator('input[type=file]')
-      .setInputFiles({
-        name: 'job.json',
-        mimeType: 'application/json',
-        buffer: Buffer.from(typeof data === 'string' ? data : JSON.stringify(data)),
-      });
+    page.locator('input[type=file]').setInputFiles({
+      name: 'job.json',
+      mimeType: 'application/json',
+      buffer: Buffer.from(typeof data === 'string' ? data : JSON.stringify(data)),
+    });
   await importFile({ ...job, version: 4 });
   await expect(page.getByRole('status')).toContainText('this release reads up to 2');
   await importFile('{');

@@ -158,7 +158,9 @@ test('the server killed: edits, readings, a picture and a new job are kept, surv
       body: { values: { value: unknown }[]; sha256?: string };
     }[];
     expect(evidence.map((e) => e.kind)).toEqual(['reading', 'reading', 'reading', 'attachment']);
-    expect([evidence[0].body.values[0].value, evidence[2].body.values[0].value]).toEqual([398.5, 561]);
+    expect([evidence[0].body.values[0].value, evidence[2].body.values[0].value]).toEqual([
+      398.5, 561,
+    ]);
     const file = await fetch(`${base}/api/files/${evidence[3].body.sha256}`);
     expect([file.status, file.headers.get('content-type')]).toEqual([200, 'image/jpeg']);
     type Board = { rows: { job: { plate: { motor: { power: unknown } } } }[] };

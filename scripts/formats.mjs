@@ -1,10 +1,11 @@
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { root } from './lib/run.mjs';
+import { findingsPage } from './lib/findings-page.mjs';
+import { root, run } from './lib/run.mjs';
 import { calculationsPage } from './lib/calculations-page.mjs';
 import { buildAll, nodePackages } from './lib/setup.mjs';
 
-/** Writes what is published of the formats from the code itself: the JSON Schema of a job file, and every calculation. */
+/** Writes what is published of the formats from the code itself: the JSON Schema of a job file, every calculation, every finding and trial. */
 nodePackages();
 buildAll();
 const { jobFileSchema } = await import('../server/dist/http/app.js');
@@ -14,3 +15,11 @@ writeFileSync(
 );
 const { calculationGroups } = await import('../core/dist/sums/index.js');
 writeFileSync(join(root, 'docs/calculations.md'), calculationsPage(calculationGroups));
+const [{ hazardRules }, { findingRules, sayFinding }, { trialGrammar }] = await Promise.all(
+  ['hazards', 'words', 'trials'].map((name) => import(`../core/dist/${name}/index.js`)),
+);
+writeFileSync(
+  join(root, 'docs/findings.md'),
+  findingsPage({ hazardRules, findingRules, sayFinding, trialGrammar }),
+);
+run(process.execPath, ['node_modules/prettier/bin/prettier.cjs', '--write', 'docs']);

@@ -2,7 +2,10 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
+import { hazardRules } from '@tactron/core/hazards';
 import { evidenceHash, hashOfBytes } from '@tactron/core/job';
+import { isTrialId, trialGrammar } from '@tactron/core/trials';
+import { findingRules } from '@tactron/core/words';
 
 const folder = mkdtempSync(join(tmpdir(), 'tactron cli '));
 const demo = resolve('demo/fm-auger.tactron.json');
@@ -281,6 +284,7 @@ describe('tactron', () => {
     expect(all.map((t) => t.id)).toEqual(
       jasmine.arrayContaining(['supply.on', 'input.run.forward.1', 'preset.2', 'power.return']),
     );
+    expect(all.map((t) => t.id).filter((id) => !isTrialId(id))).toEqual([]);
     const { looks } = run('trial', demo, 'preset.2').json as {
       looks: { mark: string; hz: number }[];
     };
@@ -326,6 +330,18 @@ describe('tactron', () => {
       'terminals.csv',
       'wires.csv',
     ]);
+  });
+
+  it('has every rule and every kind of trial on the page of findings', () => {
+    const page = readFileSync(resolve('docs/findings.md'), 'utf8');
+    const ids = [
+      ...hazardRules.flatMap((rule) => Object.keys(rule.finds)),
+      ...findingRules,
+      ...trialGrammar.map((t) => t.id),
+    ];
+    expect(ids.filter((id) => !page.includes(`\`${id}\``)))
+      .withContext('run npm run formats')
+      .toEqual([]);
   });
 
   it('lists its calculations with units and sources', () => {

@@ -3,7 +3,7 @@ import { hashOf, type Job } from '../job/index.js';
 import { adoption, differs, planJob, wiringDifference } from '../plan/index.js';
 import { liveSteps } from '../procedure/index.js';
 import { everyArrangement } from '../testing/matrix.js';
-import { trialsOf } from '../trials/index.js';
+import { isTrialId, trialsOf } from '../trials/index.js';
 import { markNames } from '../words/circuit-english.js';
 import { deviceKinds, say, sayCaution, sayFinding } from '../words/index.js';
 import { layOut, type DrawnWire } from './drawing.js';
@@ -117,6 +117,9 @@ describe('every arrangement on every family', () => {
         ...checkJob(job, profile).flatMap(({ proof }) => (proof ? [proof] : [])),
       ];
       expect(named.length).withContext(name).toBeGreaterThan(3);
+      expect(trials.list.map((t) => t.id).filter((id) => !isTrialId(id)))
+        .withContext(name)
+        .toEqual([]);
       for (const { script, atUs } of named) {
         expect(trials.has(script)).withContext(`${name} ${script}`).toBeTrue();
         expect(atUs <= trials.trial(script).endMs * 1000 && atUs >= 0)

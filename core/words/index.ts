@@ -1,6 +1,6 @@
 export { sayWire } from './wires-english.js';
 export { kinds as deviceKinds } from './parts-english.js';
 export {
-  say, sayCaution, sayCondition, sayConflict, sayFinding, sayMark, sayName, sayNoPlan, sayOpenPlace, sayReason, saySchool, saySeverity,
+  findingRules, say, sayCaution, sayCondition, sayConflict, sayFinding, sayMark, sayName, sayNoPlan, sayOpenPlace, sayReason, saySchool, saySeverity,
   type Saying,
 } from './say.js'; // prettier-ignore

@@ -23,6 +23,9 @@ export function sayFinding(finding: Finding): Saying {
   return findings[finding.rule]?.(finding.args) ?? { what: finding.rule, why: '', remedy: '' };
 }
 
+/** Every rule that has words. */
+export const findingRules: readonly string[] = Object.keys(findings);
+
 /** What a severity asks for. */
 export const saySeverity = (severity: Finding['severity']): string => severities[severity];
 

@@ -1,0 +1,34 @@
+/**
+ * Ids of trials, and what each does: `<function>.<part>[.<variant>]`. A name in angle brackets stands for what the job has.
+ *
+ * @example trialGrammar.some(({ id }) => id === 'dial.<share>') // true
+ */
+export const trialGrammar: readonly { readonly id: string; readonly does: string }[] = [
+  { id: 'supply.on', does: 'power-up with every run contact open' },
+  { id: 'input.<function>.<n>', does: 'one contact of a function given at rest' },
+  { id: 'dial.<share>', does: 'a run with dial, signal or keypad at a share of its range' },
+  { id: 'direction.<way>', does: 'a run in one direction at low speed' },
+  { id: 'direction.both', does: 'the other direction given as well, then the first let go' },
+  { id: 'stop.held', does: 'start held, stop pressed and let go' },
+  { id: 'station.<n>', does: 'start and stop of a further station' },
+  { id: 'estop', does: 'emergency stop from half speed, put back with the start still given' },
+  { id: 'estop.full', does: 'the same from full speed' },
+  { id: 'interlock.<name>', does: 'a condition opened under way and closed again' },
+  { id: 'foot', does: 'the foot stop worked under way and let go' },
+  { id: 'place.takeover', does: 'key to local, start given, key back' },
+  { id: 'place.stop', does: 'run from the keypad, the station’s stop pressed' },
+  { id: 'jog.<way>', does: 'the jog button held' },
+  { id: 'preset.<n>', does: 'a run at a preset speed' },
+  { id: 'ramps', does: 'full speed and back to rest' },
+  { id: 'power.return', does: 'supply cut until the display is dark, and returned' },
+  { id: 'breaker.return', does: 'the same by the main breaker' },
+  { id: 'fault.reset.<ms>', does: 'a dip of the supply, then a fault reset with the start given' },
+  { id: 'power.off', does: 'contactor opened by its button' },
+  { id: 'show', does: 'what a behaviour card shows, one after the other' },
+];
+
+/** Whether an id is of the grammar. */
+export const isTrialId = (id: string): boolean =>
+  trialGrammar.some((rule) =>
+    new RegExp(`^${rule.id.replaceAll('.', '\\.').replace(/<\w+>/gu, '[\\w.]+')}$`, 'u').test(id),
+  );
