@@ -21,6 +21,26 @@ const plants = [
     'through-index',
   ],
   [
+    'core/parts/planted.ts',
+    "import { planJob } from '../plan/index.js';\nexport const planted = planJob;\n",
+    'core-floor-parts',
+  ],
+  [
+    'core/faults/planted.ts',
+    "import { rehearse } from '../rehearsal/index.js';\nexport const planted = rehearse;\n",
+    'core-floor-faults',
+  ],
+  [
+    'core/rehearsal/planted.ts',
+    "import { trialsOf } from '../trials/index.js';\nexport const planted = trialsOf;\n",
+    'core-floor-rehearsal',
+  ],
+  [
+    'core/trials/planted.ts',
+    "import { checkJob } from '../hazards/index.js';\nexport const planted = checkJob;\n",
+    'core-floor-trials',
+  ],
+  [
     'core/hazards/planted.ts',
     "import { say } from '../words/index.js';\nexport const planted = say;\n",
     'words-beside',

@@ -78,5 +78,5 @@ export { quantity, sizeSchema, sizeText, type Size } from './quantities.js';
 export { schemeSchema, type Scheme } from './scheme.js';
 export { sortedEntries } from './sorted-entries.js';
 export { CORE_VERSION } from './version.js';
-export { upgradeJob } from './upgrade.js';
+export { upgradeJob, upgradePatch } from './upgrade.js';
 export { emptySite, siteSchema, type SiteDocument } from './site.js';

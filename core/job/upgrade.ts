@@ -73,6 +73,29 @@ function fromFirst(job: Plain): Plain {
   };
 }
 
+/** What of an operation on a document of the first format is a wiring, a part of it or a note of the panel. */
+function fromFirstValue(path: string, value: Plain): unknown {
+  if (path === '') return upgradeJob(value);
+  if (path === '/adopted') return fromFirst({ adopted: value })['adopted'];
+  if (/^\/(?:adopted|decisions)\/devices\/[^/]+$/u.test(path)) return unpacked(value);
+  if (!/^\/deviations\/[^/]+$/u.test(path)) return value;
+  const actual = asFault(value);
+  return actual === undefined ? value : { ...value, actual };
+}
+
+/**
+ * Operations made on a document of the first format, as they fit the same document in this one: what a browser kept over a
+ * new release.
+ *
+ * @example upgradePatch([{ op: 'replace', path: '/tag', value: 'T-2' }]) // the same
+ */
+export function upgradePatch<O extends { readonly path: string }>(patch: readonly O[]): O[] {
+  return patch.map((o) => {
+    const { value } = o as { value?: unknown };
+    return isPlain(value) ? { ...o, value: fromFirstValue(o.path, value) } : o;
+  });
+}
+
 /**
  * A job document of an older format as this release reads it; one of this or a newer format is left as it is.
  *

@@ -6,7 +6,7 @@ import type { MotorCurves } from '@tactron/core/line';
 import type { Derived, PartsAndTools } from './compute.types';
 import type { CompareWorker } from './compare.worker';
 import type { DeriveWorker } from './derive.worker';
-import type { PlanWorker, SaidMove } from './plan.worker';
+import type { Missing, PlanWorker, SaidMove } from './plan.worker';
 import type { RehearseWorker } from './rehearse.worker';
 
 /** Everything heavy runs here, away from the interface's thread, behind two typed proxies. */
@@ -46,6 +46,11 @@ export class Compute {
   ): Promise<Adopted | null> {
     const stopped = new Promise<never>((_done, fail) => (this.planless = fail));
     return Promise.race([this.planners().follows(job, profile, evidence), stopped]);
+  }
+
+  /** What plates and wishes of some jobs leave open. */
+  async missing(jobs: readonly Pick<Job, 'plate' | 'scheme'>[]): Promise<Missing[]> {
+    return this.planners().missing(jobs);
   }
 
   /** The decision that moving one end of a wire makes. */

@@ -9,14 +9,34 @@ import {
   planJob,
   type MovedEnd,
 } from '@tactron/core/plan';
+import { plateMissing } from '@tactron/core/line';
 import { foundValues } from '@tactron/core/records';
+import { schemeMissing } from '@tactron/core/scheme';
 import { say } from '@tactron/core/words';
 
 /** A move that can be made, or why it cannot, in words. */
 export type SaidMove =
   Extract<MovedEnd, { ok: true }> | { readonly ok: false; readonly text: string };
 
+/** How much of plates and wishes is needed before anything can be planned, and how much of it is open. */
+export interface Missing {
+  readonly plate: { readonly needed: number; readonly missing: number };
+  readonly scheme: { readonly needed: number; readonly missing: number };
+}
+
 const worker = {
+  /** What is open in each of some jobs. */
+  missing(jobs: readonly Pick<Job, 'plate' | 'scheme'>[]): Missing[] {
+    const count = ({ needed, missing }: { needed: number; missing: readonly string[] }) => ({
+      needed,
+      missing: missing.length,
+    });
+    return jobs.map(({ plate, scheme }) => ({
+      plate: count(plateMissing(plate)),
+      scheme: count(schemeMissing(scheme)),
+    }));
+  },
+
   /**
    * The plan that a change makes, where it is adopted with the change; null where nothing is built otherwise, there is no
    * plan, or evidence lets it wait for a person.

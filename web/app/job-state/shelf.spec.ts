@@ -55,6 +55,44 @@ describe('what this browser keeps', () => {
     await next.close();
   });
 
+  it('that an older release kept is read in the format of this one: jobs, waiting changes, steps to undo', async () => {
+    const old = await openDB(name, 2, {
+      upgrade: (db) => {
+        for (const store of [
+          'base',
+          'outbox',
+          'evidence',
+          'undo',
+          'conflict',
+          'made',
+          'files',
+          'aside',
+          'profiles',
+          'lists',
+        ])
+          db.createObjectStore(store, {
+            keyPath:
+              store === 'lists' ? 'name' : ['files', 'profiles'].includes(store) ? 'sha256' : 'id',
+          }).createIndex('job', 'jobId');
+      },
+    });
+    const wiring = { devices: {}, wires: {}, planHash: 'h' };
+    const patch = [
+      { op: 'replace', path: '/adopted', value: wiring },
+      { op: 'replace', path: '/tag', value: 'T-2' },
+    ];
+    await old.put('base', { id: 'j', job: { version: 1, adopted: wiring, deviations: {} } });
+    await old.put('outbox', { id: 'c', jobId: 'j', order: 1, patch });
+    await old.put('undo', { id: 'j', undo: [{ label: 'x', back: patch, forth: [] }], redo: [] });
+    old.close();
+    const base = await shelf.get('base', 'j');
+    expect([base?.job.version, base?.job.adopted?.device]).toEqual([2, 'drive']);
+    const [waiting] = await shelf.ofJob('outbox', 'j');
+    const upgraded = [{ ...patch[0], value: { device: 'drive', ...wiring } }, patch[1]];
+    expect(waiting.patch).toEqual(upgraded as never);
+    expect((await shelf.get('undo', 'j'))?.undo[0].back).toEqual(upgraded as never);
+  });
+
   it('puts all of a write in, or none of it', async () => {
     expect(await shelf.write([change('a'), unstorable('b')])).toBeFalse();
     await shelf.close();

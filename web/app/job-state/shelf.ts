@@ -1,5 +1,12 @@
-import { openDB, type DBSchema, type IDBPDatabase, type StoreNames, type StoreValue } from 'idb';
-import type { Author, Evidence, Job } from '@tactron/core/job';
+import {
+  openDB,
+  type DBSchema,
+  type IDBPDatabase,
+  type IDBPTransaction,
+  type StoreNames,
+  type StoreValue,
+} from 'idb';
+import { upgradeJob, upgradePatch, type Author, type Evidence, type Job } from '@tactron/core/job';
 import type { Profile } from '@tactron/core/catalogue';
 import type { Conflict, PendingChange, UndoStep } from './job.model';
 
@@ -199,13 +206,14 @@ export class Shelf {
   }
 
   private open(): Promise<IDBPDatabase<Stores>> {
-    const opening = (this.db ??= openDB<Stores>(this.name, 2, {
-      upgrade: (db) => {
+    const opening = (this.db ??= openDB<Stores>(this.name, 3, {
+      upgrade: async (db, from, _to, tx) => {
         for (const store of Object.keys(keyOf) as StoreName[]) {
           if (db.objectStoreNames.contains(store)) continue;
           const made = db.createObjectStore(store, { keyPath: keyOf[store] });
           if (byJob.includes(store)) made.createIndex('job' as never, 'jobId');
         }
+        if (from === 1 || from === 2) await secondFormat(tx);
       },
       // A newer window upgrades the store: this one lets go and opens it again when it is asked next.
       blocking: () => void this.close(),
@@ -214,4 +222,33 @@ export class Shelf {
     opening.catch(() => (this.db = undefined));
     return opening;
   }
+}
+
+type Upgrading = IDBPTransaction<Stores, StoreName[], 'versionchange'>;
+
+/** Jobs and changes that an older release kept, as this one reads them: what waits is sent, and what was done can be undone. */
+async function secondFormat(tx: Upgrading): Promise<void> {
+  const each = async <S extends StoreName>(
+    store: S,
+    change: (value: StoreValue<Stores, S>) => StoreValue<Stores, S>,
+  ): Promise<void> => {
+    const rows = tx.objectStore(store);
+    for (const value of await rows.getAll()) await rows.put(change(value));
+  };
+  const job = (kept: Job): Job => upgradeJob(kept) as Job;
+  const step = (s: UndoStep): UndoStep => ({
+    ...s,
+    back: upgradePatch(s.back),
+    forth: upgradePatch(s.forth),
+  });
+  const change = (c: PendingChange): PendingChange => ({ ...c, patch: upgradePatch(c.patch) });
+  await each('base', (kept) => ({ ...kept, job: job(kept.job) }));
+  await each('made', (made) => ({ ...made, job: job(made.job) }));
+  await each('outbox', change);
+  await each('undo', (steps) => ({
+    ...steps,
+    undo: steps.undo.map(step),
+    redo: steps.redo.map(step),
+  }));
+  await each('conflict', (conflict) => ({ ...conflict, mine: change(conflict.mine) }));
 }

@@ -22,6 +22,8 @@ import { Api, type BoardEntry, type SiteEntry } from '../job-state/api';
 import { Courier } from '../job-state/courier';
 import { Desk } from '../job-state/desk';
 import { LocalStore } from '../job-state/local-store';
+import { Compute } from '../compute/compute';
+import type { Missing } from '../compute/plan.worker';
 import { boardTrail } from './board-trail';
 import { moment } from '../frame/moment';
 
@@ -36,6 +38,7 @@ const PAGE = 24;
 })
 export class JobsBoard {
   private readonly api = inject(Api);
+  private readonly compute = inject(Compute);
   private readonly desk = inject(Desk);
   private readonly local = inject(LocalStore);
   private readonly preferences = inject(Preferences);
@@ -64,7 +67,7 @@ export class JobsBoard {
         site,
         rows: rows
           .filter((r) => r.siteId === site.id)
-          .map((row) => ({ row, trail: boardTrail(row) })),
+          .map((row) => ({ row, trail: this.trail(row) })),
       }))
       .filter(
         (group) =>
@@ -79,11 +82,24 @@ export class JobsBoard {
   });
 
   protected readonly when = moment;
+  /** What is open in each job, as the core counts it. */
+  private readonly missing = signal<ReadonlyMap<string, Missing>>(new Map());
+
+  private trail(row: BoardEntry): ReturnType<typeof boardTrail> | undefined {
+    const missing = this.missing().get(row.id);
+    return missing && boardTrail(row, missing);
+  }
 
   constructor() {
     effect(() => {
       this.query();
       void this.load();
+    });
+    effect(() => {
+      const rows = this.rows() ?? [];
+      void this.compute
+        .missing(rows.map(({ job: { plate, scheme } }) => ({ plate, scheme })))
+        .then((found) => this.missing.set(new Map(rows.map((row, i) => [row.id, found[i]]))));
     });
     const off = this.keys.on('/', () => this.searchBox()?.nativeElement.focus());
     const heard = inject(Courier).news.subscribe(
