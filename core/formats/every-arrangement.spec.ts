@@ -1,11 +1,13 @@
 import { checkJob, hazardRules } from '../hazards/index.js';
 import { hashOf, type Job } from '../job/index.js';
+import { plateFacts } from '../line/index.js';
 import { adoption, differs, planJob, wiringDifference } from '../plan/index.js';
 import { liveSteps } from '../procedure/index.js';
 import { everyArrangement } from '../testing/matrix.js';
 import { isTrialId, trialsOf } from '../trials/index.js';
 import { markNames } from '../words/circuit-english.js';
-import { deviceKinds, say, sayCaution, sayFinding } from '../words/index.js';
+import { factTitles } from '../words/facts-english.js';
+import { deviceKinds, say, sayCaution, sayFinding, sayTitle } from '../words/index.js';
 import { layOut, type DrawnWire } from './drawing.js';
 import { recordFiles } from './record-files.js';
 import { wireTable } from './tables.js';
@@ -100,6 +102,12 @@ describe('every arrangement on every family', () => {
       for (const { phases, id } of trialsOf(job, profile).list)
         for (const { mark } of phases)
           expect(markNames[mark]).withContext(`${id} ${mark}`).toBeDefined();
+      for (const { working } of plateFacts(job, profile))
+        for (const { title } of [working, ...working.inputs, ...working.results]) {
+          const code = /^fact\.(\w+)/u.exec(title)?.[1];
+          if (code !== undefined) expect(factTitles[code]).withContext(code).toBeDefined();
+          expect(sayTitle(title)).withContext(name).not.toContain('fact.');
+        }
       for (const { why } of Object.values(job.adopted?.settings ?? {}))
         expect(say(why)).withContext(`${name} ${why.code}`).not.toBe(why.code);
       for (const { kind } of Object.values(job.adopted?.devices ?? {}))

@@ -1,3 +1,4 @@
+export { sayTitle } from './facts-english.js';
 export { sayWire } from './wires-english.js';
 export { kinds as deviceKinds } from './parts-english.js';
 export {

@@ -47,10 +47,10 @@ export function usableCurrent(c: PlateContext): PlateFact | undefined {
       ...working,
       inputs: [
         ...working.inputs,
-        { name: 'carrierFactor', title: 'for the carrier frequency', value: carrier, unit: '' },
-        { name: 'feedFactor', title: 'for single-phase feed', value: feed, unit: '' },
+        { name: 'carrierFactor', title: 'fact.forTheCarrierFrequency', value: carrier, unit: '' },
+        { name: 'feedFactor', title: 'fact.forSinglephaseFeed', value: feed, unit: '' },
       ],
-      results: [{ name: 'usableA', title: 'usable current', value: usableA, unit: 'A' }],
+      results: [{ name: 'usableA', title: 'fact.usableCurrent', value: usableA, unit: 'A' }],
       formula: `${working.formula}; times carrier and feed`,
     },
   };
@@ -68,15 +68,15 @@ function share(c: PlateContext, usableA: number): PlateFact[] {
       unit: '%',
       working: {
         name: 'deviceShare',
-        title: 'Plate current against the device',
+        title: 'fact.plateCurrentAgainstTheDevice',
         formula: '100·I_motor/I_usable',
         source: 'device rating from its profile, derated for this place',
         confirm: 'The derating curves in the maker’s manual.',
         inputs: [
-          { name: 'amps', title: 'plate current in this link', value: amps, unit: 'A' },
-          { name: 'usableA', title: 'current the device may give here', value: usableA, unit: 'A' },
+          { name: 'amps', title: 'fact.plateCurrentInThisLink', value: amps, unit: 'A' },
+          { name: 'usableA', title: 'fact.currentTheDeviceMayGiveHere', value: usableA, unit: 'A' },
         ],
-        results: [{ name: 'share', title: 'share of the device', value, unit: '%' }],
+        results: [{ name: 'share', title: 'fact.shareOfTheDevice', value, unit: '%' }],
       },
     },
   ];
@@ -102,21 +102,21 @@ function overloadFact(c: PlateContext, usableA: number): PlateFact[] {
       unit: '%',
       working: {
         name: 'overloadTorque',
-        title: 'Torque for a short time',
+        title: 'fact.torqueForAShortTime',
         formula: 'overload·I_usable/I_motor, torque taken in proportion to current',
         source: 'overload of the device profile',
         confirm: `The time it holds: ${model.overloadS ?? 60} s, and how often.`,
         inputs: [
           {
             name: 'overloadPct',
-            title: 'overload of the device',
+            title: 'fact.overloadOfTheDevice',
             value: model.overloadPct ?? 0,
             unit: '%',
           },
-          { name: 'usableA', title: 'usable current', value: usableA, unit: 'A' },
-          { name: 'amps', title: 'plate current', value: c.n.rated?.amps ?? 0, unit: 'A' },
+          { name: 'usableA', title: 'fact.usableCurrent', value: usableA, unit: 'A' },
+          { name: 'amps', title: 'fact.plateCurrent', value: c.n.rated?.amps ?? 0, unit: 'A' },
         ],
-        results: [{ name: 'pct', title: 'of rated torque', value: pct, unit: '%' }],
+        results: [{ name: 'pct', title: 'fact.ofRatedTorque', value: pct, unit: '%' }],
       },
     },
   ];

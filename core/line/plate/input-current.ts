@@ -17,7 +17,7 @@ export const threePhaseInputCurrent = calculation<
   { currentA: number }
 >({
   name: 'threePhaseInputCurrent',
-  title: 'Input current on three phases',
+  title: 'fact.inputCurrentOnThreePhases',
   args: {
     ...inputCurrentArguments,
     outputKw: positive('shaft power', 'kW', 10_000),

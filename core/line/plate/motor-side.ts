@@ -58,12 +58,12 @@ function ownAmpacity({ plate }: PlateContext): PlateFact | undefined {
     unit: 'A',
     working: {
       name: 'ampacity',
-      title: 'What the cable may carry',
+      title: 'fact.whatTheCableMayCarry',
       formula: 'from the table as it stands',
       source: `${ownTable.title}${ownTable.source ? `: ${ownTable.source}` : ''}`,
       confirm: 'Your own table, with every factor in it.',
-      inputs: [{ name: 'size', title: 'conductor', value: name, unit: '' }],
-      results: [{ name: 'usableA', title: 'may carry', value: usableA, unit: 'A' }],
+      inputs: [{ name: 'size', title: 'fact.conductor', value: name, unit: '' }],
+      results: [{ name: 'usableA', title: 'fact.mayCarry', value: usableA, unit: 'A' }],
     },
   };
 }
@@ -83,23 +83,28 @@ function ampacityFact(c: PlateContext): PlateFact | undefined {
       unit: 'A',
       working: {
         name: 'ampacity',
-        title: 'What the cable may carry',
+        title: 'fact.whatTheCableMayCarry',
         formula: 'I = I_table·k_air·k_group',
         source: table.source,
         confirm: 'Table, method and factors of the local code.',
         inputs: [
           {
             name: 'size',
-            title: `conductor, ${table.title}`,
+            title: `fact.conductor:${table.title}`,
             value: sizeKey(size),
             unit: 'mm2' in size ? 'mm²' : 'AWG',
           },
-          { name: 'tableA', title: 'in the table', value: a.tableA, unit: 'A' },
-          { name: 'ambientC', title: 'air', value: ambientC, unit: '°C' },
-          { name: 'ambientFactor', title: 'factor for the air', value: a.ambientFactor, unit: '' },
-          { name: 'groupFactor', title: 'factor for grouping', value: a.groupFactor, unit: '' },
+          { name: 'tableA', title: 'fact.inTheTable', value: a.tableA, unit: 'A' },
+          { name: 'ambientC', title: 'fact.air', value: ambientC, unit: '°C' },
+          {
+            name: 'ambientFactor',
+            title: 'fact.factorForTheAir',
+            value: a.ambientFactor,
+            unit: '',
+          },
+          { name: 'groupFactor', title: 'fact.factorForGrouping', value: a.groupFactor, unit: '' },
         ],
-        results: [{ name: 'usableA', title: 'may carry', value: a.usableA, unit: 'A' }],
+        results: [{ name: 'usableA', title: 'fact.mayCarry', value: a.usableA, unit: 'A' }],
       },
     };
   } catch {
@@ -164,19 +169,19 @@ function linkFact(point: RatedPoint, outputV: number): PlateFact {
     unit: '',
     working: {
       name: 'motorLink',
-      title: 'Motor link for this supply',
+      title: 'fact.motorLinkForThisSupply',
       formula: 'the plate voltage within 6 % of the output decides the link',
       source: 'NEMA MG 1 §12.44 for 460 V plates on 480 V; IEC 60034-1 zone A',
       inputs: [
-        { name: 'outputV', title: 'output voltage', value: outputV, unit: 'V' },
+        { name: 'outputV', title: 'fact.outputVoltage', value: outputV, unit: 'V' },
         {
           name: 'plateV',
-          title: 'plate voltage that suits it',
+          title: 'fact.plateVoltageThatSuitsIt',
           value: point.volts ?? 0,
           unit: 'V',
         },
       ],
-      results: [{ name: 'link', title: 'link', value: point.link, unit: '' }],
+      results: [{ name: 'link', title: 'fact.link', value: point.link, unit: '' }],
     },
   };
 }
@@ -242,7 +247,7 @@ function overloadFact({ n, plate, job }: PlateContext): PlateFact[] {
       unit: 'A',
       working: {
         name: 'overloadSetting',
-        title: 'Overload setting',
+        title: 'fact.overloadSetting',
         formula: 'I_r = plate current in this link',
         source:
           job.practice === 'NFPA'
@@ -250,12 +255,19 @@ function overloadFact({ n, plate, job }: PlateContext): PlateFact[] {
             : 'IEC 60947-4-1: never trips at 1.05, trips at 1.2 times the setting',
         confirm: 'The local code; never the rating of the device.',
         inputs: [
-          { name: 'amps', title: 'plate current', value: amps, unit: 'A' },
+          { name: 'amps', title: 'fact.plateCurrent', value: amps, unit: 'A' },
           ...(plate.motor.serviceFactor
-            ? [{ name: 'sf', title: 'service factor', value: plate.motor.serviceFactor, unit: '' }]
+            ? [
+                {
+                  name: 'sf',
+                  title: 'fact.serviceFactor',
+                  value: plate.motor.serviceFactor,
+                  unit: '',
+                },
+              ]
             : []),
         ],
-        results: [{ name: 'setting', title: 'set to', value: amps, unit: 'A' }],
+        results: [{ name: 'setting', title: 'fact.setTo', value: amps, unit: 'A' }],
       },
     },
   ];

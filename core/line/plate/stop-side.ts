@@ -47,7 +47,7 @@ export function stopFact(c: PlateContext): PlateFact[] {
       unit: 's',
       working: {
         name: 'shortestStop',
-        title: 'Shortest stop without a resistor',
+        title: 'fact.shortestStopWithoutAResistor',
         formula: `t = J·ω/(${LOSS_TORQUE_SHARE}·T_N + T_L)`,
         source:
           'losses of motor and drive take 15 to 20 % of rated torque; a steady load helps, an overhauling one does not',
@@ -55,14 +55,14 @@ export function stopFact(c: PlateContext): PlateFact[] {
         inputs: [
           {
             name: 'inertia',
-            title: 'inertia at the motor',
+            title: 'fact.inertiaAtTheMotor',
             value: a.inertiaKgm2 ?? 0,
             unit: 'kg·m²',
           },
-          { name: 'fromRpm', title: 'from', value: a.fromRpm ?? 0, unit: 'rpm' },
-          { name: 'load', title: 'load torque, which helps', value: a.loadTorqueNm, unit: 'Nm' },
+          { name: 'fromRpm', title: 'fact.from', value: a.fromRpm ?? 0, unit: 'rpm' },
+          { name: 'load', title: 'fact.loadTorqueWhichHelps', value: a.loadTorqueNm, unit: 'Nm' },
         ],
-        results: [{ name: 'timeS', title: 'shortest stop', value, unit: 's' }],
+        results: [{ name: 'timeS', title: 'fact.shortestStop', value, unit: 's' }],
       },
     },
   ];

@@ -140,19 +140,19 @@ function feedAmpacity({ line, job }: PlateContext): PlateFact | undefined {
     unit: 'A',
     working: {
       name: 'ampacity',
-      title: 'What the feed may carry',
+      title: 'fact.whatTheFeedMayCarry',
       formula: 'I = I_table at 30 °C, alone',
       source: table.source,
       confirm: 'Table, method and factors of the local code.',
       inputs: [
         {
           name: 'size',
-          title: 'conductor',
+          title: 'fact.conductor',
           value: sizeKey(size),
           unit: 'mm2' in size ? 'mm²' : 'AWG',
         },
       ],
-      results: [{ name: 'usableA', title: 'may carry', value: usableA, unit: 'A' }],
+      results: [{ name: 'usableA', title: 'fact.mayCarry', value: usableA, unit: 'A' }],
     },
   };
 }

@@ -16,6 +16,7 @@ import {
   plateFacts,
   plateMissing,
   type MotorCurves,
+  type PlateFact,
 } from '@tactron/core/line';
 import { liveSteps } from '@tactron/core/procedure';
 import {
@@ -37,6 +38,7 @@ import {
   sayName,
   sayNoPlan,
   saySeverity,
+  sayTitle,
   sayWire,
 } from '@tactron/core/words';
 import type { Derived, PartsAndTools, SaidLine, SaidRow, SaidStep } from './compute.types';
@@ -94,6 +96,23 @@ function saidRow(row: SettingRow, profile: Profile, job: Job): SaidRow {
       name: `${key} · ${name}`,
     })),
     reason: why ? say(why) : '',
+  };
+}
+
+/** A plate fact with the titles of its working in words. */
+function saidFact(fact: PlateFact): PlateFact {
+  const said = <T extends { readonly title: string }>(row: T): T => ({
+    ...row,
+    title: sayTitle(row.title),
+  });
+  const { working } = fact;
+  return {
+    ...fact,
+    working: {
+      ...said(working),
+      inputs: working.inputs.map(said),
+      results: working.results.map(said),
+    },
   };
 }
 
@@ -185,7 +204,7 @@ const worker = {
       return { ...obstacle, text: say({ code: obstacle.code, args }) };
     });
     return {
-      facts: plateFacts(job, profile),
+      facts: plateFacts(job, profile).map(saidFact),
       plate: plateMissing(job.plate),
       scheme: schemeMissing(job.scheme),
       findings,

@@ -18,8 +18,8 @@ const marks: Readonly<Record<string, string>> = {
   noEffect: '',
 };
 
-/** Workers that share the faults: one a core of a small machine. */
-const SHARES = 2;
+/** Workers that share the faults: every core but the one the page needs, two at least and four at most. */
+const SHARES = Math.min(4, Math.max(2, (navigator.hardwareConcurrency || 2) - 1));
 
 /** What if it breaks: every wire of the station and every contact, one fault at a time, before power is on. */
 @Component({
