@@ -24,6 +24,7 @@ export {
   firstOfKind,
   hasControlSupply,
   inputLogics,
+  keepsLineFrequency,
   modelOf,
   presentTerminals,
   relaysOf,

@@ -9,6 +9,13 @@ export function presentTerminals(profile: Profile, options: readonly string[] = 
     .flatMap((row) => row.terminals);
 }
 
+/**
+ * Whether the motor gets the frequency of the supply: a device that only lowers its voltage. It has no link, reflects no
+ * edges into the cable and takes from the supply what the motor takes.
+ */
+export const keepsLineFrequency = (profile: Profile | undefined): boolean =>
+  profile?.kind === 'starter';
+
 /** The first terminal of a kind, in the order in which they lie on the device. */
 export function firstOfKind<K extends Terminal['kind']>(
   profile: Profile,

@@ -2,7 +2,7 @@ import type { Control, InputName, Levels } from './vocabulary.js';
 import type { Direction, DriveState } from './state.js';
 
 /** Why a demand is not followed. */
-export type Block =
+export type Refusal =
   | 'stopOpen'
   | 'needFreshEdge'
   | 'wrongPlace'
@@ -18,7 +18,7 @@ export type Block =
 export interface Command {
   readonly direction: Direction;
   readonly jog: boolean;
-  readonly block: Block | null;
+  readonly block: Refusal | null;
 }
 
 export type Edges = Readonly<Partial<Record<InputName, 'rise' | 'fall'>>>;
@@ -59,7 +59,7 @@ export function anyDemand(
 function levelDirection(
   control: Control,
   s: DriveState,
-): { direction: Direction; block: Block | null } {
+): { direction: Direction; block: Refusal | null } {
   const l = s.levels;
   if (control.startMethod === 'levelRunDirection')
     return { direction: l.run ? (l.direction ? -1 : 1) : 0, block: null };
@@ -73,7 +73,7 @@ function levelDirection(
 function terminalDirection(
   control: Control,
   s: DriveState,
-): { direction: Direction; block: Block | null } {
+): { direction: Direction; block: Refusal | null } {
   const l = s.levels;
   if (l.stop === 0) return { direction: 0, block: terminalDemand(control, l) ? 'stopOpen' : null };
   if (s.carried !== 0) return { direction: s.carried, block: null };
@@ -106,9 +106,9 @@ function jogDirection(control: Control, s: DriveState, running: boolean): Direct
  * @param s state with the levels in force
  * @param enabled whether enables, inhibit, link and fault allow an output at all, and why not
  */
-export function resolveCommand(control: Control, s: DriveState, enabled: Block | null): Command {
+export function resolveCommand(control: Control, s: DriveState, enabled: Refusal | null): Command {
   const keypad = commandPlace(control, s.levels) === 'keypad';
-  let want: { direction: Direction; block: Block | null };
+  let want: { direction: Direction; block: Refusal | null };
   let jog: Direction = 0;
   if (keypad) {
     const stopped = s.levels.stop === 0 && control.terminalStopUnderKeypad === 'acts';

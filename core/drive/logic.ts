@@ -3,7 +3,7 @@ import { steady, type Path } from '../numeric/index.js';
 import { scaleAnalogue, type AnalogueScale } from './analogue.js';
 import { commandPlace, isPulse, terminalDemand } from './command.js';
 import { outputStretch } from './motion.js';
-import type { Link } from './power.js';
+import type { DcLink } from './power.js';
 import { nextCrossing } from './ramp.js';
 import type { DriveState, Motion } from './state.js';
 import { initialDrive, stepDrive, wakeDrive, type DriveInputs } from './step.js';
@@ -14,7 +14,7 @@ import { restingLevels, type Control, type InputName, type Levels } from './voca
 export interface DriveSpec {
   readonly kind: 'drive';
   readonly control: Control;
-  readonly link: Link | undefined;
+  readonly link: DcLink | undefined;
   /** Analogue input that gives the reference, by its place among the analogue inputs; undefined where none does. */
   readonly reference:
     | { readonly input: number; readonly liveZero: boolean; readonly scale: AnalogueScale }

@@ -5,7 +5,7 @@ import type { Power } from './state.js';
  * Energy of the DC link and what draws on it, for a drive inside a rehearsal. Without it (`tactron drive`) the ride-
  * through of the vocabulary holds and the logic dies with its supply.
  */
-export interface Link {
+export interface DcLink {
   /** Energy between the usual link voltage and the undervoltage threshold, J. */
   readonly toThresholdJ: number;
   /** Energy between the usual link voltage and the voltage at which the logic goes dark, J. */
@@ -17,7 +17,7 @@ export interface Link {
 }
 
 /** Time from loss of supply to the undervoltage threshold, µs; t = C·(U0² − Umin²)/(2·P). */
-export function rideThroughUs(control: Control, link: Link | undefined, hz: number): number {
+export function rideThroughUs(control: Control, link: DcLink | undefined, hz: number): number {
   if (!link) return Math.round(control.rideThroughMs * 1000);
   const f = Math.abs(hz);
   const watts = link.idleW + link.load[0] * f + link.load[1] * f * f + link.load[2] * f * f * f;
@@ -27,7 +27,7 @@ export function rideThroughUs(control: Control, link: Link | undefined, hz: numb
 /** Power state after a change of supplies at t; `hz` is what the output gives now. */
 export function stepPower(
   control: Control,
-  link: Link | undefined,
+  link: DcLink | undefined,
   power: Power,
   was: Levels,
   now: Levels,

@@ -14,7 +14,7 @@ import {
 import type { DeviceFacts, InstallFacts } from '../motor/index.js';
 import type { AnalogueScale } from './analogue.js';
 import type { DriveSpec } from './logic.js';
-import type { Link } from './power.js';
+import type { DcLink } from './power.js';
 import { longestTravelMs } from './ramp.js';
 import { controlSchema, type Control } from './vocabulary.js';
 
@@ -152,7 +152,7 @@ function linkEnergy(
   profile: Profile,
   model: Model,
   { lineV, load }: InstallFacts,
-): Link | undefined {
+): DcLink | undefined {
   if (!profile.link || !model.capacityUF) return undefined;
   const u0 = Math.SQRT2 * lineV;
   const energy = (share: number): number =>

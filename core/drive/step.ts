@@ -3,7 +3,7 @@ import {
   commandPlace,
   isPulse,
   resolveCommand,
-  type Block,
+  type Refusal,
   type Command,
   type Edges,
 } from './command.js';
@@ -16,7 +16,7 @@ import {
   type ShaftNow,
 } from './motion.js';
 import { watchKeypad, watchKeypadSpeed, watchPot, watchTerminals } from './latches.js';
-import { stepPower, type Link } from './power.js';
+import { stepPower, type DcLink } from './power.js';
 import {
   inputNames,
   restingLevels,
@@ -103,7 +103,7 @@ export function initialDrive(control: Control, inputs: DriveInputs): DriveState 
  */
 export function stepDrive(
   control: Control,
-  link: Link | undefined,
+  link: DcLink | undefined,
   before: DriveState,
   inputs: DriveInputs,
   t: number,
@@ -156,7 +156,7 @@ export function wakeDrive(s: DriveState, t: number): number {
   return times.reduce((next, time) => (time > t && time < next ? time : next), Infinity);
 }
 
-function outputBarred(s: DriveState): Block | null {
+function outputBarred(s: DriveState): Refusal | null {
   if (!s.power.linkUp) return 'noMains';
   if (s.levels.enableA === 0 || s.levels.enableB === 0) return 'enableOpen';
   return s.levels.outputInhibit || s.levels.quickStop || s.fault ? 'inhibited' : null;

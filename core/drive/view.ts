@@ -1,6 +1,6 @@
-import { isPulse, type Block } from './command.js';
+import { isPulse, type Refusal } from './command.js';
 import { outputHz } from './motion.js';
-import type { Link } from './power.js';
+import type { DcLink } from './power.js';
 import { wanted } from './step.js';
 import type { DriveState, Fault } from './state.js';
 import type { Control } from './vocabulary.js';
@@ -29,11 +29,11 @@ export interface DriveView {
   /** Output frequency, negative in reverse. */
   readonly hz: number;
   readonly fault: Fault | null;
-  readonly blockedBy: Block | null;
+  readonly blockedBy: Refusal | null;
 }
 
 /** Reasons that hold back a demand the logic has understood; the others mean that there is no run demand at all. */
-const holding: ReadonlySet<Block> = new Set([
+const holding: ReadonlySet<Refusal> = new Set([
   'needFreshEdge',
   'noReverse',
   'inhibited',
@@ -43,7 +43,7 @@ const holding: ReadonlySet<Block> = new Set([
 /** State, frequency, fault and the reason why a demand is not followed, at t. */
 export function viewDrive(
   control: Control,
-  link: Link | undefined,
+  link: DcLink | undefined,
   s: DriveState,
   t: number,
 ): DriveView {

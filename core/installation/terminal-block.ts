@@ -30,7 +30,7 @@ export interface BlockPlan {
 }
 
 type Spec<K extends Terminal['kind']> = Extract<Terminal, { kind: K }>;
-type Block = Omit<InstalledDevice, 'kind' | 'id' | 'tag' | 'spec' | 'facts' | 'shaft'>;
+type TerminalBlock = Omit<InstalledDevice, 'kind' | 'id' | 'tag' | 'spec' | 'facts' | 'shaft'>;
 
 const microvolts = (volts: number): number => Math.round(volts * 1e6);
 
@@ -39,7 +39,7 @@ const MAINS_THERE = 0.7;
 const CURRENT_OHM = 250;
 
 /** Lays the terminals of a device into the circuit, as its profile describes them. */
-export function installBlock(plan: BlockPlan): Block {
+export function installBlock(plan: BlockPlan): TerminalBlock {
   const { layout, id, profile, links } = plan;
   return {
     supply24: supplyOf(plan),
@@ -98,7 +98,7 @@ const commonOf = (plan: BlockPlan): string => {
   return common === undefined ? zeroOf(plan) : landingOf(plan, common);
 };
 
-function supplyOf(plan: BlockPlan): Block['supply24'] {
+function supplyOf(plan: BlockPlan): TerminalBlock['supply24'] {
   const terminal = firstOfKind(plan.profile, 'supply24');
   if (terminal === undefined) return undefined;
   const { volts, maxA } = plan.profile.terminals[terminal] as Spec<'supply24'>;
@@ -111,7 +111,7 @@ function supplyOf(plan: BlockPlan): Block['supply24'] {
   return { ...at, volts, amps: maxA };
 }
 
-function referenceOf(plan: BlockPlan): Block['reference10'] {
+function referenceOf(plan: BlockPlan): TerminalBlock['reference10'] {
   const terminal = firstOfKind(plan.profile, 'reference10');
   if (terminal === undefined) return undefined;
   const { volts, sourceOhm } = plan.profile.terminals[terminal] as Spec<'reference10'>;
@@ -185,7 +185,7 @@ function analogueOf(plan: BlockPlan, terminal: string, place: number): Installed
   };
 }
 
-function outputOf(plan: BlockPlan): Block['output'] {
+function outputOf(plan: BlockPlan): TerminalBlock['output'] {
   const terminal = firstOfKind(plan.profile, 'analogueOutput');
   if (terminal === undefined) return undefined;
   return {
@@ -196,7 +196,7 @@ function outputOf(plan: BlockPlan): Block['output'] {
   };
 }
 
-function mainsOf(plan: BlockPlan): Block['mains'] {
+function mainsOf(plan: BlockPlan): TerminalBlock['mains'] {
   const { layout, profile, id } = plan;
   const phases = terminalsOfKinds(plan, 'mains').filter(
     (t) => (profile.terminals[t] as Spec<'mains'>).phase !== 'PE',
@@ -215,7 +215,7 @@ function mainsOf(plan: BlockPlan): Block['mains'] {
   };
 }
 
-function controlSupplyOf(plan: BlockPlan): Block['controlSupply'] {
+function controlSupplyOf(plan: BlockPlan): TerminalBlock['controlSupply'] {
   const poles = terminalsOfKinds(plan, 'controlSupply');
   const zero = firstOfKind(plan.profile, 'zeroVolt');
   const other = poles[1] ?? zero;
@@ -230,7 +230,7 @@ function controlSupplyOf(plan: BlockPlan): Block['controlSupply'] {
   };
 }
 
-function thermistorOf(plan: BlockPlan): Block['thermistor'] {
+function thermistorOf(plan: BlockPlan): TerminalBlock['thermistor'] {
   const ends = terminalsOfKinds(plan, 'thermistor');
   if (ends.length < 2) return undefined;
   const { tripOhm, resetOhm } = plan.profile.terminals[ends[0]] as Spec<'thermistor'>;

@@ -10,7 +10,7 @@ import {
   isSymbol,
   type Arrangement,
   type DeviceSymbol,
-  type Place,
+  type Mounting,
   type PointRef,
 } from '../scheme/index.js';
 import { toBase } from '../units/index.js';
@@ -180,7 +180,7 @@ function layChains(
   const stationM = job.scheme.stationLength
     ? toBase(job.scheme.stationLength, 'length')
     : STATION_M;
-  const placeOf = (at: string): Place =>
+  const placeOf = (at: string): Mounting =>
     arrangement.devices.find((d) => d.id === landingParts(at).device)?.place ?? 'panel';
   const held = new Map<string, number>();
   const wires: RoutedWire[] = [];
@@ -229,7 +229,7 @@ const ownTerminals =
 /** Landings of one place lie together, so that a chain crosses once; a terminal for one conductor only lies at an end. */
 function ordered(
   points: Chain['points'],
-  placeOf: (at: string) => Place,
+  placeOf: (at: string) => Mounting,
   own: ReturnType<typeof ownTerminals>,
 ): Chain['points'] {
   const places = [...new Set(points.map((p) => placeOf(p.at)))];

@@ -52,14 +52,14 @@ export type PointRef = `${string}:${string}` | DeviceSymbol;
 export const isSymbol = (at: PointRef): at is DeviceSymbol => at.startsWith('@');
 
 /** Where a device is mounted: wires between places run in cables. */
-export type Place = 'panel' | 'station' | 'machine';
+export type Mounting = 'panel' | 'station' | 'machine';
 
 /** A device the wishes call for. Its id is its role. */
 export interface ArrangedDevice {
   readonly id: string;
   readonly kind: string;
   readonly tag: string;
-  readonly place: Place;
+  readonly place: Mounting;
   readonly params: Readonly<Record<string, number | string | boolean>>;
   readonly positions?: Wiring['devices'][string]['positions'];
   readonly contacts?: Wiring['devices'][string]['contacts'];

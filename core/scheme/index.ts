@@ -10,7 +10,7 @@ export type {
   Operation,
   OperationId,
   OutputFunction,
-  Place,
+  Mounting,
   PointRef,
   WishConflict,
 } from './arrangement.js';

@@ -9,7 +9,7 @@ import type {
   Operation,
   OperationId,
   OutputFunction,
-  Place,
+  Mounting,
   PointRef,
   WishConflict,
 } from './arrangement.js';
@@ -36,7 +36,7 @@ export class Sketch {
   device(
     id: string,
     kind: string,
-    place: Place = 'station',
+    place: Mounting = 'station',
     params: ArrangedDevice['params'] = {},
     more: Pick<ArrangedDevice, 'positions' | 'contacts'> = {},
   ): string {

@@ -1,3 +1,4 @@
+import { keepsLineFrequency } from '../../catalogue/index.js';
 import type { Finding } from '../../job/index.js';
 import { braking } from '../braking.js';
 import { shortestAcceleration } from '../acceleration.js';
@@ -234,7 +235,7 @@ function ratingFindings(c: PlateContext): Finding[] {
 }
 
 function rampFindings(c: PlateContext): Finding[] {
-  if (c.profile?.kind === 'starter') return [];
+  if (keepsLineFrequency(c.profile)) return [];
   const usableA = usableCurrent(c)?.value as number | undefined;
   const { accelS, decelS, stopMode } = c.job.scheme;
   const found: Finding[] = [];

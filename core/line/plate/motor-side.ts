@@ -1,3 +1,4 @@
+import { keepsLineFrequency } from '../../catalogue/index.js';
 import { sizeText, type Finding } from '../../job/index.js';
 import { linkFor, motorCurrent, plateSpeed, type RatedPoint } from '../../motor/index.js';
 import {
@@ -118,7 +119,7 @@ const waveArgs = ({ plate, n, profile, line }: PlateContext) => ({
   lengthM: base(plate.cable.length, 'length'),
 });
 
-const isDrive = ({ profile }: PlateContext): boolean => profile?.kind !== 'starter';
+const isDrive = ({ profile }: PlateContext): boolean => !keepsLineFrequency(profile);
 
 /** Facts of the motor cable. */
 export function cableFacts(c: PlateContext): PlateFact[] {

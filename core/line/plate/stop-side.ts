@@ -1,3 +1,4 @@
+import { keepsLineFrequency } from '../../catalogue/index.js';
 import type { Finding } from '../../job/index.js';
 import { braking, LOSS_TORQUE_SHARE } from '../braking.js';
 import { base, finding, tryRun, type PlateContext, type PlateFact } from './context.js';
@@ -36,7 +37,7 @@ export function shortestStop(c: PlateContext): number | undefined {
 }
 
 export function stopFact(c: PlateContext): PlateFact[] {
-  const value = c.profile?.kind === 'starter' ? undefined : shortestStop(c);
+  const value = keepsLineFrequency(c.profile) ? undefined : shortestStop(c);
   if (value === undefined) return [];
   const a = brakingArgs(c);
   return [

@@ -1,3 +1,4 @@
+import { keepsLineFrequency } from '../../catalogue/index.js';
 import type { Finding } from '../../job/index.js';
 import { ampacityOf, ampacityTables, areaOf, sizeKey } from '../conductors.js';
 import { dcLinkVoltage } from '../dc-link-voltage.js';
@@ -36,7 +37,7 @@ const inputCurrentArgs = ({ n }: PlateContext) => ({
 
 /** What the device takes from the supply at the motor's rated load, A. */
 export function inputCurrentOf(c: PlateContext): number | undefined {
-  return c.profile?.kind === 'starter'
+  return keepsLineFrequency(c.profile)
     ? c.n.rated?.amps
     : (inputFacts(c).find((f) => f.id === 'inputCurrent')?.value as number | undefined);
 }
@@ -47,7 +48,7 @@ const truePowerFactor = (c: PlateContext): number | undefined =>
   })?.result['truePowerFactor'] as number | undefined;
 
 function inputFacts(c: PlateContext): PlateFact[] {
-  if (c.profile?.kind === 'starter') return [];
+  if (keepsLineFrequency(c.profile)) return [];
   if (c.n.phases === 1)
     return facts(
       'supply',
@@ -85,7 +86,7 @@ export function supplyFacts(c: PlateContext): PlateFact[] {
   };
   const feed = feedAmpacity(c);
   return [
-    ...(c.profile?.kind === 'starter'
+    ...(keepsLineFrequency(c.profile)
       ? []
       : facts(
           'supply',
@@ -108,7 +109,7 @@ export function supplyFacts(c: PlateContext): PlateFact[] {
       { ...direct, startMultiple: plate.motor.lockedCurrentRatio },
       { dipPhasorPct: 'dipDirect' },
     ),
-    ...(c.profile?.kind === 'starter'
+    ...(keepsLineFrequency(c.profile)
       ? []
       : facts(
           'supply',

@@ -2,7 +2,15 @@ import * as v from 'valibot';
 import { emptyJob, plateSchema, type Job } from '@tactron/core/job';
 import { plateBlocks } from '@tactron/core/line';
 import { unitsOf } from '@tactron/core/units';
-import { beside, lineOf, optionalBlocks, putAt, valueAt, type Block, type Field } from './blocks';
+import {
+  beside,
+  lineOf,
+  optionalBlocks,
+  putAt,
+  valueAt,
+  type LineBlockSpec,
+  type Field,
+} from './blocks';
 import { parseSize } from './plate-field';
 
 const plate = (): Job['plate'] =>
@@ -40,7 +48,7 @@ const full = (): Job['plate'] => {
   for (const b of optionalBlocks) putAt(p, `line.${b.id}`, {});
   return p;
 };
-const fields = (b: Block): readonly Field[] => [...b.fields, ...(b.more ?? [])];
+const fields = (b: LineBlockSpec): readonly Field[] => [...b.fields, ...(b.more ?? [])];
 
 describe('blocks of the one-line picture', () => {
   it('take only values that the job’s schema takes, field by field', () => {
@@ -97,7 +105,9 @@ describe('blocks of the one-line picture', () => {
   it('ask for two voltages and the links only where the plate has them', () => {
     const labels = (connection: Job['plate']['motor']['connection']) =>
       fields(
-        lineOf({ ...plate(), motor: { connection } }).find((b) => b.id === 'motor') as Block,
+        lineOf({ ...plate(), motor: { connection } }).find(
+          (b) => b.id === 'motor',
+        ) as LineBlockSpec,
       ).map((f) => f.label);
     expect(labels('single').filter((l) => /Voltage|Current|Links/u.test(l))).toEqual([
       'Voltage',

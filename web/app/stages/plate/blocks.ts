@@ -23,7 +23,7 @@ export type Field = {
 );
 
 /** A block of the picture with the fields that describe it. */
-export interface Block {
+export interface LineBlockSpec {
   readonly id: PlateBlock;
   readonly name: string;
   readonly fields: readonly Field[];
@@ -89,7 +89,7 @@ const connections = [
 ] as const;
 
 /** The motor's fields follow its connection: two voltages, two currents and the links, or one of each. */
-function motor({ connection = 'single' }: Job['plate']['motor']): Block {
+function motor({ connection = 'single' }: Job['plate']['motor']): LineBlockSpec {
   const dual = connection !== 'single';
   const [low, high] =
     connection === 'deltaStar'
@@ -150,7 +150,7 @@ function motor({ connection = 'single' }: Job['plate']['motor']): Block {
   };
 }
 
-const fixed: readonly Block[] = [
+const fixed: readonly LineBlockSpec[] = [
   {
     id: 'supply',
     name: 'Supply',
@@ -368,7 +368,7 @@ const fixed: readonly Block[] = [
 ];
 
 /** Blocks beside the line. */
-export const beside: readonly Block[] = [
+export const beside: readonly LineBlockSpec[] = [
   {
     id: 'control',
     name: 'Control supplies',
@@ -406,7 +406,7 @@ export const beside: readonly Block[] = [
 export const optionalBlocks = fixed.filter((b) => b.gap !== undefined);
 
 /** Blocks of a job's line, in their order. */
-export function lineOf(plate: Job['plate']): Block[] {
+export function lineOf(plate: Job['plate']): LineBlockSpec[] {
   const line = plate.line ?? {};
   const order = fixed.filter((b) => b.gap === undefined || line[b.id as LineBlock] !== undefined);
   const at = order.findIndex((b) => b.gap === 3 || b.id === 'load');

@@ -4,7 +4,7 @@ import type { Job } from '@tactron/core/job';
 import { AttachmentRow } from '../../attachments/attachment-row';
 import { Icon } from '../../controls/icon';
 import { OpenJob } from '../../job-state/open-job';
-import { valueAt, type Block, type Field } from './blocks';
+import { valueAt, type LineBlockSpec, type Field } from './blocks';
 import { Facts } from './facts';
 import { OneLineSymbol } from './one-line-symbol';
 import { PlateField } from './plate-field';
@@ -18,14 +18,14 @@ import { PlateField } from './plate-field';
   host: { '[class.wide]': "block().id === 'motor'", '[class.beside]': '!line()' },
 })
 export class PlateBlockCard {
-  readonly block = input.required<Block>();
+  readonly block = input.required<LineBlockSpec>();
   /** Lies in the line, not beside it. */
   readonly line = input(true);
   readonly first = input(false);
   readonly last = input(false);
   /** Blocks that may be added behind this one. */
-  readonly addable = input<readonly Block[]>([]);
-  readonly added = output<Block>();
+  readonly addable = input<readonly LineBlockSpec[]>([]);
+  readonly added = output<LineBlockSpec>();
   readonly removed = output<void>();
 
   protected readonly open = inject(OpenJob);

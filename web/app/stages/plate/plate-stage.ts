@@ -4,7 +4,7 @@ import type { Job, LineBlock } from '@tactron/core/job';
 import { Icon } from '../../controls/icon';
 import { OpenJob } from '../../job-state/open-job';
 import { ArrivalList } from './arrival-list';
-import { beside, lineOf, optionalBlocks, type Block } from './blocks';
+import { beside, lineOf, optionalBlocks, type LineBlockSpec } from './blocks';
 import { OwnTable } from './own-table';
 import { ControlLoads } from './control-loads';
 import { CurvesPanel } from './curves-panel';
@@ -38,7 +38,7 @@ export class PlateStage {
     });
   });
 
-  protected add(block: Block): void {
+  protected add(block: LineBlockSpec): void {
     this.open.edit(
       `${block.name} added`,
       (draft) => void ((draft.plate.line ??= {})[block.id as LineBlock] = {}),
@@ -54,7 +54,7 @@ export class PlateStage {
     );
   }
 
-  protected remove(block: Block): void {
+  protected remove(block: LineBlockSpec): void {
     this.open.edit(
       `${block.name} taken out`,
       (draft) => void delete draft.plate.line?.[block.id as LineBlock],
