@@ -1,0 +1,48 @@
+import { expect } from '@playwright/test';
+import { auger, open, settled, stage, test } from './helpers';
+
+test('a finding is shown in the rehearsal; a plan that changes is told in words; readings of what is gone stay', async ({
+  browser,
+}) => {
+  const page = await open(browser, `/jobs/${auger}/live`);
+  await settled(page);
+
+  // The finding opens the trial that shows it, at its moment: power is back and the auger runs.
+  await page.getByRole('link', { name: 'Show me' }).first().click();
+  const trial = page.getByRole('status', { name: 'Trial shown' });
+  await expect(trial).toContainText('power back');
+  await expect(page.locator('tac-device-face')).toContainText('at speed');
+  await expect(page.locator('.motor')).toContainText('forward');
+  await trial.getByRole('button', { name: 'power cut' }).click();
+  await page.getByRole('button', { name: 'Leave the trial' }).click();
+  await expect(trial).toBeHidden();
+  await expect(page.getByRole('button', { name: 'Supply off' })).toBeVisible();
+
+  // A preset is read; then the presets are wished away.
+  await stage(page, 'Live').click();
+  const tests = page.getByRole('region', { name: 'All tests' });
+  await tests.getByRole('button', { name: /S2 at 2: start with B1/u }).click();
+  await page.getByRole('textbox', { name: /^Reading/u }).fill('35');
+  await page.getByRole('button', { name: 'Accept reading' }).click();
+  await expect(tests.getByRole('button', { name: /S2 at 2/u })).toContainText('pass');
+  await stage(page, 'Scheme').click();
+  await page.getByRole('radio', { name: 'dial at the station' }).click();
+  await settled(page);
+  const waits = page.locator('section.notice', { hasText: 'The plan has changed' });
+  await expect(waits).toContainText(/wire \d+ goes/u);
+  await waits.getByRole('button', { name: 'Adopt the change' }).click();
+  await expect(waits).toBeHidden();
+  await stage(page, 'Live').click();
+  const past = page.locator('li.past');
+  await expect(past).toContainText('earlier procedure');
+  await expect(past).toContainText('35');
+  await stage(page, 'Hand over').click();
+  await expect(page.getByText('Readings of an earlier procedure')).toBeVisible();
+
+  // One step back: wishes stay, the panel is built as it was, and the reading counts again.
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await settled(page);
+  await stage(page, 'Live').click();
+  await expect(past).toBeHidden();
+  await expect(tests.getByRole('button', { name: /S2 at 2/u })).toContainText('pass');
+});
