@@ -18,15 +18,18 @@ test('a finding is shown in the rehearsal; a plan that changes is told in words;
   await expect(trial).toBeHidden();
   await expect(page.getByRole('button', { name: 'Supply off' })).toBeVisible();
 
-  // A preset is read; then the presets are wished away.
+  // The start warning is timed; then it is wished away.
   await stage(page, 'Live').click();
   const tests = page.getByRole('region', { name: 'All tests' });
-  await tests.getByRole('button', { name: /S2 at 2: start with B1/u }).click();
-  await page.getByRole('textbox', { name: /^Reading/u }).fill('35');
+  const timed = tests.getByRole('button', { name: /time from there until the shaft/u });
+  await timed.click();
+  await page.getByRole('textbox', { name: /^Reading/u }).fill('5,1');
   await page.getByRole('button', { name: 'Accept reading' }).click();
-  await expect(tests.getByRole('button', { name: /S2 at 2/u })).toContainText('pass');
+  await expect(timed).toContainText('pass');
   await stage(page, 'Scheme').click();
-  await page.getByRole('radio', { name: 'dial at the station' }).click();
+  const warning = page.getByRole('textbox', { name: 'Start warning, s' });
+  await warning.fill('');
+  await warning.press('Tab');
   await settled(page);
   const waits = page.locator('section.notice', { hasText: 'The plan has changed' });
   await expect(waits).toContainText(/wire \d+ goes/u);
@@ -35,14 +38,14 @@ test('a finding is shown in the rehearsal; a plan that changes is told in words;
   await stage(page, 'Live').click();
   const past = page.locator('li.past');
   await expect(past).toContainText('earlier procedure');
-  await expect(past).toContainText('35');
+  await expect(past).toContainText('5.1 s');
   await stage(page, 'Hand over').click();
   await expect(page.getByText('Readings of an earlier procedure')).toBeVisible();
 
-  // One step back: wishes stay, the panel is built as it was, and the reading counts again.
-  await page.getByRole('button', { name: 'Undo' }).click();
+  // Two steps back, adoption and wish: the panel is built as it was, and the reading counts again.
+  for (let i = 0; i < 2; i++) await page.getByRole('button', { name: 'Undo' }).click();
   await settled(page);
   await stage(page, 'Live').click();
   await expect(past).toBeHidden();
-  await expect(tests.getByRole('button', { name: /S2 at 2/u })).toContainText('pass');
+  await expect(timed).toContainText('pass');
 });

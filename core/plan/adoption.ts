@@ -51,7 +51,8 @@ const bodies: Bodies = {
   wire: (w, id) => {
     const { origin: _o, ...wire } = w.wires[id];
     const ends = `${landingText(w, wire.from)} – ${landingText(w, wire.to)}`;
-    return [`${ends}, ${sizeText(wire.size)} ${wire.colour}`, wire];
+    const core = wire.cable ? `, ${wire.cable} · ${wire.core ?? ''}` : '';
+    return [`${ends}, ${sizeText(wire.size)} ${wire.colour}${core}, ${wire.lengthM} m`, wire];
   },
   device: (w, id) => [w.devices[id].kind, w.devices[id]],
   assignment: (w, id) => {

@@ -144,7 +144,7 @@ export const phrases: Readonly<Record<string, (a: Args) => string>> = {
   'difference.wire.changed': (a) => `wire ${String(a['name'])}: ${String(a['was'])} → ${String(a['is'])}`,
   'difference.device.added': (a) => `${String(a['name'])} is new: ${kindName(a['is'])}`,
   'difference.device.removed': (a) => `${String(a['name'])} goes: ${kindName(a['was'])}`,
-  'difference.device.changed': (a) => `${String(a['name'])} is otherwise: ${kindName(a['is'])}`,
+  'difference.device.changed': (a) => (a['was'] === a['is'] ? `${String(a['name'])} (${kindName(a['is'])}) has other contacts or ratings` : `${String(a['name'])}: ${kindName(a['was'])} → ${kindName(a['is'])}`),
   'difference.assignment.added': (a) => `${named(a)} lands on ${String(a['is'])}`,
   'difference.assignment.removed': (a) => `${named(a)} leaves ${String(a['was'])}`,
   'difference.assignment.changed': (a) => `${named(a)} moves from ${String(a['was'])} to ${String(a['is'])}`,

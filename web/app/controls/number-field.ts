@@ -13,7 +13,7 @@ import { QuantityField } from './quantity-field';
     [positive]="true"
     [value]="quantity()"
     [flagged]="flagged()"
-    (changed)="changed.emit($event?.v)"
+    (changed)="changed.emit($event?.v ?? undefined)"
   />`,
   styles: ':host { display: block; min-width: 0; }',
 })

@@ -141,6 +141,20 @@ describe('a change', () => {
     expect(asked.length).toBe(1);
   });
 
+  it('that empties a field takes it out of the job, so that the server can keep it', async () => {
+    bed(null, { name: 'A', role: '' });
+    open.edit('wish', (d) => void (d.scheme.startWarningS = 5));
+    await settled();
+    plans[0](null);
+    await settled();
+    open.edit('emptied', (d) => void (d.scheme.startWarningS = undefined));
+    await settled();
+    plans[1](null);
+    await settled();
+    expect('startWarningS' in (state().job?.scheme ?? {})).toBeFalse();
+    expect(state().outbox[1].patch).toEqual([{ op: 'remove', path: '/scheme/startWarningS' }]);
+  });
+
   it('that fails is told, and the next one is made all the same', async () => {
     bed(null, { name: 'A', role: '' });
     open.edit('broken', () => {

@@ -75,8 +75,10 @@ export class OpenJob {
     for (;;) {
       const before = this.job();
       if (!before) return;
-      const after = structuredClone(before);
-      recipe(after);
+      const draft = structuredClone(before);
+      recipe(draft);
+      // A field that was emptied is not there any more: a job is JSON, which has no such thing as undefined.
+      const after = JSON.parse(JSON.stringify(draft)) as Job;
       const adopted = plansFrom(before) === plansFrom(after) ? null : await this.follows(after);
       // It was changed meanwhile, elsewhere or by an undo: the change is made on what is there now.
       if (this.job() !== before) continue;
