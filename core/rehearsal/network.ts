@@ -1,6 +1,6 @@
 import { Circuit, type Board, type CircuitPlan, type Mode } from '../circuit/index.js';
 import type { LandingVolts } from '../trace/index.js';
-import { isZero, sameArray } from './boards.js';
+import { isZero } from './boards.js';
 
 /** Voltages of one network, the modes they rest on, and whether these agree. */
 export interface SolvedNetwork {
@@ -53,29 +53,23 @@ export class Network {
     before: LandingVolts | undefined,
   ): SolvedNetwork | undefined {
     const { board, last } = this;
-    const sameSources =
-      before !== undefined && this.modalUnchanged() && sameArray(board.emf, last.emf);
-    const sameSlope = before !== undefined && sameArray(board.emfSlope, last.slope);
-    const sameAlternating =
-      before !== undefined && sameArray(board.acRe, last.re) && sameArray(board.acIm, last.im);
-    const sameNetwork = before !== undefined && sameArray(board.g, last.g);
-    if (sameSources && sameSlope && sameAlternating && sameNetwork) return undefined;
+    // Each is looked through to its end: what is on the board now is what the next call compares with.
+    const modal = this.takeModal();
+    const emf = taken(board.emf, last.emf);
+    const slope = taken(board.emfSlope, last.slope);
+    const [re, im] = [taken(board.acRe, last.re), taken(board.acIm, last.im)];
+    const network = taken(board.g, last.g);
+    if (before && !modal && !emf && !slope && !re && !im && !network) return undefined;
     const solution = this.circuit.solve(board, modes);
-    const same = (of: boolean): LandingVolts | undefined =>
-      sameNetwork && of ? before : undefined;
+    const same = (changed: boolean): LandingVolts | undefined =>
+      network || changed ? undefined : before;
     const landing: LandingVolts = {
       volts: solution.volts,
-      slope: same(sameSlope)?.slope ?? this.respond(board.emfSlope, 0),
-      acRe: same(sameAlternating)?.acRe ?? this.respond(board.acRe, 1),
-      acIm: same(sameAlternating)?.acIm ?? this.respond(board.acIm, 2),
+      slope: same(slope)?.slope ?? this.respond(board.emfSlope, 0),
+      acRe: same(re || im)?.acRe ?? this.respond(board.acRe, 1),
+      acIm: same(re || im)?.acIm ?? this.respond(board.acIm, 2),
       island: solution.island,
     };
-    last.g.set(board.g);
-    last.emf.set(board.emf);
-    last.slope.set(board.emfSlope);
-    last.re.set(board.acRe);
-    last.im.set(board.acIm);
-    this.modalBefore = board.modal.map(({ volts, amps, g }) => ({ volts, amps, g }));
     return { landing, modes: solution.modes, settled: solution.settled };
   }
 
@@ -102,10 +96,26 @@ export class Network {
     return isZero(sources) ? this.noVolts : this.circuit.respond(sources, slot);
   }
 
-  private modalUnchanged(): boolean {
-    return this.board.modal.every((m, i) => {
+  /** Takes over what is said of modal edges. @returns whether any of it is new */
+  private takeModal(): boolean {
+    let changed = false;
+    this.board.modal.forEach(({ volts, amps, g }, i) => {
       const before = this.modalBefore[i];
-      return m.volts === before.volts && m.amps === before.amps && m.g === before.g;
+      if (before && before.volts === volts && before.amps === amps && before.g === g) return;
+      this.modalBefore[i] = { volts, amps, g };
+      changed = true;
     });
+    return changed;
   }
+}
+
+/** Copies what is new. @returns whether anything was */
+function taken(from: Float64Array, to: Float64Array): boolean {
+  let changed = false;
+  for (let i = 0; i < from.length; i++) {
+    if (from[i] === to[i]) continue;
+    to[i] = from[i];
+    changed = true;
+  }
+  return changed;
 }
