@@ -8,7 +8,11 @@ test('a finding is shown in the rehearsal; a plan that changes is told in words;
   await settled(page);
 
   // The finding opens the trial that shows it, at its moment: power is back and the auger runs.
-  await page.getByRole('link', { name: 'Show me' }).first().click();
+  await page
+    .getByRole('complementary', { name: 'Pocket' })
+    .locator('article', { hasText: 'If power returns' })
+    .getByRole('link', { name: 'Show me' })
+    .click();
   const trial = page.getByRole('status', { name: 'Trial shown' });
   await expect(trial).toContainText('power back');
   await expect(page.locator('tac-device-face')).toContainText('at speed');
@@ -36,7 +40,7 @@ test('a finding is shown in the rehearsal; a plan that changes is told in words;
   await waits.getByRole('button', { name: 'Adopt the change' }).click();
   await expect(waits).toBeHidden();
   await stage(page, 'Live').click();
-  const past = page.locator('li.past');
+  const past = page.locator('li.past', { hasText: 'time from there' });
   await expect(past).toContainText('earlier procedure');
   await expect(past).toContainText('5.1 s');
   await stage(page, 'Hand over').click();
