@@ -98,6 +98,9 @@ describe('settings in three sets', () => {
 
   it('what was found is of the newest snapshot; nothing was found before there is one', () => {
     expect(foundValues(job, profile, [])).toBeUndefined();
+    expect(settingRows(job, profile, factory, []).map((r) => r.found)).toEqual(
+      Object.keys(factory).map(() => undefined),
+    );
     const found = (value: unknown) =>
       piece('snapshot', 'asFound', {
         which: 'asFound',

@@ -7,7 +7,8 @@ export interface SettingRow {
   readonly name: string;
   readonly unit: string;
   readonly factory: Value;
-  readonly found: Value;
+  /** What was read before anything was changed; undefined where nothing was. */
+  readonly found: Value | undefined;
   readonly planned: Value;
   readonly left: Value | undefined;
   readonly state: 'same' | 'asPlanned' | 'toKey' | 'differs';
@@ -60,6 +61,7 @@ export function settingRows(
   const left = snapshotOf(evidence, 'asLeft')?.body.values;
   const planned = job.adopted?.settings ?? {};
   return sortedEntries(profile.settings).map(([code, setting]) => {
+    // Until it is read, the device is taken to hold the factory's value; that is not said to have been found.
     const f = found[code] ?? factory[code];
     const p = planned[code]?.value ?? f;
     const l = left?.[code];
@@ -78,7 +80,7 @@ export function settingRows(
       name: setting.name,
       unit: setting.unit,
       factory: factory[code],
-      found: f,
+      found: found[code],
       planned: p,
       left: l,
       state,

@@ -76,7 +76,10 @@ export class HandoverStage {
   });
   protected readonly settings = computed(() =>
     (this.open.derived()?.rows ?? []).filter(
-      (row) => row.planned !== row.factory || row.found !== row.factory || row.state === 'differs',
+      (row) =>
+        row.planned !== row.factory ||
+        (row.found !== undefined && row.found !== row.factory) ||
+        row.state === 'differs',
     ),
   );
   protected readonly accepted = computed(() =>

@@ -1,5 +1,6 @@
 import { Component, computed, inject, signal } from '@angular/core';
 import type { Job } from '@tactron/core/job';
+import type { Value } from '@tactron/core/catalogue';
 import type { SaidLine, SaidRow } from '../../compute/compute.types';
 import { Choice } from '../../controls/choice';
 import { Typed } from '../../controls/typed';
@@ -48,7 +49,7 @@ export class KeyStage {
     return groups;
   });
   protected readonly rows = computed(() => this.open.derived()?.rows ?? []);
-  protected readonly draft = signal<Readonly<Record<string, SaidRow['found']>>>({});
+  protected readonly draft = signal<Readonly<Record<string, Value>>>({});
   protected readonly overriding = signal<string | null>(null);
   protected readonly overrideWhy = signal('');
   protected readonly overrideValue = signal('');
@@ -58,7 +59,7 @@ export class KeyStage {
   protected done(line: SaidLine): void {
     this.open.record('keyed', line.key, {
       code: line.key,
-      value: line.code === undefined ? true : (line.to as SaidRow['found']),
+      value: line.code === undefined ? true : (line.to as Value),
     });
     this.picked.set(null);
   }
@@ -66,7 +67,7 @@ export class KeyStage {
   protected undone(line: SaidLine): void {
     this.open.record('keyed', line.key, {
       code: line.key,
-      value: line.code === undefined ? true : (line.to as SaidRow['found']),
+      value: line.code === undefined ? true : (line.to as Value),
       undone: true,
     });
     this.picked.set(null);
@@ -82,8 +83,8 @@ export class KeyStage {
   }
 
   /** Value standing in the table being filled in: what was typed, otherwise what is known. */
-  protected value(row: SaidRow): SaidRow['found'] {
-    const known = this.view() === 'found' ? row.found : (row.left ?? row.planned);
+  protected value(row: SaidRow): Value {
+    const known = this.view() === 'found' ? (row.found ?? row.factory) : (row.left ?? row.planned);
     return this.draft()[row.code] ?? known;
   }
 
