@@ -10,8 +10,17 @@ interface Section extends SectionShape {
   readonly stamp: Stamp;
   from: readonly Mode[] | undefined;
   last: Solution | undefined;
+  /** Something written on the board is not as it was when it was last solved. */
+  changed: boolean;
   /** What other sources gave in the network of `last`. */
   readonly answers: { readonly sources: Float64Array; readonly volts: Float64Array }[];
+}
+
+/** What other sources gave, section by section, in the solutions it was asked of. */
+interface Response {
+  readonly answers: (Float64Array | undefined)[];
+  readonly asked: (Solution | undefined)[];
+  volts: Float64Array;
 }
 
 /**
@@ -23,19 +32,27 @@ export class Circuit {
   readonly plan: CircuitPlan;
   private readonly sections: readonly Section[];
   private readonly cached: boolean;
-  private readonly alone: Int32Array;
+  /** The board as it was last taken over, and where each edge lies. */
+  private readonly seen: Stamp;
+  private readonly sectionAt: Int32Array;
+  private readonly placeAt: Int32Array;
   private whole: Solution | undefined;
-  private readonly responses: {
-    answers: readonly (Float64Array | undefined)[];
-    volts: Float64Array;
-  }[] = [];
+  private readonly responses: Response[] = [];
 
   /** @param options `cached: false` solves everything anew each time, for tests */
   constructor(plan: CircuitPlan, options: { cached?: boolean } = {}) {
     this.plan = plan;
     this.cached = options.cached ?? true;
     this.sections = shapeOf(plan).map((shape) => sectionOf(shape, options));
-    this.alone = Int32Array.from(Array(plan.nodeCount).keys());
+    this.seen = this.emptyStamp();
+    this.sectionAt = new Int32Array(plan.edgeA.length);
+    this.placeAt = new Int32Array(plan.edgeA.length).fill(-1);
+    this.sections.forEach(({ edges, isModal }, k) =>
+      edges.forEach((e, i) => {
+        this.sectionAt[e] = k;
+        if (!isModal[i]) this.placeAt[e] = i;
+      }),
+    );
   }
 
   /** A stamp with every edge open and no source, to be filled in. */
@@ -52,44 +69,69 @@ export class Circuit {
   /**
    * Solves with the modes that agree with their own result: starting from `from`, the lowest contradicting element is
    * flipped and the network solved again, at most four times the number of modal elements of its part.
+   *
+   * @returns the same object as before where nothing is otherwise
    */
   solve(stamp: Stamp, from?: readonly Mode[]): Solution {
-    let same = this.whole !== undefined;
-    for (const s of this.sections) {
-      const before = s.last;
-      if (this.solveSection(s, stamp, from) !== before) same = false;
-    }
-    return same ? (this.whole as Solution) : (this.whole = this.gather());
+    this.take(stamp);
+    return this.solveTaken(from);
   }
 
-  private gather(): Solution {
-    const volts = new Float64Array(this.plan.nodeCount);
-    const island = this.alone.slice();
-    const modes: Mode[] = Array<Mode>(this.plan.modal.length).fill(0);
-    let settled = true;
-    for (const s of this.sections) {
-      const solution = s.last as Solution;
-      for (let i = 0; i < s.nodes.length; i++) {
-        volts[s.nodes[i]] = solution.volts[i];
-        island[s.nodes[i]] = s.nodes[solution.island[i]];
+  /** The same for what was taken over by `take`. */
+  solveTaken(from?: readonly Mode[]): Solution {
+    const { sections, whole } = this;
+    let made: Solution | undefined;
+    for (const s of sections) {
+      if (this.cached && s.last && !s.changed && startsAlike(s, s.last, from)) continue;
+      s.changed = false;
+      s.from = from ? modesOf(s, from) : undefined;
+      s.answers.length = 0;
+      s.last = s.part.solve(s.stamp, s.from);
+      made ??= whole ? copyOf(whole) : this.emptySolution();
+      place(s, s.last, made);
+    }
+    if (!made) return whole as Solution;
+    const settled = sections.every((s) => s.last?.settled);
+    return (this.whole = { ...made, settled });
+  }
+
+  private emptySolution(): Solution {
+    const { nodeCount, modal } = this.plan;
+    const island = Int32Array.from({ length: nodeCount }, (_, i) => i);
+    return {
+      volts: new Float64Array(nodeCount),
+      island,
+      modes: Array<Mode>(modal.length).fill(0),
+      settled: true,
+    };
+  }
+
+  /**
+   * Takes over what is on the board: to each section what concerns it; modal edges keep what their mode wrote.
+   *
+   * @returns whether anything is otherwise than it was
+   */
+  take(stamp: Stamp): boolean {
+    let changed = false;
+    const { seen, sections, sectionAt, placeAt } = this;
+    const [{ g, emf, j }, before] = [stamp, seen];
+    for (let e = 0; e < g.length; e++) {
+      if (before.g[e] === g[e] && before.emf[e] === emf[e] && before.j[e] === j[e]) continue;
+      [before.g[e], before.emf[e], before.j[e]] = [g[e], emf[e], j[e]];
+      const place = placeAt[e];
+      if (place < 0) continue;
+      const s = sections[sectionAt[e]];
+      [s.stamp.g[place], s.stamp.emf[place], s.stamp.j[place]] = [g[e], emf[e], j[e]];
+      s.changed = changed = true;
+    }
+    for (const s of sections)
+      for (let i = 0; i < s.modal.length; i++) {
+        const [mine, given] = [s.stamp.modal[i], stamp.modal[s.modal[i]]];
+        if (mine.volts === given.volts && mine.amps === given.amps && mine.g === given.g) continue;
+        s.stamp.modal[i] = { ...given };
+        s.changed = changed = true;
       }
-      for (let i = 0; i < s.modal.length; i++) modes[s.modal[i]] = solution.modes[i];
-      settled &&= solution.settled;
-    }
-    return { volts, island, modes, settled };
-  }
-
-  private solveSection(s: Section, stamp: Stamp, from: readonly Mode[] | undefined): Solution {
-    const start = from ? modesOf(s, from) : undefined;
-    const changed = fill(s, stamp);
-    const sameStart =
-      start === undefined
-        ? s.from === undefined
-        : s.from !== undefined && start.every((mode, i) => mode === s.from?.[i]);
-    if (this.cached && s.last && !changed && (sameStart || s.modal.length === 0)) return s.last;
-    s.from = start;
-    s.answers.length = 0;
-    return (s.last = s.part.solve(s.stamp, start));
+    return changed;
   }
 
   /** Current of every edge from a to b in the last solution, A. */
@@ -120,22 +162,47 @@ export class Circuit {
   }
 
   /**
-   * Voltages that other sources (slopes, phasor parts) give in a network that was just solved with `stamp`.
+   * Voltages that other sources (slopes, phasor parts) give in the network that was solved last.
    *
    * @param slot which kind of sources these are, 0 … 3: an answer that did not change is the same array
+   * @param alike the sources are those of the last call for this slot: only parts solved since are asked again
    */
-  respond(emf: Float64Array, slot = 3): Float64Array {
-    const answers = this.sections.map((s) => this.answer(s, emf));
+  respond(emf: Float64Array, slot = 3, alike = false): Float64Array {
     const last = this.responses[slot];
-    if (last && answers.every((answer, i) => answer === last.answers[i])) return last.volts;
+    const now: Response = (this.responses[slot] ??= { answers: [], asked: [], volts: emf });
+    let changed = !last;
+    this.sections.forEach((s, k) => {
+      if (last && alike && this.cached && now.asked[k] === s.last) return;
+      const answer = this.answer(s, emf);
+      if (answer !== now.answers[k]) changed = true;
+      now.answers[k] = answer;
+      now.asked[k] = s.last;
+    });
+    if (!changed) return now.volts;
     const volts = new Float64Array(this.plan.nodeCount);
     this.sections.forEach(({ nodes }, k) => {
-      const answer = answers[k];
+      const answer = now.answers[k];
       if (answer) for (let i = 0; i < nodes.length; i++) volts[nodes[i]] = answer[i];
     });
-    this.responses[slot] = { answers, volts };
-    return volts;
+    return (now.volts = volts);
   }
+}
+
+const copyOf = ({ volts, island, modes, settled }: Solution): Solution => ({
+  volts: volts.slice(),
+  island: island.slice(),
+  modes: modes.slice(),
+  settled,
+});
+
+/** Writes what a section came to into the solution of the whole. */
+function place(s: Section, own: Solution, whole: Solution): void {
+  for (let i = 0; i < s.nodes.length; i++) {
+    whole.volts[s.nodes[i]] = own.volts[i];
+    whole.island[s.nodes[i]] = s.nodes[own.island[i]];
+  }
+  const modes = whole.modes as Mode[];
+  for (let i = 0; i < s.modal.length; i++) modes[s.modal[i]] = own.modes[i];
 }
 
 const modesOf = ({ modal }: Section, from: readonly Mode[]): Mode[] => {
@@ -144,33 +211,21 @@ const modesOf = ({ modal }: Section, from: readonly Mode[]): Mode[] => {
   return modes;
 };
 
+/** Whether a solution stands for these modes to begin with: they are those it began with, or those it rests on. */
+function startsAlike(s: Section, last: Solution, from: readonly Mode[] | undefined): boolean {
+  if (s.modal.length === 0) return true;
+  if (!from) return s.from === undefined;
+  let [rests, began] = [last.settled, s.from !== undefined];
+  for (let i = 0; i < s.modal.length && (rests || began); i++) {
+    const mode = from[s.modal[i]];
+    rests &&= mode === last.modes[i];
+    began &&= mode === s.from?.[i];
+  }
+  return rests || began;
+}
+
 /** Answers to other sources that a section keeps: real and imaginary part, and a slope. */
 const KEPT_ANSWERS = 4;
-
-/** Copies what concerns a section; modal edges keep what their mode wrote. @returns whether anything is not as it was */
-function fill(s: Section, stamp: Stamp): boolean {
-  let changed = false;
-  for (let i = 0; i < s.edges.length; i++) {
-    if (s.isModal[i]) continue;
-    const e = s.edges[i];
-    if (
-      s.stamp.g[i] !== stamp.g[e] ||
-      s.stamp.emf[i] !== stamp.emf[e] ||
-      s.stamp.j[i] !== stamp.j[e]
-    )
-      changed = true;
-    s.stamp.g[i] = stamp.g[e];
-    s.stamp.emf[i] = stamp.emf[e];
-    s.stamp.j[i] = stamp.j[e];
-  }
-  s.modal.forEach((m, i) => {
-    const [mine, given] = [s.stamp.modal[i], stamp.modal[m]];
-    if (mine.volts === given.volts && mine.amps === given.amps && mine.g === given.g) return;
-    changed = true;
-    s.stamp.modal[i] = { ...given };
-  });
-  return changed;
-}
 
 function sectionOf(shape: SectionShape, options: { cached?: boolean }): Section {
   const zeros = (): Float64Array => new Float64Array(shape.edges.length);
@@ -181,6 +236,7 @@ function sectionOf(shape: SectionShape, options: { cached?: boolean }): Section 
     stamp: { g: zeros(), emf: zeros(), j: zeros(), modal: values },
     from: undefined,
     last: undefined,
+    changed: true,
     answers: [],
   };
 }

@@ -175,7 +175,9 @@ function filterInputs(
   const filterUs = Math.round(control.filterMs * 1000);
   let { levels, pending } = s;
   const edges: Partial<Record<InputName, 'rise' | 'fall'>> = {};
-  for (const name of inputNames) {
+  // What came in the same as before and waits for no filter is as it was.
+  const open = inputs.levels === s.raw ? (Object.keys(pending) as InputName[]) : inputNames;
+  for (const name of open) {
     const now = inputs.levels[name];
     if (now === levels[name] && pending[name] === undefined) continue;
     if (now === levels[name]) {

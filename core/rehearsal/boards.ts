@@ -32,7 +32,10 @@ export function electricalKey(board: Board, shown: readonly number[]): string {
 }
 
 export function sameList(x: readonly number[], y: readonly number[]): boolean {
-  return x === y || (x.length === y.length && x.every((value, i) => value === y[i]));
+  if (x === y) return true;
+  if (x.length !== y.length) return false;
+  for (let i = 0; i < x.length; i++) if (x[i] !== y[i]) return false;
+  return true;
 }
 
 export function isZero(x: Float64Array): boolean {
@@ -40,7 +43,7 @@ export function isZero(x: Float64Array): boolean {
   return true;
 }
 
-export function sameArray(x: Float64Array, y: Float64Array): boolean {
+export function sameArray(x: Float64Array | Int32Array, y: Float64Array | Int32Array): boolean {
   if (x === y) return true;
   for (let i = 0; i < x.length; i++) if (x[i] !== y[i]) return false;
   return true;
@@ -52,6 +55,6 @@ export function sameVolts(x: LandingVolts, y: LandingVolts): boolean {
     sameArray(x.slope, y.slope) &&
     sameArray(x.acRe, y.acRe) &&
     sameArray(x.acIm, y.acIm) &&
-    x.island.every((root, i) => root === y.island[i])
+    sameArray(x.island, y.island)
   );
 }

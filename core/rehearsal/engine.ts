@@ -37,6 +37,8 @@ export class Engine {
   /** Devices that step after each device has changed. */
   private readonly heardBy: readonly (readonly number[])[];
   private readonly switches: number;
+  /** Called at every solved network; may be taken away and put back between runs. */
+  onSolved: EngineOptions['onSolved'];
   private readonly options: EngineOptions;
   private readonly shown: readonly number[];
   /** Signals of each device that are recorded, by their place among its own; none where nothing is. */
@@ -44,6 +46,8 @@ export class Engine {
   private readonly firstSignal: readonly number[];
   private readonly network: Network;
   private fresh = true;
+  /** The network was written otherwise since it was last told of. */
+  private unheard = true;
   private readonly stamped: unknown[] = [];
   private seen: unknown[] = [];
   /** State and solution at which each device last sensed. */
@@ -53,6 +57,7 @@ export class Engine {
   constructor(installation: Installation, options: EngineOptions = {}) {
     const devices = modelsOf(installation);
     this.options = options;
+    this.onSolved = options.onSolved;
     const { output } = installation.device;
     this.shown = output ? [output.edge] : [];
     this.devices = options.order ? options.order.map((i) => devices[i]) : devices;
@@ -297,16 +302,18 @@ export class Engine {
         for (const k of this.heardBy[i]) due[k] = 1;
       }
     }
-    this.options.onSolved?.(
-      {
-        t,
-        key: electricalKey(this.network.board, this.shown),
-        states,
-        senses: sensed ?? senses,
-        modes: this.state.modes,
-      },
-      this,
-    );
+    if (this.onSolved && this.unheard)
+      this.onSolved(
+        {
+          t,
+          key: electricalKey(this.network.board, this.shown),
+          states,
+          senses: sensed ?? senses,
+          modes: this.state.modes,
+        },
+        this,
+      );
+    this.unheard = false;
     if (!sensed && !stepped) return false;
     this.state = { ...this.state, states: stepped ?? states, senses: sensed ?? senses };
     return true;
@@ -354,6 +361,7 @@ export class Engine {
     if (!made.settled)
       this.trace.events.push({ t, of: { kind: 'device', id: 'wires' }, what: 'unsettled' });
     this.fresh = false;
+    this.unheard = true;
     this.keepSolution(t, made.landing);
     if (this.state.modes !== made.modes) this.state = { ...this.state, modes: made.modes };
   }

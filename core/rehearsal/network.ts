@@ -14,14 +14,9 @@ export class Network {
   readonly board: Board;
   readonly noVolts: Float64Array;
   private readonly circuit: Circuit;
-  private readonly last: {
-    g: Float64Array;
-    emf: Float64Array;
-    slope: Float64Array;
-    re: Float64Array;
-    im: Float64Array;
-  };
-  private modalBefore: { volts: number; amps: number; g: number }[] = [];
+  private readonly last: { slope: Float64Array; re: Float64Array; im: Float64Array };
+  /** What the sources of the last call gave still stands for the next one. */
+  private kept = false;
 
   /** @param options `cached: false` factorises anew each time, for tests */
   constructor(plan: CircuitPlan, options: { readonly cached?: boolean }) {
@@ -34,7 +29,7 @@ export class Network {
       acRe: zeros(),
       acIm: zeros(),
     };
-    this.last = { g: zeros(), emf: zeros(), slope: zeros(), re: zeros(), im: zeros() };
+    this.last = { slope: zeros(), re: zeros(), im: zeros() };
   }
 
   /** Current of every edge from a to b in the last solution, A. */
@@ -54,20 +49,20 @@ export class Network {
   ): SolvedNetwork | undefined {
     const { board, last } = this;
     // Each is looked through to its end: what is on the board now is what the next call compares with.
-    const modal = this.takeModal();
-    const emf = taken(board.emf, last.emf);
     const slope = taken(board.emfSlope, last.slope);
     const [re, im] = [taken(board.acRe, last.re), taken(board.acIm, last.im)];
-    const network = taken(board.g, last.g);
-    if (before && !modal && !emf && !slope && !re && !im && !network) return undefined;
-    const solution = this.circuit.solve(board, modes);
-    const same = (changed: boolean): LandingVolts | undefined =>
-      network || changed ? undefined : before;
+    const network = this.circuit.take(board);
+    if (before && !slope && !re && !im && !network) return undefined;
+    const solution = this.circuit.solveTaken(modes);
+    const { kept } = this;
+    this.kept = true;
+    const respond = (sources: Float64Array, slot: number, changed: boolean): Float64Array =>
+      isZero(sources) ? this.noVolts : this.circuit.respond(sources, slot, kept && !changed);
     const landing: LandingVolts = {
       volts: solution.volts,
-      slope: same(slope)?.slope ?? this.respond(board.emfSlope, 0),
-      acRe: same(re || im)?.acRe ?? this.respond(board.acRe, 1),
-      acIm: same(re || im)?.acIm ?? this.respond(board.acIm, 2),
+      slope: respond(board.emfSlope, 0, slope),
+      acRe: respond(board.acRe, 1, re),
+      acIm: respond(board.acIm, 2, im),
       island: solution.island,
     };
     return { landing, modes: solution.modes, settled: solution.settled };
@@ -83,29 +78,16 @@ export class Network {
     acIm: Float64Array,
   ): LandingVolts {
     const solution = this.circuit.solve(this.board, modes);
+    this.kept = false;
+    const respond = (sources: Float64Array, slot: number): Float64Array =>
+      isZero(sources) ? this.noVolts : this.circuit.respond(sources, slot);
     return {
       volts: solution.volts,
       slope: this.noVolts,
-      acRe: this.respond(acRe, 1),
-      acIm: this.respond(acIm, 2),
+      acRe: respond(acRe, 1),
+      acIm: respond(acIm, 2),
       island: solution.island,
     };
-  }
-
-  private respond(sources: Float64Array, slot: number): Float64Array {
-    return isZero(sources) ? this.noVolts : this.circuit.respond(sources, slot);
-  }
-
-  /** Takes over what is said of modal edges. @returns whether any of it is new */
-  private takeModal(): boolean {
-    let changed = false;
-    this.board.modal.forEach(({ volts, amps, g }, i) => {
-      const before = this.modalBefore[i];
-      if (before && before.volts === volts && before.amps === amps && before.g === g) return;
-      this.modalBefore[i] = { volts, amps, g };
-      changed = true;
-    });
-    return changed;
   }
 }
 

@@ -61,27 +61,33 @@ export class HealthyRun {
     this.states = states;
   }
 
-  /** Last moment before t that was kept. */
-  before(t: number): EngineState | undefined {
-    const { snapshots } = this;
-    let [low, high] = [0, snapshots.length];
-    while (low < high) {
-      const mid = (low + high) >> 1;
-      if (snapshots[mid].t < t) low = mid + 1;
-      else high = mid;
-    }
-    return snapshots[low - 1];
+  /** Last moment before t that was kept, and the acts after it; power-up where there is none. */
+  leftAt(t: number): { readonly state: EngineState; readonly acts: readonly TimedAct[] } {
+    const { snapshots, acts } = this;
+    const at = firstWhere(snapshots, (s) => s.t >= t) - 1;
+    const state = snapshots[Math.max(at, 0)];
+    return { state, acts: at < 0 ? acts : acts.filter((a) => a.t > state.t) };
   }
 
   /** First time at or after t at which a network in force is one of those that differ. */
   firstDifference(differs: (network: number) => boolean, t: number): number | undefined {
     const { course } = this;
-    const after = course.findIndex((c) => c.t > t);
-    const begin = after < 0 ? course.length : after;
+    const begin = firstWhere(course, (c) => c.t > t);
     if (begin > 0 && differs(course[begin - 1].network)) return t;
     for (let i = begin; i < course.length; i++) if (differs(course[i].network)) return course[i].t;
     return undefined;
   }
+}
+
+/** Place of the first that fulfils what all after it fulfil too; the length where none does. */
+function firstWhere<T>(list: readonly T[], is: (item: T) => boolean): number {
+  let [low, high] = [0, list.length];
+  while (low < high) {
+    const mid = (low + high) >> 1;
+    if (is(list[mid])) high = mid;
+    else low = mid + 1;
+  }
+  return low;
 }
 
 /** Whether two states are the same in everything. */

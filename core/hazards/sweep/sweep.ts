@@ -10,7 +10,7 @@ import {
 import { SWITCHES } from '../../installation/index.js';
 import { landingParts, type Job } from '../../job/index.js';
 import { onlyShows, parts, type InstalledSwitches } from '../../parts/index.js';
-import { Engine, type TimedAct } from '../../rehearsal/index.js';
+import { Engine, type SolvedMoment, type TimedAct } from '../../rehearsal/index.js';
 import { signalAt } from '../../trace/index.js';
 import { sweepTrial, trialsOf, type FaultMoments, type Trial } from '../../trials/index.js';
 import { grade, moments, seenBy, type FaultClass, type Moment, type Seen } from './classes.js';
@@ -35,6 +35,14 @@ const PE_ROW: Readonly<Record<Moment, FaultClass>> = {
   running: 'hidden',
   stopping: 'hidden',
 };
+
+/** What the run with a fault that comes at standstill went through. */
+interface Recording {
+  /** Where it was not the healthy run, µs; the last may have no end. */
+  readonly stretches: { readonly from: number; end: number | undefined }[];
+  /** Electrically different networks met there. */
+  readonly networks: Map<string, KeptMoment>;
+}
 
 /** Some faults together, with what is known of their runs. */
 interface Case {
@@ -66,10 +74,7 @@ export class Sweep {
   private readonly nets: ReadonlyMap<string, string>;
   /** What faults that are alike came to. */
   private readonly known = new Map<string, AtMoments>();
-  private readonly recordings = new Map<
-    string,
-    { from: number | undefined; networks: readonly KeptMoment[] }
-  >();
+  private readonly recordings = new Map<string, Recording>();
 
   /**
    * @param options `fromZero` runs every fault from power-up to the end, for tests
@@ -105,8 +110,10 @@ export class Sweep {
     const known = alike === undefined ? undefined : this.known.get(alike);
     if (known) return rowOf(fault, known);
     const these = this.caseOf([fault]);
+    // Recorded first, while no other run of this fault can stand for the rest of this one.
+    const stopped = this.seenAt(these, 'stopped', this.recordingOf(fault));
     const at = Object.fromEntries(
-      moments.map((moment) => [moment, this.seenAt(these, moment)]),
+      moments.map((m) => [m, m === 'stopped' ? stopped : this.seenAt(these, m)]),
     ) as Record<Moment, Seen>;
     if (alike !== undefined) this.known.set(alike, at);
     return rowOf(fault, at);
@@ -161,11 +168,11 @@ export class Sweep {
     );
   }
 
-  private seenAt(c: Case, moment: Moment): Seen {
+  private seenAt(c: Case, moment: Moment, recording?: Recording): Seen {
     const faultMs = this.moments[moment];
     const outputs = this.options.fromZero
       ? this.runThrough(c, faultMs * 1000)
-      : this.runFrom(c, faultMs * 1000);
+      : this.runFrom(c, faultMs * 1000, recording);
     return outputs
       ? seenBy(this.trial.phases, this.healthy.outputs, outputs, faultMs)
       : { is: 'noEffect' };
@@ -188,7 +195,7 @@ export class Sweep {
   }
 
   /** The same, run only where it differs from what is known; undefined where nothing is sensed otherwise. */
-  private runFrom(c: Case, faultUs: number): readonly number[] | undefined {
+  private runFrom(c: Case, faultUs: number, recording?: Recording): readonly number[] | undefined {
     const { healthy } = this;
     const isOther = (network: number): boolean => this.differs(c, network);
     let from = healthy.firstDifference(isOther, faultUs);
@@ -198,8 +205,10 @@ export class Sweep {
     if (same) return same;
     const run = [...healthy.outputs];
     const passed: { look: number; states: readonly unknown[] }[] = [];
+    this.engine.onSolved = recording && ((solved) => this.keep(solved, recording));
     while (from !== undefined) {
       const end = this.follow(c, from, faultUs, run, passed);
+      recording?.stretches.push({ from, end });
       from = end === undefined ? undefined : healthy.firstDifference(isOther, end);
     }
     for (const { look, states } of passed) c.known[look].push({ states, run });
@@ -220,23 +229,20 @@ export class Sweep {
     passed: { look: number; states: readonly unknown[] }[],
   ): number | undefined {
     const { healthy, engine } = this;
-    const begin = healthy.before(from);
-    const startUs = begin?.t ?? 0;
-    const running = begin ? engine : new Engine(this.switchable.installation, { only: [WATCHED] });
-    if (begin) running.adopt(begin);
-    const left = healthy.acts.filter((a) => a.t > startUs || !begin);
-    const all = inOrder([...left, ...this.throwAt(c, Math.max(faultUs, startUs))]);
+    const { acts, state: begin } = healthy.leftAt(from);
+    engine.adopt(begin);
+    const all = inOrder([...acts, ...this.throwAt(c, Math.max(faultUs, begin.t))]);
     let done = 0;
     for (let look = 0; look < healthy.looks.length; look++) {
       const at = healthy.looks[look];
-      if (at < startUs) continue;
+      if (at < begin.t) continue;
       const next = all.findIndex((a) => a.t > at);
       const until = next < 0 ? all.length : next;
-      running.runTo(at, all.slice(done, until));
+      engine.runTo(at, all.slice(done, until));
       done = until;
-      run[look] = signalAt(running.trace, WATCHED, at);
+      run[look] = signalAt(engine.trace, WATCHED, at);
       if (at < faultUs) continue;
-      const states = this.withoutSwitches(running.restedStates());
+      const states = this.withoutSwitches(engine.restedStates());
       if (at > from && sameState(states, this.withoutSwitches(healthy.states[look]))) return at;
       const known = c.known[look].find((k) => sameState(k.states, states));
       if (known) {
@@ -254,44 +260,40 @@ export class Sweep {
 
   /** Whether a fault changes anything in the run with another one: in none of its networks would a device sense otherwise. */
   private addsToRun(fault: SweptFault, other: SweptFault, pair: Case): boolean {
-    const faultUs = this.moments.stopped * 1000;
-    const base = this.recorded(other, faultUs);
-    const from = this.healthy.firstDifference((network) => this.differs(pair, network), faultUs);
-    if (from === undefined) return false;
-    if (base.from === undefined || from < base.from) return true;
+    const { stretches, networks } = this.recorded(other);
+    const isOther = (network: number): boolean => this.differs(pair, network);
+    // Where the other fault alone left the run as it was.
+    let t: number | undefined = this.moments.stopped * 1000;
+    for (const { from, end } of stretches) {
+      const first = this.healthy.firstDifference(isOther, t);
+      if (first !== undefined && first < from) return true;
+      t = end;
+      if (t === undefined) break;
+    }
+    if (t !== undefined && this.healthy.firstDifference(isOther, t) !== undefined) return true;
     const { switches } = this.caseOf([fault]);
-    return base.networks.some((moment) => !this.senses(moment, switches));
+    for (const moment of networks.values()) if (!this.senses(moment, switches)) return true;
+    return false;
   }
 
-  /** Networks of the run with one fault from the moment at which it first shows. */
-  private recorded(
-    fault: SweptFault,
-    faultUs: number,
-  ): { from: number | undefined; networks: readonly KeptMoment[] } {
-    const known = this.recordings.get(fault.key);
+  /** What was recorded when a fault was judged; judged now where that was done elsewhere. */
+  private recorded(fault: SweptFault): Recording {
+    const known = this.recordings.get(recordName(fault, this.alike(fault)));
     if (known) return known;
-    const { healthy } = this;
-    const c = this.caseOf([fault]);
-    const from = healthy.firstDifference((network) => this.differs(c, network), faultUs);
-    const networks = new Map<string, KeptMoment>();
-    const begin = from === undefined ? undefined : healthy.before(from);
-    if (begin) {
-      const engine = new Engine(this.switchable.installation, {
-        only: [WATCHED],
-        onSolved: (solved, running) => {
-          if (!networks.has(solved.key))
-            networks.set(solved.key, { ...solved, board: running.keepBoard() });
-        },
-      });
-      networks.clear();
-      engine.adopt(begin);
-      const left = healthy.acts.filter((a) => a.t > begin.t);
-      const all = inOrder([...left, ...this.throwAt(c, Math.max(faultUs, begin.t))]);
-      engine.runTo(healthy.looks.at(-1) as number, all);
-    }
-    const made = { from, networks: [...networks.values()] };
-    this.recordings.set(fault.key, made);
+    const made = this.recordingOf(fault);
+    this.seenAt(this.caseOf([fault]), 'stopped', made);
     return made;
+  }
+
+  private recordingOf(fault: SweptFault): Recording {
+    const made: Recording = { stretches: [], networks: new Map() };
+    this.recordings.set(recordName(fault, this.alike(fault)), made);
+    return made;
+  }
+
+  private keep(solved: SolvedMoment, { networks }: Recording): void {
+    if (!networks.has(solved.key))
+      networks.set(solved.key, { ...solved, board: this.engine.keepBoard() });
   }
 
   /** It only feeds what shows something or what the device works: no further fault can make it worse for the motor. */
@@ -332,6 +334,8 @@ export class Sweep {
     );
   }
 }
+
+const recordName = (fault: SweptFault, alike: string | undefined): string => alike ?? fault.key;
 
 const inOrder = (acts: readonly TimedAct[]): TimedAct[] =>
   acts
