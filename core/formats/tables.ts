@@ -102,6 +102,12 @@ export function csv(table: Table, decimal: '.' | ',' = '.'): string {
   ).concat('\r\n');
 }
 
-/** A cell that a spreadsheet would take for a formula is given a leading apostrophe; a number is none. */
+/**
+ * A cell that a spreadsheet would take for a formula is given a leading apostrophe; a number is none. Blanks and line breaks
+ * before the sign do not hide it, and its full-width form counts as it.
+ */
 const harmless = (text: string): string =>
-  /^[=+\-@\t\r]/u.test(text) && !/^[+-]?\d+([.,]\d+)?$/u.test(text) ? `'${text}` : text;
+  /^[\s\p{Cf}]*[=+\-@\uff1d\uff0b\uff0d\uff20]|^[\t\r\n]/u.test(text) &&
+  !/^[+-]?\d+([.,]\d+)?$/u.test(text)
+    ? `'${text}`
+    : text;

@@ -10,6 +10,9 @@ export interface ChainedChange {
   readonly patch: readonly Operation[];
   readonly author: Author;
   readonly atClient: string;
+  /** 2: the account that sent it is taken into the hash; absent as the first releases took it. */
+  readonly formula?: 2 | null;
+  readonly sentBy?: string | null;
 }
 
 /**
@@ -20,9 +23,10 @@ export interface ChainedChange {
  */
 export function changeHash(
   prevHash: string,
-  { id, jobId, revision, patch, author, atClient }: ChainedChange,
+  { id, jobId, revision, patch, author, atClient, formula, sentBy }: ChainedChange,
 ): string {
-  return hashOf([prevHash, id, jobId, revision, patch, author, atClient]);
+  const told = [prevHash, id, jobId, revision, patch, author, atClient];
+  return hashOf(formula === 2 ? [...told, sentBy ?? null] : told);
 }
 
 /**

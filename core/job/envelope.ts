@@ -1,6 +1,7 @@
 import * as v from 'valibot';
 import { attachmentTypes, evidenceSchema } from './evidence.js';
 import { JOB_VERSION, jobSchema } from './job.js';
+import { originSchema, sealSchema } from './seal.js';
 import { upgradeJob } from './upgrade.js';
 
 /** A job file: the job, the profiles it needs by hash, and its evidence. */
@@ -23,6 +24,10 @@ export const envelopeSchema = v.strictObject({
       }),
     ),
   ),
+  /** What the server that gave the file out signed of it. */
+  seal: v.optional(sealSchema),
+  /** Where evidence came from that was not taken on that server. */
+  origins: v.optional(v.array(originSchema)),
   site: v.optional(
     v.strictObject({
       id: v.pipe(v.string(), v.uuid()),

@@ -30,6 +30,7 @@ export {
   type ProcedureStep,
 } from './evidence.js';
 export { faultKey, faultSchema, partFailures, type Fault, type FaultKind } from './fault.js';
+export { jsonBytes, MAX_EVIDENCE_BYTES, MAX_JOB_BYTES, unfit } from './fit.js';
 export { findingKey, type Finding, type Rank, type Where } from './finding.js';
 export { hashOf, hashOfBytes } from './hash.js';
 export {
@@ -76,6 +77,15 @@ export {
 } from './plate.js';
 export { quantity, sizeSchema, sizeText, type Size } from './quantities.js';
 export { schemeSchema, type Scheme } from './scheme.js';
+export {
+  keyName,
+  proofs,
+  sealedText,
+  sealSchema,
+  type Origin,
+  type Proof,
+  type Seal,
+} from './seal.js';
 export { sortedEntries } from './sorted-entries.js';
 export { CORE_VERSION } from './version.js';
 export { upgradeJob, upgradePatch } from './upgrade.js';

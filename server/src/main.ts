@@ -1,10 +1,11 @@
 import { createServer as createHttpServer, type Server } from 'node:http';
 import { createServer as createHttpsServer } from 'node:https';
 import { resolve } from 'node:path';
-import { openAccounts } from './accounts/sessions.js';
+import { openAccounts, type Accounts } from './accounts/sessions.js';
 import { seedProfiles } from './catalogue/routes.js';
 import { createDataSource } from './db/data-source.js';
 import { upgrade } from './db/upgrade.js';
+import { signingKey } from './evidence/seal.js';
 import { createApp } from './http/app.js';
 import { JobEvents } from './http/events.js';
 import { listening, type Listening } from './http/listening.js';
@@ -43,6 +44,26 @@ const patience = {
   connectionsCheckingInterval: 5_000,
 };
 
+/** How long requests under way may take to their end when the server is stopped, ms. */
+const LAST_MS = 10_000;
+
+/** Takes no more requests, lets those under way come to their end, and then lets go of what is left. */
+async function finished(server: Server): Promise<void> {
+  const closed = new Promise<void>((done) => server.close(() => done()));
+  server.closeIdleConnections();
+  const late = setTimeout(() => server.closeAllConnections(), LAST_MS);
+  await closed;
+  clearTimeout(late);
+}
+
+/** What is over is taken away now and once a day. */
+function keepClean(accounts: Accounts): void {
+  const prune = (): void =>
+    void accounts.prune().catch((error: Error) => console.error(`pruning: ${error.message}`));
+  prune();
+  setInterval(prune, 86_400_000).unref();
+}
+
 async function main(): Promise<void> {
   const settings = listening(process.env);
   const place = process.env['TACTRON_PG_BIN'] && process.env['TACTRON_BACKUPS'];
@@ -61,16 +82,18 @@ async function main(): Promise<void> {
   const url = env('TACTRON_DB_URL');
   const db = await createDataSource(url).initialize();
   await seedProfiles(db);
-  const events = new JobEvents(url);
   const accounts = settings.accounts
     ? openAccounts(url, process.env['TACTRON_SESSION_SECRET'])
     : undefined;
+  const events = new JobEvents(url, accounts?.stillOpen);
+  if (accounts) keepClean(accounts);
   const app = createApp({
     db,
     events,
     webFolder: resolve(env('TACTRON_WEB')),
     accounts,
     open: settings.tls !== undefined,
+    key: signingKey(process.env['TACTRON_SIGNING_KEY']),
   });
   const server: Server = settings.tls
     ? createHttpsServer({ ...patience, ...settings.tls }, app)
@@ -78,10 +101,12 @@ async function main(): Promise<void> {
   const port = await listen(server, settings);
   console.log(`Tactron is at ${settings.tls ? 'https' : 'http'}://${settings.host}:${port}/`);
   process.send?.({ port });
+  let stopping = false;
   const stop = async (): Promise<void> => {
+    if (stopping) return;
+    stopping = true;
     await events.close();
-    server.close();
-    server.closeAllConnections();
+    await finished(server);
     await accounts?.close().catch(() => undefined);
     await db.destroy().catch(() => undefined);
     process.exit(0);

@@ -84,7 +84,8 @@ describe('server', () => {
       };
       let prev = '';
       [begun, ...sent.map((c, i) => ({ ...c, jobId: job.id, revision: i + 1 }))].forEach((c, i) => {
-        expect([rows[i].prevHash, rows[i].hash]).toEqual([prev, changeHash(prev, c)]);
+        const told = { ...c, formula: 2 as const, sentBy: null };
+        expect([rows[i].prevHash, rows[i].hash]).toEqual([prev, changeHash(prev, told)]);
         prev = rows[i].hash;
       });
     });
@@ -99,20 +100,69 @@ describe('server', () => {
       expect([body['revision'], (body['job'] as Job).plate.load.name]).toEqual([2, 'y'] as never[]);
     });
 
-    it('on an old revision are answered with the document now and the changes since', async () => {
+    it('on an old revision go in where they touch nothing that was changed since, else hear what was', async () => {
       const job = await made();
-      await bed.ask('POST', `jobs/${job.id}/changes`, change(0, replace('/tag', 'NEW')));
+      const send = (c: unknown) => bed.ask('POST', `jobs/${job.id}/changes`, c);
+      await send(change(0, replace('/tag', 'NEW')));
+      const beside = change(0, replace('/machine', 'mill for bark'));
+      const expected = {
+        revision: 2,
+        since: [jasmine.objectContaining({ revision: 1, patch: replace('/tag', 'NEW') })],
+      };
+      // and the same answer when the first one was lost on its way
+      for (let i = 0; i < 2; i++)
+        expect(await send(beside)).toEqual(
+          jasmine.objectContaining({ status: 200, body: expected as never }),
+        );
+      const stale = await send(change(0, replace('/tag', 'OLD')));
+      expect([
+        stale.status,
+        stale.body['job'],
+        stale.body['revision'],
+        (stale.body['changes'] as unknown[]).length,
+      ]).toEqual([412, undefined, 2, 2] as never[]);
+      const { body } = await bed.ask('GET', `jobs/${job.id}`);
+      expect([(body['job'] as Job).tag, (body['job'] as Job).machine]).toEqual([
+        'NEW',
+        'mill for bark',
+      ]);
+    });
+
+    it('whose patch no longer fits what others made of the job are told so and not forced in', async () => {
+      const job = await made();
+      const send = (c: unknown) => bed.ask('POST', `jobs/${job.id}/changes`, c);
+      await send(change(0, [{ op: 'add', path: '/plate/load/name', value: 'x' }]));
+      const twin = await send(
+        change(0, [{ op: 'test', path: '/plate/load/name', value: 'y' }, ...replace('/tag', 'T')]),
+      );
+      expect(twin.status).toBe(412);
+    });
+
+    it('with the id of a change of another job are refused, and say nothing of it', async () => {
+      const [one, two] = [await made(), await made()];
+      const c = change(0, replace('/tag', 'ONE'));
+      await bed.ask('POST', `jobs/${one.id}/changes`, c);
+      for (let i = 0; i < 2; i++) {
+        const { status, body } = await bed.ask('POST', `jobs/${two.id}/changes`, c);
+        expect([status, body['type']]).toEqual([409, 'urn:tactron:problem:changeTaken'] as never);
+      }
+      expect((await bed.ask('GET', `jobs/${two.id}`)).body['revision']).toBe(0 as never);
+    });
+
+    it('by more than are told at once ask for the document', async () => {
+      const job = await made();
+      await bed.db.query('UPDATE job SET revision = 6000 WHERE id = $1', [job.id]);
       const { status, body } = await bed.ask(
         'POST',
         `jobs/${job.id}/changes`,
-        change(0, replace('/tag', 'OLD')),
+        change(0, replace('/tag', 'X')),
       );
-      expect([
-        status,
-        (body['job'] as Job).tag,
-        body['revision'],
-        (body['changes'] as unknown[]).length,
-      ]).toEqual([412, 'NEW', 1, 1] as never[]);
+      expect([status, body['tooFar'], body['behind'], body['changes']]).toEqual([
+        412,
+        true,
+        6000,
+        undefined,
+      ] as never);
     });
 
     it('at the same moment: one goes in, the others hear of it', async () => {
@@ -238,7 +288,8 @@ describe('server', () => {
       const file = (await bed.ask('GET', `jobs/${job.id}/file`)).body as Record<string, unknown>;
       const copied = await bed.ask('POST', 'import', file);
       expect([copied.status, copied.body['copied'] as boolean]).toEqual([201, true]);
-      const moved = { ...file, job: { ...(file['job'] as Job), id: randomUUID() }, evidence: [] };
+      const { seal: _seal, ...bare } = file;
+      const moved = { ...bare, job: { ...(file['job'] as Job), id: randomUUID() }, evidence: [] };
       const { body } = await bed.ask('POST', 'import', moved);
       expect(body['copied']).toBe(false as never);
       const { body: there } = await bed.ask('GET', `jobs/${String(body['id'])}`);

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import * as v from 'valibot';
 import { createDataSource } from '../db/data-source.js';
 import { AccountRow } from '../db/entities.js';
-import { hashPassword } from './password.js';
+import { demandStrong, hashPassword } from './password.js';
 import { personSchema } from './sign-in.js';
 
 const schema = v.strictObject(personSchema);
@@ -16,6 +16,7 @@ const schema = v.strictObject(personSchema);
  */
 export async function makeAdministrator(ownerUrl: string, person: unknown): Promise<boolean> {
   const { password, ...own } = v.parse(schema, person);
+  await demandStrong(password, [own.login, own.name]);
   const db = await createDataSource(ownerUrl, 1).initialize();
   try {
     const rows = db.getRepository(AccountRow);

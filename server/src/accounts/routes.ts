@@ -1,11 +1,13 @@
 import { Router } from 'express';
 import { randomBytes, randomUUID } from 'node:crypto';
-import type { DataSource } from 'typeorm';
+import { IsNull, type DataSource } from 'typeorm';
 import * as v from 'valibot';
 import { AccountRow, AccountSiteRow, AuditRow, InvitationRow, roles } from '../db/entities.js';
 import { checked, Problem } from '../http/problem.js';
 import { accessOf, audit, demand, demandAdministrator, demandSite } from './access.js';
-import { hashPassword, isPassword, passwordSchema } from './password.js';
+import type { JobEvents } from '../http/events.js';
+import { findJob } from '../jobs/store.js';
+import { demandStrong, hashPassword, isPassword, passwordSchema } from './password.js';
 import type { Accounts } from './sessions.js';
 import { hashToken } from './sign-in.js';
 
@@ -13,11 +15,14 @@ const uuid = v.pipe(v.string(), v.uuid());
 const INVITATION_DAYS = 7;
 
 /** Accounts, invitations and the audit, for whoever is signed in. */
-export function accountRoutes(db: DataSource, accounts: Accounts): Router {
+export function accountRoutes(db: DataSource, accounts: Accounts, events: JobEvents): Router {
   const router = Router();
   const rows = db.getRepository(AccountRow);
   router.post('/sign-out-everywhere', async (req, res) => {
-    await accounts.endSessions(accessOf(res).accountId as string);
+    const accountId = accessOf(res).accountId as string;
+    await accounts.endSessions(accountId);
+    events.end({ accountId });
+    await audit(db, res, 'signed out everywhere');
     req.session.destroy(() => res.clearCookie('tactron.session').json({}));
   });
   router.post('/password', async (req, res) => {
@@ -29,7 +34,6 @@ export function accountRoutes(db: DataSource, accounts: Accounts): Router {
     const account = await rows.findOneByOrFail({ id });
     await accounts.mayTry(account.login, req.socket.remoteAddress ?? '');
     if (!(await isPassword(account.passwordHash, body.before))) {
-      await accounts.failed(account.login, req.socket.remoteAddress ?? '');
       throw new Problem(
         400,
         'wrongPassword',
@@ -37,11 +41,23 @@ export function accountRoutes(db: DataSource, accounts: Accounts): Router {
         { path: 'before' },
       );
     }
+    await accounts.succeeded(account.login, req.socket.remoteAddress ?? '');
+    await demandStrong(body.password, [account.login, account.name]);
     await rows.update({ id }, { passwordHash: await hashPassword(body.password) });
     await accounts.endSessions(id, req.session.id);
+    events.end({ accountId: id, except: req.session.id });
     await audit(db, res, 'changed the password');
     res.json({});
   });
+  invitations(router, db);
+  administration(router, db, accounts, events);
+  changing(router, db, accounts, events);
+  return router;
+}
+
+/** Invitations: made, looked over, and taken back while nobody has used them. */
+function invitations(router: Router, db: DataSource): void {
+  const rows = db.getRepository(InvitationRow);
   router.post('/invitations', async (req, res) => {
     demand(res, 'supervisor');
     const body = checked(
@@ -65,13 +81,56 @@ export function accountRoutes(db: DataSource, accounts: Accounts): Router {
     await audit(db, res, `invited: ${body.role}`);
     res.status(201).json({ token, expiresAt });
   });
-  administration(router, db, accounts);
-  changing(router, db, accounts);
-  return router;
+  router.get('/invitations', async (_req, res) => {
+    demand(res, 'supervisor');
+    const { accountId, administrator } = accessOf(res);
+    const list = await rows.find({
+      where: administrator ? {} : { invitedBy: accountId as string },
+      order: { createdAt: 'DESC' },
+      take: 200,
+    });
+    res.json(
+      list.map(({ id, role, sites, createdAt, expiresAt, usedAt, revokedAt }) => ({
+        id,
+        role,
+        sites,
+        createdAt,
+        expiresAt,
+        state: usedAt ? 'used' : revokedAt ? 'revoked' : expiresAt < new Date() ? 'old' : 'open',
+      })),
+    );
+  });
+  router.post('/invitations/:id/revoke', async (req, res) => {
+    demand(res, 'supervisor');
+    const id = checked(uuid, req.params.id);
+    const { accountId, administrator } = accessOf(res);
+    const done = await rows.update(
+      {
+        id,
+        usedAt: IsNull(),
+        revokedAt: IsNull(),
+        ...(administrator ? {} : { invitedBy: accountId as string }),
+      },
+      { revokedAt: new Date() },
+    );
+    if (!done.affected)
+      throw new Problem(
+        404,
+        'unknownInvitation',
+        'There is no open invitation of yours like this.',
+      );
+    await audit(db, res, 'took back an invitation');
+    res.json({});
+  });
 }
 
 /** What an administrator does with the accounts of others, and what a supervisor may read of who did what. */
-function administration(router: Router, db: DataSource, accounts: Accounts): void {
+function administration(
+  router: Router,
+  db: DataSource,
+  accounts: Accounts,
+  events: JobEvents,
+): void {
   const rows = db.getRepository(AccountRow);
   router.get('/', async (_req, res) => {
     demandAdministrator(res);
@@ -94,13 +153,17 @@ function administration(router: Router, db: DataSource, accounts: Accounts): voi
   });
   router.post('/:id/sign-out', async (req, res) => {
     demandAdministrator(res);
-    await accounts.endSessions(checked(uuid, req.params.id));
+    const accountId = checked(uuid, req.params.id);
+    await accounts.endSessions(accountId);
+    events.end({ accountId });
+    await audit(db, res, 'signed an account out', null, accountId);
     res.json({});
   });
   router.get('/audit', async (req, res) => {
     demand(res, 'supervisor');
     const { job } = checked(v.object({ job: v.optional(uuid) }), req.query);
-    if (!job) demandAdministrator(res);
+    if (job) await findJob(db, res, job);
+    else demandAdministrator(res);
     const list = await db
       .getRepository(AuditRow)
       .find({ where: job ? { jobId: job } : {}, order: { id: 'DESC' }, take: 500 });
@@ -109,7 +172,7 @@ function administration(router: Router, db: DataSource, accounts: Accounts): voi
 }
 
 /** An administrator changes role, sites or access of an account. */
-function changing(router: Router, db: DataSource, accounts: Accounts): void {
+function changing(router: Router, db: DataSource, accounts: Accounts, events: JobEvents): void {
   const rows = db.getRepository(AccountRow);
   router.patch('/:id', async (req, res) => {
     demandAdministrator(res);
@@ -143,6 +206,8 @@ function changing(router: Router, db: DataSource, accounts: Accounts): void {
         await tx.getRepository(AccountSiteRow).insert({ accountId: id, siteId });
     });
     if (body.disabled) await accounts.endSessions(id);
+    // Whoever sees less than before hears of nothing more of it: windows ask again and get what is theirs.
+    if (body.disabled || body.sites) events.end({ accountId: id });
     await audit(db, res, `changed the account of ${account.name}`, null, JSON.stringify(body));
     res.json({});
   });

@@ -5,23 +5,45 @@ import { randomBytes } from 'node:crypto';
 import pg from 'pg';
 import { RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible';
 import { OutlivingClient } from '../db/data-source.js';
+import type { StillOpen } from '../http/events.js';
 import { Problem } from '../http/problem.js';
 
 declare module 'express-session' {
   interface SessionData {
     accountId: string;
+    /** When it was signed in, ms since 1970: a session ends some day however much it is used. */
+    begunAt: number;
   }
 }
 
-const DAYS = 14;
+/** Days without use after which a session ends, and days after which it ends in any case. */
+const IDLE_DAYS = 14;
+const MOST_DAYS = 60;
+/** Days that a used or stale invitation is still listed. */
+const KEPT_DAYS = 30;
+const DAY_MS = 86_400_000;
+
+/** Whether a session has lasted as long as one may. */
+export const isOutlived = (begunAt: number | undefined, now = Date.now()): boolean =>
+  now - (begunAt ?? 0) > MOST_DAYS * DAY_MS;
 
 /** What accounts need besides the tables: sessions in PostgreSQL, and a count of failed sign-ins that every server shares. */
 export interface Accounts {
   readonly session: RequestHandler;
-  /** @throws Problem 429 after too many failures of this login from this address, or of this address at all */
+  /**
+   * Counts a try before it is judged, so that many at once are no way round it.
+   *
+   * @throws Problem 429 after too many of this login from this address, or of this address at all
+   */
   mayTry(login: string, address: string): Promise<void>;
-  failed(login: string, address: string): Promise<void>;
+  /** The same for one link of an invitation, wherever it is opened. */
+  mayOpen(link: string): Promise<void>;
+  /** Takes back what a right try had counted. */
   succeeded(login: string, address: string): Promise<void>;
+  /** Which sessions, with what they may see, still stand. */
+  readonly stillOpen: StillOpen;
+  /** Takes away what is over: sessions, counts of tries, old invitations. */
+  prune(): Promise<void>;
   /** Ends every session of an account, but for the one named. */
   endSessions(accountId: string, except?: string): Promise<void>;
   close(): Promise<void>;
@@ -56,6 +78,7 @@ export function openAccounts(
     });
   const perLogin = limiter(5, 'login');
   const perAddress = limiter(40, 'address');
+  const perLink = limiter(10, 'link');
   const key = (login: string, address: string): string => `${login.slice(0, 100)} ${address}`;
   return {
     session: session({
@@ -65,26 +88,19 @@ export function openAccounts(
       resave: false,
       saveUninitialized: false,
       rolling: true,
-      cookie: { httpOnly: true, sameSite: 'strict', secure: 'auto', maxAge: DAYS * 86_400_000 },
+      cookie: { httpOnly: true, sameSite: 'strict', secure: 'auto', maxAge: IDLE_DAYS * DAY_MS },
     }),
     mayTry: async (login, address) => {
-      const [one, all] = await Promise.all([
-        perLogin.get(key(login, address)),
-        perAddress.get(address),
-      ]);
-      const over = [
-        one && one.consumedPoints >= perLogin.points ? one : null,
-        all && all.consumedPoints >= perAddress.points ? all : null,
-      ].find((r) => r !== null);
-      if (over) throw tooMany(over);
+      await taken(perLogin.consume(key(login, address)));
+      await taken(perAddress.consume(address));
     },
-    failed: async (login, address) => {
-      await Promise.allSettled([
-        perLogin.consume(key(login, address)),
-        perAddress.consume(address),
-      ]);
+    mayOpen: (link) => taken(perLink.consume(link)),
+    succeeded: async (login, address) => {
+      await perLogin.delete(key(login, address));
+      await perAddress.reward(address, 1);
     },
-    succeeded: async (login, address) => void (await perLogin.delete(key(login, address))),
+    stillOpen: (streams) => stillOpen(pool, streams),
+    prune: () => prune(pool),
     endSessions: async (accountId, except = '') => {
       await pool.query(`DELETE FROM session WHERE sess->>'accountId' = $1 AND sid <> $2`, [
         accountId,
@@ -93,6 +109,37 @@ export function openAccounts(
     },
     close: () => pool.end(),
   };
+}
+
+async function stillOpen(
+  pool: pg.Pool,
+  streams: Parameters<StillOpen>[0],
+): Promise<readonly boolean[]> {
+  const { rows } = await pool.query<{ open: boolean }>(
+    `SELECT EXISTS (
+       SELECT 1 FROM session s JOIN account a ON a.id = t.account AND NOT a.disabled JOIN job j ON j.id = t.job
+       WHERE s.sid = t.sid AND s.expire > now() AND s.sess->>'accountId' = t.account::text AND (a.administrator OR
+         EXISTS (SELECT 1 FROM account_site h WHERE h.account_id = a.id AND h.site_id = j.site_id))) AS open
+     FROM unnest($1::text[], $2::uuid[], $3::uuid[]) WITH ORDINALITY AS t(sid, account, job, at) ORDER BY at`,
+    [streams.map((s) => s.session), streams.map((s) => s.accountId), streams.map((s) => s.jobId)],
+  );
+  return rows.map((r) => r.open);
+}
+
+async function prune(pool: pg.Pool): Promise<void> {
+  await pool.query(`DELETE FROM session WHERE expire < now()`);
+  await pool.query(`DELETE FROM sign_in_limit WHERE expire < $1`, [Date.now()]);
+  await pool.query(
+    `DELETE FROM invitation WHERE coalesce(used_at, revoked_at, expires_at) < now() - $1 * interval '1 day'`,
+    [KEPT_DAYS],
+  );
+}
+
+/** @throws Problem 429 when the count is used up */
+async function taken(counting: Promise<RateLimiterRes>): Promise<void> {
+  await counting.catch((over: unknown) => {
+    throw over instanceof RateLimiterRes ? tooMany(over) : over;
+  });
 }
 
 function tooMany(over: RateLimiterRes): Problem {

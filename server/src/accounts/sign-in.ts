@@ -4,7 +4,9 @@ import type { DataSource } from 'typeorm';
 import * as v from 'valibot';
 import { AccountRow, AccountSiteRow, InvitationRow, SiteRow } from '../db/entities.js';
 import { checked, Problem } from '../http/problem.js';
-import { hashPassword, isPassword, passwordSchema } from './password.js';
+import { noted } from './access.js';
+import type { JobEvents } from '../http/events.js';
+import { demandStrong, hashPassword, isPassword, passwordSchema } from './password.js';
 import type { Accounts } from './sessions.js';
 
 export const loginSchema = v.pipe(
@@ -29,6 +31,7 @@ function begin(req: Request, accountId: string): Promise<void> {
     req.session.regenerate((error: unknown) => {
       if (error) return fail(error instanceof Error ? error : new Error('no session'));
       req.session.accountId = accountId;
+      req.session.begunAt = Date.now();
       req.session.save((problem: unknown) =>
         problem ? fail(problem instanceof Error ? problem : new Error('no session')) : done(),
       );
@@ -37,7 +40,7 @@ function begin(req: Request, accountId: string): Promise<void> {
 }
 
 /** What can be asked before anybody is signed in: signing in, and taking up an invitation. */
-export function signInRoutes(db: DataSource, accounts: Accounts): Router {
+export function signInRoutes(db: DataSource, accounts: Accounts, events: JobEvents): Router {
   const router = Router();
   router.post('/sign-in', async (req, res) => {
     const { login, password } = checked(
@@ -50,14 +53,21 @@ export function signInRoutes(db: DataSource, accounts: Accounts): Router {
     await accounts.mayTry(login, addressOf(req));
     const account = await db.getRepository(AccountRow).findOneBy({ login });
     if (!(await isPassword(account?.passwordHash, password)) || !account || account.disabled) {
-      await accounts.failed(login, addressOf(req));
+      await noted(db, account?.id ?? null, account?.name ?? '', 'failed to sign in', login);
       throw new Problem(401, 'wrongSignIn', 'Login or password is not right.');
     }
     await accounts.succeeded(login, addressOf(req));
     await begin(req, account.id);
+    await noted(db, account.id, account.name, 'signed in', addressOf(req));
     res.json({ name: account.name, trade: account.trade, role: account.role });
   });
-  router.post('/sign-out', (req, res, next) => {
+  router.post('/sign-out', async (req, res, next) => {
+    const { accountId, id } = req.session;
+    if (accountId) {
+      const account = await db.getRepository(AccountRow).findOneBy({ id: accountId });
+      await noted(db, accountId, account?.name ?? '', 'signed out');
+      events.end({ session: id });
+    }
     req.session.destroy((error: unknown) =>
       error ? next(error) : res.clearCookie('tactron.session').json({}),
     );
@@ -78,20 +88,16 @@ function invitations(router: Router, db: DataSource, accounts: Accounts): void {
     });
   });
   router.post('/invitations/:token/accept', async (req, res) => {
-    await accounts.mayTry('invitation', addressOf(req));
+    await accounts.mayOpen(hashToken(String(req.params.token)));
     const person = checked(v.strictObject(personSchema), req.body);
     const { password, ...rest } = person;
+    await demandStrong(password, [rest.login, rest.name]);
     const passwordHash = await hashPassword(password);
     const id = randomUUID();
-    const found = await openInvitation(db, String(req.params.token)).catch(
-      async (error: unknown) => {
-        await accounts.failed('invitation', addressOf(req));
-        throw error;
-      },
-    );
+    const found = await openInvitation(db, String(req.params.token));
     await db.transaction(async (tx) => {
       const used = await tx.query(
-        `UPDATE invitation SET used_at = now() WHERE id = $1 AND used_at IS NULL AND expires_at > now() RETURNING id`,
+        `UPDATE invitation SET used_at = now() WHERE id = $1 AND used_at IS NULL AND revoked_at IS NULL AND expires_at > now() RETURNING id`,
         [found.id],
       );
       if ((used as unknown[][])[0].length === 0)
@@ -119,17 +125,18 @@ function invitations(router: Router, db: DataSource, accounts: Accounts): void {
         await tx.getRepository(AccountSiteRow).insert({ accountId: id, siteId });
     });
     await begin(req, id);
+    await noted(db, id, rest.name, 'took up an invitation and signed in', addressOf(req));
     res.status(201).json({ name: rest.name, trade: rest.trade, role: found.role });
   });
 }
 
 async function openInvitation(db: DataSource, token: string): Promise<InvitationRow> {
   const row = await db.getRepository(InvitationRow).findOneBy({ tokenHash: hashToken(token) });
-  if (!row || row.usedAt || row.expiresAt < new Date())
+  if (!row || row.usedAt || row.revokedAt || row.expiresAt < new Date())
     throw new Problem(
       410,
       'invitationUsed',
-      'This invitation has been used or is too old. Ask for a new one.',
+      'This invitation has been used, taken back, or is too old. Ask for a new one.',
     );
   return row;
 }

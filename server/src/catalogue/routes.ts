@@ -20,6 +20,14 @@ export async function seedProfiles(db: DataSource): Promise<void> {
   }
 }
 
+const shipped = new Set(
+  Object.values(shippedProfiles).map((document) => hashOf(v.parse(profileSchema, document))),
+);
+
+/** A profile that came with a file stands under a name of its own: its family may be one that is shipped, its content another. */
+const titleOf = (sha256: string, title: string): string =>
+  shipped.has(sha256) ? title : `${title} (from a file, ${sha256.slice(0, 8)})`;
+
 /** Device profiles by hash; the list says which are complete enough to be planned on. */
 export function catalogueRoutes(db: DataSource): Router {
   const router = Router();
@@ -32,7 +40,7 @@ export function catalogueRoutes(db: DataSource): Router {
         return {
           sha256,
           family,
-          title: profile.title,
+          title: titleOf(sha256, profile.title),
           description: profile.description ?? '',
           kind: profile.kind,
           models: profile.models,

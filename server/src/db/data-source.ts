@@ -4,9 +4,15 @@ import { entities } from './entities.js';
 import { Initial1790000000000 } from './migrations/1-initial.js';
 import { Keeping1791000000000 } from './migrations/2-keeping.js';
 import { Format21792000000000 } from './migrations/3-format-2.js';
+import { Origins1793000000000 } from './migrations/4-origins.js';
 
 /** Every release's migrations, in their order; a released one is never changed. */
-export const migrations = [Initial1790000000000, Keeping1791000000000, Format21792000000000];
+export const migrations = [
+  Initial1790000000000,
+  Keeping1791000000000,
+  Format21792000000000,
+  Origins1793000000000,
+];
 
 /**
  * A connection whose end is told to whoever waits on it and to nobody else: a database that is killed sends more than one error

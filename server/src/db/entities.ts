@@ -1,6 +1,6 @@
 import 'reflect-metadata';
 import { Column, Entity, Index, PrimaryColumn, PrimaryGeneratedColumn } from 'typeorm';
-import type { Author, Job, Operation, SiteDocument } from '@tactron/core/job';
+import type { Author, Job, Operation, Proof, SiteDocument } from '@tactron/core/job';
 
 /** What an account may do; each may what the one before may. */
 export const roles = ['reader', 'electrician', 'supervisor'] as const;
@@ -58,6 +58,8 @@ export class JobChangeRow {
   @Column({ type: 'timestamptz', name: 'at_server', default: () => 'now()' }) atServer: Date;
   @Column({ type: 'integer', name: 'clock_ahead_s', nullable: true }) clockAheadS: number | null;
   @Column({ type: 'uuid', name: 'sent_by', nullable: true }) sentBy: string | null;
+  /** How the hash is taken; null as the first releases took it. */
+  @Column({ type: 'integer', nullable: true }) formula: 2 | null;
   @Column({ type: 'text', name: 'prev_hash' }) prevHash: string;
   @Column({ type: 'text' }) hash: string;
 }
@@ -65,8 +67,8 @@ export class JobChangeRow {
 @Entity({ name: 'evidence' })
 @Index('evidence_order', ['jobId', 'seq'], { unique: true })
 export class EvidenceRow {
+  @PrimaryColumn({ type: 'uuid', name: 'job_id' }) jobId: string;
   @PrimaryColumn({ type: 'uuid' }) id: string;
-  @Column({ type: 'uuid', name: 'job_id' }) jobId: string;
   @Column({ type: 'integer' }) seq: number;
   @Column({ type: 'integer', name: 'job_revision' }) jobRevision: number;
   @Column({ type: 'text' }) kind: string;
@@ -84,6 +86,33 @@ export class EvidenceRow {
   @Column({ type: 'integer', nullable: true }) formula: 2 | null;
   @Column({ type: 'text', name: 'prev_hash' }) prevHash: string;
   @Column({ type: 'text' }) hash: string;
+}
+
+/** Evidence that came with a file: who brought it, from which server, and what the file could prove. */
+@Entity({ name: 'evidence_origin' })
+@Index('evidence_origin_job', ['jobId'])
+export class EvidenceOriginRow {
+  @PrimaryColumn({ type: 'uuid' }) id: string;
+  @Column({ type: 'uuid', name: 'job_id' }) jobId: string;
+  /** The job it was taken for: another one where the file came in as a copy. */
+  @Column({ type: 'uuid', name: 'from_job' }) fromJob: string;
+  @Column({ type: 'integer', name: 'first_seq' }) firstSeq: number;
+  @Column({ type: 'integer' }) count: number;
+  @Column({ type: 'jsonb' }) author: Author;
+  @Column({ type: 'timestamptz', default: () => 'now()' }) at: Date;
+  /** Fingerprint of the key that signed the file; null where none did. */
+  @Column({ type: 'text', nullable: true }) server: string | null;
+  @Column({ type: 'text' }) proof: Proof;
+  /** Pieces the seal stood for, and the hash with which the chain ended in the file. */
+  @Column({ type: 'integer' }) sealed: number;
+  @Column({ type: 'text' }) ends: string;
+}
+
+/** Which account has sent a picture or file: naming one by its hash alone opens nothing. */
+@Entity({ name: 'blob_sender' })
+export class BlobSenderRow {
+  @PrimaryColumn({ type: 'text' }) sha256: string;
+  @PrimaryColumn({ type: 'uuid', name: 'account_id' }) accountId: string;
 }
 
 @Entity({ name: 'device_profile' })
@@ -136,6 +165,7 @@ export class InvitationRow {
   @Column({ type: 'timestamptz', name: 'created_at', default: () => 'now()' }) createdAt: Date;
   @Column({ type: 'timestamptz', name: 'expires_at' }) expiresAt: Date;
   @Column({ type: 'timestamptz', name: 'used_at', nullable: true }) usedAt: Date | null;
+  @Column({ type: 'timestamptz', name: 'revoked_at', nullable: true }) revokedAt: Date | null;
 }
 
 /** Who read and changed what, while accounts are on. */
@@ -158,6 +188,8 @@ export const entities = [
   JobRow,
   JobChangeRow,
   EvidenceRow,
+  EvidenceOriginRow,
+  BlobSenderRow,
   DeviceProfileRow,
   BlobRow,
   AccountRow,

@@ -224,6 +224,7 @@ describe('backup and restore', () => {
         insertEvidence(tx, job.id, [reading(job.id), reading(job.id)], {
           clockAheadS: 0,
           accountId: null,
+          author: null,
         }),
       )),
     );

@@ -1,14 +1,34 @@
-import type { DataSource, EntityManager } from 'typeorm';
+import { MoreThan, type DataSource, type EntityManager } from 'typeorm';
 import type { QueryDeepPartialEntity } from 'typeorm/query-builder/QueryPartialEntity.js';
-import { evidenceHash, type Evidence } from '@tactron/core/job';
+import { evidenceHash, hashOf, type Author, type Evidence } from '@tactron/core/job';
 import { EvidenceRow } from '../db/entities.js';
+import { Problem } from '../http/problem.js';
 
-/** Evidence of a job in the order in which it arrived. */
-export async function evidenceOf(db: DataSource, jobId: string): Promise<Evidence[]> {
+/** Evidence of a job in the order in which it arrived; behind so many pieces. */
+export async function evidenceOf(db: DataSource, jobId: string, after = 0): Promise<Evidence[]> {
   const rows = await db
     .getRepository(EvidenceRow)
-    .find({ where: { jobId }, order: { seq: 'ASC' } });
+    .find({ where: { jobId, seq: MoreThan(after) }, order: { seq: 'ASC' } });
   return rows.map(plain);
+}
+
+/**
+ * What a window has not got yet of a job's evidence.
+ *
+ * @param after pieces it has, from the first on
+ * @param hash of the last of them
+ * @returns the rest, and how many come before; all of it from the first when what the window has is not how this chain begins
+ */
+export async function evidenceAfter(
+  db: DataSource,
+  jobId: string,
+  after: number,
+  hash: string,
+): Promise<{ after: number; evidence: Evidence[] }> {
+  const known =
+    after > 0 && (await db.getRepository(EvidenceRow).existsBy({ jobId, seq: after, hash }));
+  const from = known ? after : 0;
+  return { after: from, evidence: await evidenceOf(db, jobId, from) };
 }
 
 /** A row as it was told; what is not said is not there, so that its hash can be taken again. */
@@ -27,6 +47,8 @@ export type Arrival =
       readonly imported?: false;
       readonly clockAheadS: number | null;
       readonly accountId: string | null;
+      /** Who is signed in; null where the name told stands. */
+      readonly author: Author | null;
     };
 
 /** A piece with what the server that first took it notes of its arrival. */
@@ -42,7 +64,10 @@ function noted(item: Evidence, jobId: string, arrival: Arrival): Evidence & { at
         sentBy: arrival.accountId ?? undefined,
       };
   const known = Object.entries(here).filter(([, x]) => x !== undefined);
-  return { ...told, jobId, ...Object.fromEntries(known) } as Evidence & { atServer: string };
+  const author = arrival.imported ? told.author : (arrival.author ?? told.author);
+  return { ...told, author, jobId, ...Object.fromEntries(known) } as Evidence & {
+    atServer: string;
+  };
 }
 
 function rowOf(e: Evidence & { atServer: string }, last: EvidenceRow | null): EvidenceRow {
@@ -69,7 +94,15 @@ function rowOf(e: Evidence & { atServer: string }, last: EvidenceRow | null): Ev
   };
 }
 
-/** Adds evidence at the end of the job's chain; what is there already, by id, is left as it is. */
+/** What a person said with it: the same in every sending. */
+const said = ({ kind, subject, body, supersedes, why, atClient }: Evidence): string =>
+  hashOf({ kind, subject, body, supersedes: supersedes ?? null, why: why ?? null, atClient });
+
+/**
+ * Adds evidence at the end of the job's chain; what is there already, by id, is left as it is.
+ *
+ * @throws Problem 409 when another piece stands under the same id
+ */
 export async function insertEvidence(
   tx: EntityManager,
   jobId: string,
@@ -81,9 +114,16 @@ export async function insertEvidence(
   let last = await rows.findOne({ where: { jobId }, order: { seq: 'DESC' } });
   const stored: Evidence[] = [];
   for (const item of list) {
-    const known = await rows.findOneBy({ id: item.id });
+    const known = await rows.findOneBy({ jobId, id: item.id });
     if (known) {
-      stored.push(plain(known));
+      const there = plain(known);
+      if (said(there) !== said(item))
+        throw new Problem(
+          409,
+          'evidenceTaken',
+          `Another piece of evidence stands under the id ${item.id}. Nothing was stored.`,
+        );
+      stored.push(there);
       continue;
     }
     const row = rowOf(noted(item, jobId, arrival), last);

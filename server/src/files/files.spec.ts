@@ -103,7 +103,16 @@ describe('pictures and files', () => {
     await owner.query(`DELETE FROM blob WHERE sha256 = $1`, [sha(body)]);
     await owner.destroy();
     expect(await bed.ask('POST', 'import', file)).toEqual(
-      jasmine.objectContaining({ status: 201, body: { id: job.id, copied: false } as never }),
+      jasmine.objectContaining({
+        status: 201,
+        body: jasmine.objectContaining({
+          id: job.id,
+          copied: false,
+          evidence: 3,
+          proof: 'signedHere',
+          sealed: 3,
+        }) as never,
+      }),
     );
     const again = (await bed.ask('GET', `jobs/${job.id}/file`)).body as unknown as typeof file;
     expect([hashOf(again.job), hashOf(again.evidence), again.files]).toEqual([

@@ -4,9 +4,9 @@ import type { DataSource } from 'typeorm';
 import * as v from 'valibot';
 import { attachmentTypes, MAX_ATTACHMENT_BYTES } from '@tactron/core/job';
 import { accessOf, demand } from '../accounts/access.js';
-import { BlobRow } from '../db/entities.js';
+import { BlobRow, BlobSenderRow } from '../db/entities.js';
 import { checked, Problem } from '../http/problem.js';
-import { insertFile } from './store.js';
+import { insertFile, mayRead } from './store.js';
 
 const shaSchema = v.pipe(v.string(), v.regex(/^[0-9a-f]{64}$/u, 'a SHA-256 in hexadecimal'));
 
@@ -34,6 +34,15 @@ export function fileRoutes(db: DataSource): Router {
           'The file is not the one its hash names: it was damaged on the way. It is sent again.',
         );
       await insertFile(rows, sha256, type, body);
+      const { accountId } = accessOf(res);
+      if (accountId)
+        await db
+          .createQueryBuilder()
+          .insert()
+          .into(BlobSenderRow)
+          .values({ sha256, accountId })
+          .orIgnore()
+          .execute();
       res.status(201).json({ sha256, bytes: body.length });
     },
   );
@@ -57,18 +66,4 @@ export function fileRoutes(db: DataSource): Router {
     res.send(row.body);
   });
   return router;
-}
-
-/** A file is read through a job that names it: with accounts, one of a site that is shared. */
-async function mayRead(
-  db: DataSource,
-  sha256: string,
-  sites: ReadonlySet<string> | 'all',
-): Promise<boolean> {
-  if (sites === 'all') return true;
-  const found: unknown[] = await db.query(
-    `SELECT 1 FROM evidence e JOIN job j ON j.id = e.job_id WHERE e.kind = 'attachment' AND e.body->>'sha256' = $1 AND j.site_id = ANY($2::uuid[]) LIMIT 1`,
-    [sha256, [...sites]],
-  );
-  return found.length > 0;
 }

@@ -1,5 +1,5 @@
 import compression from 'compression';
-import express, { type Express, type Response } from 'express';
+import express, { type Express, type Request, type RequestHandler, type Response } from 'express';
 import helmet from 'helmet';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
@@ -13,16 +13,18 @@ import type { Accounts } from '../accounts/sessions.js';
 import { signInRoutes } from '../accounts/sign-in.js';
 import { catalogueRoutes } from '../catalogue/routes.js';
 import { evidenceRoutes } from '../evidence/routes.js';
+import { signingKey, type SigningKey } from '../evidence/seal.js';
 import { fileRoutes } from '../files/routes.js';
 import { importRoute } from '../jobs/file.js';
 import { jobRoutes } from '../jobs/routes.js';
 import { demandJob } from '../jobs/store.js';
 import { siteRoutes } from '../sites/routes.js';
-import type { JobEvents } from './events.js';
+import type { JobEvents, StreamOwner } from './events.js';
 import { ownHost } from './own-host.js';
 import { sameRelease } from './same-release.js';
 import { checked, Problem, problemHandler } from './problem.js';
 import { sameOrigin } from './same-origin.js';
+import { wholeText } from './whole-text.js';
 
 const contentSecurityPolicy = {
   directives: {
@@ -40,6 +42,12 @@ const contentSecurityPolicy = {
 const onThisMachine = (address: string | undefined): boolean =>
   address === '127.0.0.1' || address === '::1' || address === '::ffff:127.0.0.1';
 
+/** What the server says is of now; what may be kept says so itself. */
+const ofNow: RequestHandler = (_req, res, next) => {
+  res.setHeader('cache-control', 'no-store');
+  next();
+};
+
 export interface Parts {
   readonly db: DataSource;
   readonly events: JobEvents;
@@ -48,10 +56,19 @@ export interface Parts {
   readonly accounts?: Accounts;
   /** Reached over HTTPS, by a name of its own. */
   readonly open?: boolean;
+  /** Signs what goes out; one for this process alone where none is given. */
+  readonly key?: SigningKey;
 }
 
 /** The whole HTTP application: API, then the web application's files. */
-export function createApp({ db, events, webFolder, accounts, open = false }: Parts): Express {
+export function createApp({
+  db,
+  events,
+  webFolder,
+  accounts,
+  open = false,
+  key = signingKey(),
+}: Parts): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use(
@@ -70,7 +87,7 @@ export function createApp({ db, events, webFolder, accounts, open = false }: Par
         compression.filter(req, res),
     }),
   );
-  app.use('/api', sameOrigin);
+  app.use('/api', ofNow, sameOrigin);
   app.use('/api', sameRelease);
   app.get('/api/health', async (_req, res) => {
     await db.query('SELECT 1');
@@ -79,23 +96,33 @@ export function createApp({ db, events, webFolder, accounts, open = false }: Par
   app.get('/api/schema/job.json', (_req, res) => void res.json(jobFileSchema()));
   if (accounts) {
     app.use('/api', accounts.session);
-    app.use('/api/session', express.json({ limit: '20kb' }), signInRoutes(db, accounts));
+    app.use(
+      '/api/session',
+      express.json({ limit: '20kb' }),
+      wholeText,
+      signInRoutes(db, accounts, events),
+    );
   }
   app.use('/api', identify(db, Boolean(accounts)));
   app.get('/api/me', (_req, res) => void res.json(me(res, Boolean(accounts))));
   if (accounts)
-    app.use('/api/accounts', express.json({ limit: '200kb' }), accountRoutes(db, accounts));
+    app.use(
+      '/api/accounts',
+      express.json({ limit: '200kb' }),
+      wholeText,
+      accountRoutes(db, accounts, events),
+    );
   app.use('/api/files', fileRoutes(db));
-  app.use('/api/import', express.json({ limit: '64mb' }), importRoute(db));
-  app.use('/api', express.json({ limit: '2mb' }));
+  app.use('/api/import', express.json({ limit: '64mb' }), importRoute(db, key));
+  app.use('/api', express.json({ limit: '2mb' }), wholeText);
   app.use('/api/sites', siteRoutes(db));
   app.use('/api/profiles', catalogueRoutes(db));
   app.get('/api/jobs/:id/events', async (req, res) => {
     await demandJob(db, res, checked(v.pipe(v.string(), v.uuid()), req.params.id));
-    events.stream(req.params.id, req, res);
+    events.stream(req.params.id, req, res, streamOf(req, res));
   });
   app.use('/api/jobs/:id/evidence', evidenceRoutes(db));
-  app.use('/api/jobs', jobRoutes(db));
+  app.use('/api/jobs', jobRoutes(db, key));
   app.use('/api', () => {
     throw new Problem(404, 'unknownAddress', 'There is nothing at this address.');
   });
@@ -104,11 +131,25 @@ export function createApp({ db, events, webFolder, accounts, open = false }: Par
   return app;
 }
 
+/** Whose stream of events it is: it ends with the session, and with the right to see the job. */
+function streamOf(req: Request, res: Response): StreamOwner | undefined {
+  const { accountId } = accessOf(res);
+  return accountId ? { session: req.session.id, accountId } : undefined;
+}
+
 /** Who is asking, for the head strip and the settings; without accounts the browser's own name and role stand. */
 function me(res: Response, accounts: boolean): unknown {
-  const { name, trade, role, administrator, sites } = accessOf(res);
+  const { accountId, name, trade, role, administrator, sites } = accessOf(res);
   return accounts
-    ? { accounts, name, trade, role, administrator, sites: sites === 'all' ? 'all' : [...sites] }
+    ? {
+        accounts,
+        id: accountId,
+        name,
+        trade,
+        role,
+        administrator,
+        sites: sites === 'all' ? 'all' : [...sites],
+      }
     : { accounts };
 }
 

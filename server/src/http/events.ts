@@ -2,6 +2,20 @@ import type { Request, Response } from 'express';
 import pg from 'pg';
 
 const MOST_WAITING = 256_000;
+/** Streams that one session may hold open: a person has no more windows. */
+const MOST_STREAMS = 12;
+const BEAT_MS = 20_000;
+
+/** Whose a stream is, while accounts are on. */
+export interface StreamOwner {
+  readonly session: string;
+  readonly accountId: string;
+}
+
+/** Which of these owners may still hear of which jobs: their session stands and the site is theirs. */
+export type StillOpen = (
+  streams: readonly (StreamOwner & { readonly jobId: string })[],
+) => Promise<readonly boolean[]>;
 
 /** Tells open windows of changes, wherever they were made: PostgreSQL notifies, server-sent events carry it on. */
 export class JobEvents {
@@ -9,14 +23,41 @@ export class JobEvents {
   private client: pg.Client | undefined;
   private closed = false;
   private beat: NodeJS.Timeout;
+  private readonly owners = new Map<Response, StreamOwner & { readonly jobId: string }>();
 
-  constructor(private readonly url: string) {
-    this.beat = setInterval(() => this.each((res) => this.tell(res, ': beat\n\n')), 20_000);
+  /** @param stillOpen asked at every beat, where accounts are on */
+  constructor(
+    private readonly url: string,
+    private readonly stillOpen?: StillOpen,
+    beatMs = BEAT_MS,
+  ) {
+    this.beat = setInterval(() => void this.onBeat(), beatMs);
     void this.connect();
   }
 
+  /** Ends the streams of a session, or of all sessions of an account but one. */
+  end(which: { readonly session: string } | { readonly accountId: string; except?: string }): void {
+    for (const [res, owner] of this.owners) {
+      const meant =
+        'session' in which
+          ? owner.session === which.session
+          : owner.accountId === which.accountId && owner.session !== which.except;
+      if (meant) res.end();
+    }
+  }
+
+  private async onBeat(): Promise<void> {
+    this.each((res) => this.tell(res, ': beat\n\n'));
+    const streams = [...this.owners];
+    if (!this.stillOpen || streams.length === 0) return;
+    // A database that does not answer ends no stream: it will be asked again.
+    const open = await this.stillOpen(streams.map(([, owner]) => owner)).catch(() => []);
+    streams.forEach(([res], i) => open[i] === false && res.end());
+  }
+
   /** Streams the changes of one job to a window. */
-  stream(jobId: string, req: Request, res: Response): void {
+  stream(jobId: string, req: Request, res: Response, owner?: StreamOwner): void {
+    if (owner) this.own(res, { ...owner, jobId });
     res.writeHead(200, {
       'content-type': 'text/event-stream',
       'cache-control': 'no-cache, no-transform',
@@ -27,8 +68,16 @@ export class JobEvents {
     this.listeners.set(jobId, set.add(res));
     req.on('close', () => {
       set.delete(res);
+      this.owners.delete(res);
       if (set.size === 0) this.listeners.delete(jobId);
     });
+  }
+
+  /** A session with too many streams lets go of its oldest. */
+  private own(res: Response, owner: StreamOwner & { readonly jobId: string }): void {
+    const own = [...this.owners].filter(([, o]) => o.session === owner.session);
+    for (const [oldest] of own.slice(0, Math.max(0, own.length + 1 - MOST_STREAMS))) oldest.end();
+    this.owners.set(res, owner);
   }
 
   async close(): Promise<void> {
@@ -44,6 +93,7 @@ export class JobEvents {
 
   /** A window that does not read is let go rather than waited for; it asks again, and reads what it missed. */
   private tell(res: Response, event: string): void {
+    if (res.writableEnded) return;
     if (res.writableLength > MOST_WAITING) res.destroy();
     else res.write(event);
   }
@@ -69,7 +119,7 @@ export class JobEvents {
     try {
       await client.connect();
       await client.query('LISTEN tactron_job');
-      this.each((res) => res.write('event: resync\ndata: {}\n\n'));
+      this.each((res) => this.tell(res, 'event: resync\ndata: {}\n\n'));
     } catch {
       if (!lost) again();
       lost = true;

@@ -144,11 +144,32 @@ describe('faults survived', () => {
     expect((await bed.ask('GET', `jobs/${job.id}`)).body['revision']).toBe(0 as never);
   });
 
+  it('values without measure: text, depth and size have an end, in changes, jobs and files', async () => {
+    const job = await madeJob(bed, siteId);
+    let deep: unknown = 1;
+    for (let i = 0; i < 60; i++) deep = { deep };
+    const actual = (value: unknown) =>
+      bed.ask(
+        'POST',
+        `jobs/${job.id}/changes`,
+        change(0, [{ op: 'add', path: '/deviations/x', value }]),
+      );
+    for (const value of [deep, { actual: 'x'.repeat(1_900_000) }, { actual: { any: 'thing' } }])
+      expect((await actual(value)).status).toBe(400);
+    const note = { of: { kind: 'device', id: 'x' }, note: 'x'.repeat(300), why: 'w' };
+    const scripts = Object.fromEntries(Array.from({ length: 30_000 }, (_, i) => [`s${i}`, note]));
+    const file = { format: 'tactron-job', version: 2, job: { ...job, scripts }, profiles: {} };
+    expect((await bed.ask('POST', 'import', file)).status).toBe(400);
+    expect((await bed.ask('GET', `jobs/${job.id}`)).body['revision']).toBe(0 as never);
+  });
+
   it('writes from pages of elsewhere, and pages that call themselves by another name', async () => {
     const site = { id: randomUUID(), name: 'x' };
     for (const headers of [
       { origin: 'http://elsewhere.example' },
       { origin: 'null' },
+      { origin: 'http://[' },
+      { origin: '%' },
       { 'sec-fetch-site': 'cross-site' },
       { 'sec-fetch-site': 'same-site' },
     ] as Record<string, string>[])
@@ -187,6 +208,9 @@ describe('faults survived', () => {
       '/..%2f..%2fetc%2fpasswd',
       '/api/files/..%2f..%2fpackage.json',
       '/api/jobs/%00',
+      '/api/jobs/%ff',
+      '/api/jobs/%ff/evidence',
+      '/api/files/%c0%ae',
       '/%ff',
       '//etc/passwd',
     ]) {
@@ -220,9 +244,20 @@ describe('faults survived', () => {
         'application/json; charset=utf-8',
       ]);
     }
-    const job = { ...newJob(siteId), machine: 'nul \u0000 inside' };
-    const { status, body } = await bed.ask('POST', 'jobs', { job, author });
-    expect([status, body['type']]).toEqual([400, 'urn:tactron:problem:text'] as never);
+    for (const machine of [
+      'nul \u0000 inside',
+      'half \ud83d',
+      '\ude00 half',
+      'a\ud83d\ud83d\ude00',
+    ]) {
+      const job = { ...newJob(siteId), machine };
+      const { status, body } = await bed.ask('POST', 'jobs', { job, author });
+      expect([status, body['path']])
+        .withContext(JSON.stringify(machine))
+        .toEqual([400, 'job.machine'] as never);
+    }
+    const whole = { ...newJob(siteId), machine: 'whole \ud83d\ude00' };
+    expect((await bed.ask('POST', 'jobs', { job: whole, author })).status).toBe(201);
   });
 
   it('slow clients: they are let go, and nobody waits for them', async () => {

@@ -64,6 +64,10 @@ const goneCodes = new Set([
   '08001',
 ]);
 
+/** What the driver and the mapper say when the connection went away under them. */
+const gone =
+  /Connection terminated|timeout exceeded when trying to connect|not established|QueryRunnerAlreadyReleased|Query runner already released|not queryable|Driver not Connected|Cannot use a pool after|shutting down|starting up/iu;
+
 /** What Express and its body parser throw, in words. */
 function requestProblem(error: {
   type?: string;
@@ -72,6 +76,8 @@ function requestProblem(error: {
   message?: string;
 }): Problem | undefined {
   const { type, status, expose, message } = error;
+  if (error instanceof URIError)
+    return new Problem(400, 'address', 'The address holds a sign that cannot be read.');
   if (type === 'entity.too.large')
     return new Problem(413, 'tooLarge', 'The body is too large. Nothing was stored.');
   if (type === 'entity.parse.failed')
@@ -85,11 +91,12 @@ function requestProblem(error: {
 
 /** What PostgreSQL and its driver throw, in words. */
 function databaseProblem(error: {
+  name?: string;
   code?: string;
   message?: string;
   driverError?: { code?: string };
 }): Problem | undefined {
-  const { code = '', message = '', driverError } = error;
+  const { name = '', code = '', message = '', driverError } = error;
   const says = (codes: ReadonlySet<string>): boolean =>
     codes.has(code) || codes.has(driverError?.code ?? '');
   if (says(textCodes))
@@ -110,8 +117,13 @@ function databaseProblem(error: {
       'busy',
       'The database is busy. Your work is kept here and is sent again.',
     );
-  const gone = /Connection terminated|timeout exceeded when trying to connect|not established/u;
-  if (says(goneCodes) || gone.test(message))
+  if (says(new Set(['23505'])))
+    return new Problem(
+      409,
+      'raced',
+      'The same thing arrived twice at the same moment. Try again. Nothing was stored.',
+    );
+  if (says(goneCodes) || gone.test(`${name} ${message}`))
     return new Problem(
       503,
       'databaseGone',

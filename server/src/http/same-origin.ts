@@ -6,9 +6,13 @@ export const sameOrigin: RequestHandler = (req, _res, next) => {
   if (req.method === 'GET' || req.method === 'HEAD') return next();
   const site = req.get('sec-fetch-site');
   const origin = req.get('origin');
-  const own =
-    origin === undefined || new URL(origin, 'http://none.invalid').host === req.get('host');
+  const own = origin === undefined || hostOf(origin) === req.get('host');
   if ((site !== undefined && site !== 'same-origin' && site !== 'none') || !own)
     throw new Problem(403, 'otherOrigin', 'This request came from another site and was refused.');
   next();
 };
+
+/** Host of an origin; nothing where it is none. */
+function hostOf(origin: string): string | undefined {
+  return URL.canParse(origin) ? new URL(origin).host : undefined;
+}

@@ -4,6 +4,9 @@ import {
   applyPatch,
   authorSchema,
   changeHash,
+  disjoint,
+  jsonBytes,
+  MAX_JOB_BYTES,
   jobSchema,
   patchSchema,
   PatchError,
@@ -14,6 +17,13 @@ import {
 } from '@tactron/core/job';
 import { JobChangeRow, JobRow, SiteRow } from '../db/entities.js';
 import { invalid, Problem } from '../http/problem.js';
+
+export const unknownJob = (): Problem =>
+  new Problem(
+    404,
+    'unknownJob',
+    'There is no such job here. It may have been made on another server.',
+  );
 
 export const changeSchema = v.strictObject({
   id: v.pipe(v.string(), v.uuid()),
@@ -31,48 +41,49 @@ export interface Sending {
   /** Seconds by which the sender's clock was ahead. */
   readonly clockAheadS: number | null;
   readonly accountId: string | null;
-  /** @throws Problem when the sender may not work at this site */
-  demandSite(siteId: string): void;
+  /** Who is signed in; null where the name told stands. */
+  readonly author: Author | null;
+  readonly sees: (siteId: string) => boolean;
 }
+
+/** What others changed while a change was on its way. */
+export type ChangeTold = Pick<JobChangeRow, 'id' | 'revision' | 'patch' | 'author' | 'atClient'>;
+
+/** Changes that are told at once; who is further behind takes the document. */
+export const MOST_TOLD = 5000;
 
 /**
  * Saves one change, in this order: a known id gets the original answer; the revision is compared; the patch is applied
- * and the result checked; document, change and chain hash are committed together.
+ * and the result checked; document, change and chain hash are committed together. A change made on an older revision goes in
+ * all the same where it touches nothing that was changed since.
  *
- * @returns the revision the change made
- * @throws Problem 404 unknown job, 412 stale with the document now and the changes since, 400 a patch that does not fit
+ * @returns the revision the change made, and the changes of others that lie between
+ * @throws Problem 404 unknown job, 409 the id of a change of another job, 412 stale with the changes since, 400 a patch that
+ *   does not fit
  */
 export async function saveChange(
   db: DataSource,
   jobId: string,
   change: Change,
   sending: Sending,
-): Promise<{ revision: number }> {
+): Promise<{ revision: number; since?: readonly ChangeTold[] }> {
   return db.transaction(async (tx) => {
-    const known = await tx.findOneBy(JobChangeRow, { id: change.id, jobId });
-    if (known) return { revision: known.revision };
+    const known = await knownChange(tx, jobId, change);
     const row = await tx.findOne(JobRow, {
       where: { id: jobId },
       lock: { mode: 'pessimistic_write' },
     });
-    if (!row) throw new Problem(404, 'unknownJob', 'There is no such job here.');
-    sending.demandSite(row.siteId);
-    if (row.revision !== change.base) {
-      const raced = await tx.findOneBy(JobChangeRow, { id: change.id, jobId });
-      if (raced) return { revision: raced.revision };
-      throw new Problem(412, 'stale', 'The job was changed elsewhere.', {
-        job: row.document,
-        revision: row.revision,
-        changes: await changesAfter(tx, jobId, change.base),
-      });
-    }
-    const document = patched(row.document, change);
+    if (!row || !sending.sees(row.siteId)) throw unknownJob();
+    const raced = known ?? (await knownChange(tx, jobId, change));
+    if (raced) return raced;
+    const since = await sinceBase(tx, row, change);
+    const document = patched(row.document, change, since.length > 0 ? since : undefined, row);
     if (document.id !== jobId)
       throw invalid([{ path: 'id', message: 'the id of a job never changes' }]);
-    if (document.siteId !== row.siteId) await demandMove(tx, document.siteId, sending);
+    if (document.siteId !== row.siteId) await demandSiteHere(tx, document.siteId, sending);
     const revision = row.revision + 1;
     await appendChange(tx, { ...change, jobId, revision, kind: 'edit' }, sending);
-    const done = await tx
+    await tx
       .createQueryBuilder()
       .update(JobRow)
       .set({
@@ -84,13 +95,47 @@ export async function saveChange(
         siteId: document.siteId,
         updatedAt: () => 'now()',
       })
-      .where('id = :jobId AND revision = :base', { jobId, base: change.base })
+      .where('id = :jobId', { jobId })
       .execute();
-    if (done.affected !== 1)
-      throw new Problem(409, 'raced', 'The job was changed at the same moment. Try again.');
     await tx.query(`SELECT pg_notify('tactron_job', $1)`, [`${jobId} ${revision}`]);
-    return { revision };
+    return since.length ? { revision, since } : { revision };
   });
+}
+
+/** The first answer to a change that is here already, with what lay between its base and itself. */
+async function knownChange(
+  tx: EntityManager,
+  jobId: string,
+  { id, base }: Change,
+): Promise<{ revision: number; since?: readonly ChangeTold[] } | undefined> {
+  const known = await tx.findOne(JobChangeRow, {
+    select: { id: true, jobId: true, revision: true },
+    where: { id },
+  });
+  if (!known) return undefined;
+  if (known.jobId !== jobId)
+    throw new Problem(409, 'changeTaken', 'A change with this id belongs to another job.');
+  const { revision } = known;
+  if (revision === base + 1) return { revision };
+  const since = (await changesAfter(tx, jobId, base)).filter((c) => c.revision < revision);
+  return { revision, since };
+}
+
+/** Changes since the revision a change was made on. @throws Problem 412 when it cannot simply be laid over them */
+async function sinceBase(tx: EntityManager, row: JobRow, change: Change): Promise<ChangeTold[]> {
+  if (row.revision === change.base) return [];
+  const stale = (more: Readonly<Record<string, unknown>>): Problem =>
+    new Problem(412, 'stale', 'The job was changed elsewhere.', {
+      revision: row.revision,
+      ...more,
+    });
+  const behind = row.revision - change.base;
+  if (behind < 0 || behind > MOST_TOLD) throw stale({ tooFar: true, behind });
+  const since = await changesAfter(tx, row.id, change.base);
+  // A whole document lies between: there is no way from the one to the other by changes alone.
+  if (since.length < behind) throw stale({ tooFar: true, behind });
+  if (since.every((theirs) => disjoint(change.patch, theirs.patch))) return since;
+  throw stale({ changes: since });
 }
 
 /** Changes of a job after a revision, in order; what only kept the document as it was is no change. */
@@ -98,12 +143,12 @@ export async function changesAfter(
   tx: Pick<EntityManager, 'createQueryBuilder'>,
   jobId: string,
   revision: number,
-) {
+): Promise<ChangeTold[]> {
   const rows = await tx
     .createQueryBuilder(JobChangeRow, 'c')
     .where(`c.job_id = :jobId AND c.revision > :revision AND c.kind = 'edit'`, { jobId, revision })
     .orderBy('c.revision')
-    .limit(5000)
+    .limit(MOST_TOLD)
     .getMany();
   return rows.map(({ id, revision: at, patch, author, atClient }) => ({
     id,
@@ -114,10 +159,14 @@ export async function changesAfter(
   }));
 }
 
-async function demandMove(tx: EntityManager, siteId: string, sending: Sending): Promise<void> {
-  if (!(await tx.existsBy(SiteRow, { id: siteId })))
+/** @throws Problem 400 when the site is not there, or not the sender's: told alike, so that none is found by trying */
+export async function demandSiteHere(
+  tx: EntityManager,
+  siteId: string,
+  sending: Sending,
+): Promise<void> {
+  if (!sending.sees(siteId) || !(await tx.existsBy(SiteRow, { id: siteId })))
     throw invalid([{ path: 'siteId', message: 'there is no such site' }]);
-  sending.demandSite(siteId);
 }
 
 interface Appended {
@@ -135,7 +184,7 @@ interface Appended {
 export async function appendChange(
   tx: EntityManager,
   change: Appended,
-  sending: Pick<Sending, 'clockAheadS' | 'accountId'>,
+  sending: Pick<Sending, 'clockAheadS' | 'accountId' | 'author'>,
 ): Promise<void> {
   const { jobId, revision } = change;
   const last =
@@ -147,6 +196,12 @@ export async function appendChange(
         });
   const prevHash = last?.hash ?? '';
   const atClient = new Date(change.atClient);
+  const told = {
+    ...change,
+    author: sending.author ?? change.author,
+    formula: 2 as const,
+    sentBy: sending.accountId,
+  };
   await tx.insert(JobChangeRow, {
     id: change.id,
     jobId,
@@ -154,25 +209,49 @@ export async function appendChange(
     kind: change.kind,
     label: change.label,
     patch: change.patch as never,
-    author: change.author,
+    author: told.author,
     atClient,
     clockAheadS: sending.clockAheadS,
     sentBy: sending.accountId,
+    formula: told.formula,
     prevHash,
-    hash: changeHash(prevHash, { ...change, atClient: atClient.toISOString() }),
+    hash: changeHash(prevHash, { ...told, atClient: atClient.toISOString() }),
   });
 }
 
-function patched(document: Job, change: Change): Job {
+/** @throws Problem 412 when it no longer fits what others made of the document, 400 when it does not fit at all */
+function patched(
+  document: Job,
+  change: Change,
+  since: readonly ChangeTold[] | undefined,
+  { revision }: JobRow,
+): Job {
+  const refuse = (path: string, message: string): Problem =>
+    since
+      ? new Problem(412, 'stale', 'The job was changed elsewhere.', { revision, changes: since })
+      : invalid([{ path, message }]);
   let next: unknown;
   try {
     next = applyPatch(document, change.patch);
   } catch (error) {
-    if (error instanceof PatchError)
-      throw invalid([{ path: `patch ${error.path}`, message: error.message }]);
+    if (error instanceof PatchError) throw refuse(`patch ${error.path}`, error.message);
     throw error;
   }
   const result = v.safeParse(jobSchema, next);
-  if (!result.success) throw invalid(pathIssues(result.issues));
+  if (!result.success) {
+    const [issue] = pathIssues(result.issues);
+    throw since ? refuse(issue.path, issue.message) : invalid(pathIssues(result.issues));
+  }
+  demandSize(result.output);
   return result.output;
+}
+
+/** @throws Problem 413 when a job has grown beyond what is kept */
+export function demandSize(job: Job): void {
+  if (jsonBytes(job) > MAX_JOB_BYTES)
+    throw new Problem(
+      413,
+      'jobTooLarge',
+      `The job would be larger than ${MAX_JOB_BYTES / 1e6} MB. Nothing was stored.`,
+    );
 }

@@ -9,36 +9,60 @@ import {
   hashOf,
   JOB_VERSION,
   readEnvelope,
+  unfit,
   verifyEvidence,
   type Author,
   type Envelope,
   type Evidence,
   type Job,
 } from '@tactron/core/job';
-import { accessOf, audit, demand } from '../accounts/access.js';
-import { BlobRow, DeviceProfileRow, JobRow, SiteRow } from '../db/entities.js';
+import { accessOf, audit, demand, type Access } from '../accounts/access.js';
+import { BlobRow, DeviceProfileRow, EvidenceOriginRow, JobRow, SiteRow } from '../db/entities.js';
+import { originsOf, proved, sealOf, type Proved, type SigningKey } from '../evidence/seal.js';
 import { evidenceOf, insertEvidence } from '../evidence/store.js';
-import { filesOf, insertFile } from '../files/store.js';
+import { bytesOf, filesOf, insertFile } from '../files/store.js';
 import { checked, invalid, Problem } from '../http/problem.js';
+import { namedFiles, receiveBundle, type Bundle } from './bundle.js';
 import { insertJob, sendingOf } from './store.js';
 
-/** A job as a file: document, profile, evidence with its chain, and the pictures and files the evidence names. */
-export async function jobFile(db: DataSource, document: Job): Promise<unknown> {
+/** Above this a job goes out as a bundle: a browser could not read its file back. */
+const MOST_INLINE_BYTES = 32e6;
+
+/** A job as a file: document, profile, evidence with its chain, where it came from, and this server's seal over it. */
+export async function jobFile(db: DataSource, document: Job, key: SigningKey) {
   const profile = await db
     .getRepository(DeviceProfileRow)
     .findOneBy({ sha256: document.profile.sha256 });
   const site = await db.getRepository(SiteRow).findOneBy({ id: document.siteId });
   const evidence = await evidenceOf(db, document.id);
-  const files = await filesOf(db, evidence);
+  const origins = await originsOf(db, document.id);
   return {
     format: 'tactron-job',
     version: JOB_VERSION,
     job: document,
     profiles: profile ? { [profile.sha256]: profile.document } : {},
     evidence,
-    ...(Object.keys(files).length ? { files } : {}),
+    ...(origins.length ? { origins } : {}),
+    seal: await sealOf(db, key, document, evidence),
     ...(site ? { site: { id: site.id, name: site.name } } : {}),
   };
+}
+
+/**
+ * The same with the pictures and files the evidence names, in one JSON text.
+ *
+ * @throws Problem 413 when they are too large to be read back: then the bundle carries them
+ */
+export async function wholeJobFile(db: DataSource, document: Job, key: SigningKey) {
+  const file = await jobFile(db, document, key);
+  const named = namedFiles(file.evidence).size;
+  if (named && (await bytesOf(db, file.evidence)) > MOST_INLINE_BYTES)
+    throw new Problem(
+      413,
+      'takeBundle',
+      `The pictures of this job are too large for one file. Take it as a bundle: /api/jobs/${document.id}/bundle`,
+    );
+  return named ? { ...file, files: await filesOf(db, file.evidence) } : file;
 }
 
 /** What is wrong inside a file that reads well: false hashes, a broken chain, a file that is not the one its hash names. */
@@ -69,36 +93,115 @@ function demandWhole({ job, profiles, evidence, files = {} }: Envelope): void {
     ]);
 }
 
-/** Reads a job file. A job that is here already comes in as a copy with an id of its own. */
-export function importRoute(db: DataSource): Router {
+/** Reads a job file or a bundle. A job that is here already comes in as a copy with an id of its own, its evidence with it. */
+export function importRoute(db: DataSource, key: SigningKey): Router {
   const router = Router();
   router.post('/', async (req, res) => {
     demand(res, 'electrician');
-    const read = readEnvelope(req.body);
-    if (!read.ok && read.why === 'newer')
-      throw new Problem(422, 'newerFormat', `${read.issues[0].message}. Nothing was stored.`, {
-        path: 'version',
-      });
-    if (!read.ok) throw invalid(read.issues);
-    demandWhole(read.envelope);
-    const { job } = read.envelope;
-    const taken = await db.getRepository(JobRow).existsBy({ id: job.id });
-    const id = taken ? uuid() : job.id;
-    const by = {
-      author: importer(req, res),
-      atClient: new Date().toISOString(),
-      label: 'imported from a file',
-    };
-    await db.transaction(async (tx) => {
-      await insertCompany(tx, read.envelope, accessOf(res).administrator);
-      await insertJob(tx, { ...job, id }, by, sendingOf(req, res));
-      if (!taken)
-        await insertEvidence(tx, id, read.envelope.evidence as Evidence[], { imported: true });
-    });
-    await audit(db, res, 'imported', id, job.tag);
-    res.status(201).json({ id, copied: taken });
+    if (req.is('application/zip')) {
+      const bundle = await receiveBundle(req);
+      try {
+        res.status(201).json(await take(db, key, req, res, bundle.job, bundle));
+      } finally {
+        await bundle.close();
+      }
+      return;
+    }
+    res.status(201).json(await take(db, key, req, res, req.body));
   });
   return router;
+}
+
+async function take(
+  db: DataSource,
+  key: SigningKey,
+  req: Request,
+  res: Response,
+  data: unknown,
+  bundle?: Bundle,
+): Promise<unknown> {
+  const odd = unfit(data);
+  if (odd) throw invalid([odd]);
+  const read = readEnvelope(data);
+  if (!read.ok && read.why === 'newer')
+    throw new Problem(422, 'newerFormat', `${read.issues[0].message}. Nothing was stored.`, {
+      path: 'version',
+    });
+  if (!read.ok) throw invalid(read.issues);
+  const { envelope } = read;
+  demandWhole(envelope);
+  const { job, evidence } = envelope;
+  const proof = proved(envelope, key);
+  const taken = await db.getRepository(JobRow).existsBy({ id: job.id });
+  const id = taken ? uuid() : job.id;
+  const by = {
+    author: importer(req, res),
+    atClient: new Date().toISOString(),
+    label: 'imported from a file',
+  };
+  await db.transaction(async (tx) => {
+    await insertCompany(tx, envelope, accessOf(res));
+    if (bundle) await insertBundled(tx, evidence as Evidence[], bundle);
+    await insertJob(tx, { ...job, id }, by, sendingOf(req, res));
+    await insertEvidence(tx, id, evidence as Evidence[], { imported: true });
+    await insertOrigins(tx, id, envelope, by.author, proof);
+  });
+  await audit(db, res, 'imported', id, job.tag);
+  return { id, copied: taken, evidence: evidence.length, ...proof };
+}
+
+/** Notes where the evidence of a file comes from; what the file says of its own origins stays told. */
+async function insertOrigins(
+  tx: EntityManager,
+  jobId: string,
+  { job, evidence, origins = [] }: Envelope,
+  author: Author,
+  { proof, server, sealed }: Proved,
+): Promise<void> {
+  if (evidence.length === 0) return;
+  const { ends } = verifyEvidence(evidence as Evidence[]);
+  const rows = tx.getRepository(EvidenceOriginRow);
+  for (const o of origins)
+    await rows.insert({
+      id: uuid(),
+      jobId,
+      fromJob: o.fromJob,
+      firstSeq: o.firstSeq,
+      count: o.count,
+      author: { name: o.by || 'unknown', role: '' },
+      at: new Date(o.at),
+      server: o.server,
+      // What another server saw signed, this one only heard of.
+      proof: proof === 'signedHere' ? o.proof : 'unsigned',
+      sealed: o.sealed,
+      ends: '',
+    });
+  await rows.insert({
+    id: uuid(),
+    jobId,
+    fromJob: job.id,
+    firstSeq: 1,
+    count: evidence.length,
+    author,
+    server,
+    proof,
+    sealed,
+    ends,
+  });
+}
+
+/** The files of a bundle, one after the other; each must be the one its hash names, and named by the evidence. */
+async function insertBundled(
+  tx: EntityManager,
+  evidence: readonly Evidence[],
+  bundle: Bundle,
+): Promise<void> {
+  const named = namedFiles(evidence);
+  for (const sha256 of bundle.files) {
+    const type = named.get(sha256);
+    if (!type) throw invalid([{ path: `files.${sha256}`, message: 'no evidence names this file' }]);
+    await insertFile(tx.getRepository(BlobRow), sha256, type, await bundle.file(sha256));
+  }
 }
 
 /** Who imports: the account, or the name and role this browser keeps. */
@@ -121,18 +224,17 @@ function importer(req: Request, res: Response): Author {
 async function insertCompany(
   tx: EntityManager,
   { job, site, profiles, files = {} }: Envelope,
-  mayMakeSite: boolean,
+  { administrator, sites: shared }: Access,
 ): Promise<void> {
   const sites = tx.getRepository(SiteRow);
-  if (!(await sites.existsBy({ id: job.siteId }))) {
-    if (!mayMakeSite)
-      throw new Problem(
-        403,
-        'site',
-        'The site of this file is not here, and your account cannot make it. Nothing was stored.',
-      );
+  if (shared !== 'all' && !shared.has(job.siteId))
+    throw new Problem(
+      403,
+      'site',
+      'The site of this file is not shared with your account. Nothing was stored.',
+    );
+  if (administrator && !(await sites.existsBy({ id: job.siteId })))
     await sites.insert({ id: job.siteId, name: site?.name ?? 'Imported' });
-  }
   for (const [sha256, document] of Object.entries(profiles)) {
     const row = { sha256, family: String(document['family']), document: document as never };
     await tx.createQueryBuilder().insert().into(DeviceProfileRow).values(row).orIgnore().execute();

@@ -12,6 +12,8 @@ export interface HistoryLine {
   readonly atClient: Date;
   readonly atServer: Date;
   readonly clockAheadS: number | null;
+  /** Name of the account that sent it, where it was sent under one. */
+  readonly sentBy: string | null;
   /** Places it touched, as JSON Pointers; the first few of many. */
   readonly places: readonly string[];
 }
@@ -30,6 +32,7 @@ export async function historyOf(
     .addSelect('c.at_client', 'atClient')
     .addSelect('c.at_server', 'atServer')
     .addSelect('c.clock_ahead_s', 'clockAheadS')
+    .addSelect('(SELECT a.name FROM account a WHERE a.id = c.sent_by)', 'sentBy')
     .addSelect(
       `ARRAY(SELECT o->>'path' FROM jsonb_array_elements(c.patch) o WHERE o->>'op' <> 'test' LIMIT 4)`,
       'places',

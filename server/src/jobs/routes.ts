@@ -1,13 +1,17 @@
 import { Router } from 'express';
+import { pipeline } from 'node:stream/promises';
 import type { DataSource } from 'typeorm';
 import * as v from 'valibot';
 import { authorSchema, jobSchema } from '@tactron/core/job';
 import { accessOf, audit, demand } from '../accounts/access.js';
 import { JobRow } from '../db/entities.js';
-import { checked } from '../http/problem.js';
+import { sealOf, type SigningKey } from '../evidence/seal.js';
+import { evidenceOf } from '../evidence/store.js';
+import { checked, Problem } from '../http/problem.js';
 import { board, boardQuery, count } from './board.js';
-import { changesAfter, changeSchema, saveChange } from './changes.js';
-import { jobFile } from './file.js';
+import { changesAfter, changeSchema, MOST_TOLD, saveChange } from './changes.js';
+import { bundleOf } from './bundle.js';
+import { jobFile, wholeJobFile } from './file.js';
 import { historyOf, jobAt } from './history.js';
 import { demandJob, findJob, insertJob, sendingOf } from './store.js';
 
@@ -18,7 +22,7 @@ const made = {
 };
 
 /** Jobs: board, making, reading, changing, copying, archiving, history. */
-export function jobRoutes(db: DataSource): Router {
+export function jobRoutes(db: DataSource, key: SigningKey): Router {
   const router = Router();
   router.get(
     '/',
@@ -51,7 +55,18 @@ export function jobRoutes(db: DataSource): Router {
     const { document } = await findJob(db, res, idOf(req.params.id));
     await audit(db, res, 'exported', document.id);
     res.attachment(`${document.tag.replace(/[^\w.-]/gu, '_')}.tactron.json`);
-    res.json(await jobFile(db, document));
+    res.json(await wholeJobFile(db, document, key));
+  });
+  router.get('/:id/bundle', async (req, res) => {
+    const { document } = await findJob(db, res, idOf(req.params.id));
+    await audit(db, res, 'exported', document.id);
+    const bundle = bundleOf(db, await jobFile(db, document, key));
+    res.attachment(`${document.tag.replace(/[^\w.-]/gu, '_')}.tactron.zip`);
+    await pipeline(bundle, res.type('application/zip'));
+  });
+  router.get('/:id/seal', async (req, res) => {
+    const { document } = await findJob(db, res, idOf(req.params.id));
+    res.json(await sealOf(db, key, document, await evidenceOf(db, document.id)));
   });
   return router;
 }
@@ -61,7 +76,16 @@ function history(router: Router, db: DataSource): void {
   router.get('/:id/changes', async (req, res) => {
     const id = idOf(req.params.id);
     await demandJob(db, res, id);
-    res.json(await changesAfter(db.manager, id, checked(count(0, 1e9), req.query['after'])));
+    const after = checked(count(0, 1e9), req.query['after']);
+    const changes = await changesAfter(db.manager, id, after);
+    if (changes.length === MOST_TOLD)
+      throw new Problem(
+        409,
+        'tooFarBehind',
+        `More than ${MOST_TOLD} changes lie between: read the job anew.`,
+        { tooFar: true },
+      );
+    res.json(changes);
   });
   router.get('/:id/history', async (req, res) => {
     const id = idOf(req.params.id);

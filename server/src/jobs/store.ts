@@ -2,18 +2,11 @@ import type { Request, Response } from 'express';
 import { v4 as uuid } from 'uuid';
 import type { DataSource, EntityManager } from 'typeorm';
 import type { Author, Job } from '@tactron/core/job';
-import { accessOf, demandSite, sees } from '../accounts/access.js';
-import { DeviceProfileRow, JobRow, SiteRow } from '../db/entities.js';
+import { accessOf, sees, signedIn } from '../accounts/access.js';
+import { DeviceProfileRow, JobRow } from '../db/entities.js';
 import { clockAhead } from '../http/clock.js';
 import { invalid, Problem } from '../http/problem.js';
-import { appendChange, type Sending } from './changes.js';
-
-const unknownJob = (): Problem =>
-  new Problem(
-    404,
-    'unknownJob',
-    'There is no such job here. It may have been made on another server.',
-  );
+import { appendChange, demandSiteHere, demandSize, unknownJob, type Sending } from './changes.js';
 
 /** A job that the account may see. @throws Problem 404 */
 export async function findJob(db: DataSource, res: Response, id: string): Promise<JobRow> {
@@ -32,10 +25,12 @@ export async function demandJob(db: DataSource, res: Response, id: string): Prom
 
 /** What a request tells of its sender. */
 export function sendingOf(req: Request, res: Response): Sending {
+  const access = accessOf(res);
   return {
     clockAheadS: clockAhead(req),
-    accountId: accessOf(res).accountId,
-    demandSite: (siteId) => demandSite(res, siteId),
+    accountId: access.accountId,
+    author: signedIn(access),
+    sees: (siteId) => sees(res, siteId),
   };
 }
 
@@ -46,9 +41,8 @@ export async function insertJob(
   by: { author: Author; atClient: string; label: string },
   sending: Sending,
 ): Promise<void> {
-  if (!(await tx.getRepository(SiteRow).existsBy({ id: job.siteId })))
-    throw invalid([{ path: 'siteId', message: 'there is no such site' }]);
-  sending.demandSite(job.siteId);
+  demandSize(job);
+  await demandSiteHere(tx, job.siteId, sending);
   if (!(await tx.getRepository(DeviceProfileRow).existsBy({ sha256: job.profile.sha256 })))
     throw invalid([{ path: 'profile.sha256', message: 'this profile is not here' }]);
   const row = {

@@ -2,7 +2,7 @@ import { Router } from 'express';
 import type { DataSource } from 'typeorm';
 import * as v from 'valibot';
 import { authorSchema, emptySite, siteSchema, type SiteDocument } from '@tactron/core/job';
-import { accessOf, audit, demand, demandSite, sees } from '../accounts/access.js';
+import { accessOf, audit, demand, sees, signedIn } from '../accounts/access.js';
 import { AccountSiteRow, JobRow, SiteChangeRow, SiteRow } from '../db/entities.js';
 import { checked, invalid, Problem } from '../http/problem.js';
 
@@ -42,7 +42,7 @@ export function siteRoutes(db: DataSource): Router {
   router.patch('/:id', async (req, res) => {
     demand(res, 'supervisor');
     const id = checked(v.pipe(v.string(), v.uuid()), req.params.id);
-    demandSite(res, id);
+    if (!sees(res, id)) throw unknownSite();
     const body = checked(
       v.strictObject({ name: v.optional(name), archived: v.optional(v.boolean()) }),
       req.body,
@@ -78,7 +78,7 @@ function siteDocuments(router: Router, db: DataSource): void {
   router.put('/:id/document', async (req, res) => {
     demand(res, 'supervisor');
     const id = idOf(req.params.id);
-    demandSite(res, id);
+    if (!sees(res, id)) throw unknownSite();
     const change = checked(
       v.strictObject({
         base: v.pipe(v.number(), v.integer(), v.minValue(0)),
@@ -88,7 +88,7 @@ function siteDocuments(router: Router, db: DataSource): void {
       }),
       req.body,
     );
-    const { accountId } = accessOf(res);
+    const access = accessOf(res);
     const revision = await db.transaction(async (tx) => {
       const row = await tx.findOne(SiteRow, {
         where: { id },
@@ -102,7 +102,8 @@ function siteDocuments(router: Router, db: DataSource): void {
         });
       demandInstruments(row.document, change.document);
       const next = row.revision + 1;
-      const { document, author, atClient } = change;
+      const { document, atClient } = change;
+      const author = signedIn(access) ?? change.author;
       await tx.update(SiteRow, { id }, { document: document as never, revision: next });
       await tx.insert(SiteChangeRow, {
         siteId: id,
@@ -110,7 +111,7 @@ function siteDocuments(router: Router, db: DataSource): void {
         document: document as never,
         author,
         atClient: new Date(atClient),
-        sentBy: accountId,
+        sentBy: access.accountId,
       });
       return next;
     });

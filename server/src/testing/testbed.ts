@@ -47,8 +47,8 @@ export async function openBed({
   await upgrade(owner);
   const db = await createDataSource(app).initialize();
   await seedProfiles(db);
-  const events = new JobEvents(app);
   const accounts = on ? openAccounts(app, secret) : undefined;
+  const events = new JobEvents(app, accounts?.stillOpen);
   const server: Server = createServer(
     { requestTimeout: 800, headersTimeout: 600, connectionsCheckingInterval: 100 },
     createApp({ db, events, accounts }),
