@@ -31,6 +31,21 @@ describe('record files', () => {
     });
     expect(text).toBe('a,b\r\n\'=1+1,"x""y"\r\n-5,"two\nlines"\r\n\'@cmd,plain\r\n');
     expect(csv({ heads: ['a', 'b'], rows: [] }, ',')).toBe('a;b\r\n');
+    for (const hidden of [
+      ' =1',
+      '\n=1',
+      '\t x',
+      '\u00a0+1',
+      '\u200b@x',
+      '＝1',
+      ' ＋1',
+      '－x',
+      '＠x',
+    ])
+      expect(csv({ heads: ['a'], rows: [[hidden]] }))
+        .withContext(JSON.stringify(hidden))
+        .toContain(`'${hidden}`);
+    expect(csv({ heads: ['a'], rows: [['-5.2'], ['a=b'], ['x@y']] })).not.toContain("'");
   });
 });
 

@@ -1,9 +1,11 @@
-import { existsSync, mkdirSync, renameSync, rmSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync, renameSync, rmSync } from 'node:fs';
 import { dirname, join, resolve } from 'node:path';
 import { spawnSync } from 'node:child_process';
+import { writeWhole } from './postgres.mjs';
 import { root, run } from './run.mjs';
 
 const folder = join(root, '.data/backups');
+const keyFile = (dump) => `${dump}.key`;
 const stamp = () => new Date().toISOString().replace(/[:.]/g, '-');
 
 /** Writes everything the database holds into one file; a file that stands is whole. @returns its path */
@@ -18,6 +20,9 @@ export function backup(
   try {
     run(`${postgres.bin}/pg_dump`, ['--format=custom', `--file=${half}`, `--dbname=${url}`]);
     renameSync(half, path);
+    // The key that signs goes with the data it signed; passwords are made anew where a backup is restored.
+    if (postgres.signingKey)
+      writeWhole(keyFile(path), JSON.stringify({ signing: postgres.signingKey }));
   } catch (error) {
     rmSync(half, { force: true });
     throw error;
@@ -99,5 +104,11 @@ export async function restore(postgres, file, { replace = false, database = 'tac
       : undefined;
   if (here) await ask(postgres.maintenanceUrl, `DROP DATABASE ${database} WITH (FORCE)`);
   await ask(postgres.maintenanceUrl, `ALTER DATABASE ${fresh} RENAME TO ${database}`);
+  // Files that this key has signed are known as the server's own again.
+  if (postgres.secrets && existsSync(keyFile(path))) {
+    const secrets = JSON.parse(readFileSync(postgres.secrets, 'utf8'));
+    const { signing } = JSON.parse(readFileSync(keyFile(path), 'utf8'));
+    if (signing) writeWhole(postgres.secrets, JSON.stringify({ ...secrets, signing }));
+  }
   return { count, before };
 }

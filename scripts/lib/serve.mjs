@@ -23,6 +23,7 @@ export function serve(
       TACTRON_PORT: String(port),
       TACTRON_PG_BIN: postgres.bin,
       TACTRON_SESSION_SECRET: postgres.sessionSecret,
+      TACTRON_SIGNING_KEY: postgres.signingKey,
       TACTRON_BACKUPS: join(root, '.data/backups'),
       NODE_ENV: 'production',
     },
