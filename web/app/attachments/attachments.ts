@@ -71,17 +71,14 @@ export class Attachments {
     this.open.record('attachment', subject, body);
   }
 
-  /** The files that evidence names, as they stand in a job file; one that cannot be had now is left out. */
-  async inFile(
-    evidence: readonly Evidence[],
-  ): Promise<Record<string, { type: string; base64: string }>> {
-    const files: Record<string, { type: string; base64: string }> = {};
-    for (const e of evidence) {
-      if (e.kind !== 'attachment' || files[e.body.sha256]) continue;
-      const body = (await this.local.file(e.body.sha256))?.body ?? (await fetched(e.body.sha256));
-      if (body) files[e.body.sha256] = { type: e.body.type, base64: await base64(body) };
-    }
-    return files;
+  /** SHA-256 of every picture and file that evidence names. */
+  named(evidence: readonly Evidence[]): string[] {
+    return [...new Set(evidence.flatMap((e) => (e.kind === 'attachment' ? [e.body.sha256] : [])))];
+  }
+
+  /** A picture or file, from this browser or else from the server; undefined where it cannot be had now. */
+  async fileOf(sha256: string): Promise<Blob | undefined> {
+    return (await this.local.file(sha256))?.body ?? (await fetched(sha256));
   }
 
   /** Where the whole file is: in this browser, else on the server. The caller revokes it when it begins with "blob:". */
@@ -129,13 +126,4 @@ async function small(file: File): Promise<string | undefined> {
 async function fetched(sha256: string): Promise<Blob | undefined> {
   const answer = await fetch(`/api/files/${sha256}`).catch(() => undefined);
   return answer?.ok ? answer.blob() : undefined;
-}
-
-function base64(body: Blob): Promise<string> {
-  return new Promise((done, fail) => {
-    const reader = new FileReader();
-    reader.onload = () => done((reader.result as string).replace(/^[^,]*,/u, ''));
-    reader.onerror = () => fail(new Error('the file could not be read'));
-    reader.readAsDataURL(body);
-  });
 }

@@ -25,9 +25,14 @@ export class Keys {
   private readonly preferences = inject(Preferences);
   private readonly handlers = new Map<string, Handler[]>();
   private afterG = 0;
+  /** The field in which something was typed that is not taken over yet. */
+  private unfinished: EventTarget | null = null;
 
   listen(): void {
     document.addEventListener('keydown', (event) => this.press(event));
+    document.addEventListener('input', ({ target }) => (this.unfinished = target), true);
+    for (const done of ['change', 'focusout'])
+      document.addEventListener(done, () => (this.unfinished = null), true);
   }
 
   /** Gives a key a meaning until the returned function is called. */
@@ -50,7 +55,9 @@ export class Keys {
     const typing =
       event.target instanceof HTMLElement &&
       (event.target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/u.test(event.target.tagName));
-    if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z' && !typing) {
+    // Enter takes over what was typed in a field of one line.
+    if (event.key === 'Enter' && event.target instanceof HTMLInputElement) this.unfinished = null;
+    if (this.isUndo(event, typing)) {
       event.preventDefault();
       return this.call(event.shiftKey ? 'redo' : 'undo');
     }
@@ -77,6 +84,14 @@ export class Keys {
       event.preventDefault();
       this.call(event.key);
     }
+  }
+
+  /** In a field whose text was taken over, Undo means the job; while something is being typed it means the text. */
+  private isUndo(event: KeyboardEvent, typing: boolean): boolean {
+    const asked = (event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z';
+    if (!asked || this.dialog.openDialogs.length > 0 || !this.handlers.get('undo')?.length)
+      return false;
+    return !typing || this.unfinished !== event.target;
   }
 
   private call(key: string): void {

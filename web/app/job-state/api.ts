@@ -1,7 +1,17 @@
-import { Injectable, signal } from '@angular/core';
-import { JOB_VERSION, type Author, type Evidence, type Job } from '@tactron/core/job';
+import { Injectable, inject, signal } from '@angular/core';
+import {
+  JOB_VERSION,
+  type Author,
+  type Evidence,
+  type Job,
+  type Origin,
+  type Proof,
+  type Seal,
+} from '@tactron/core/job';
 import type { Profile } from '@tactron/core/catalogue';
 import type { PendingChange, ServerChange } from './job.model';
+import { OWNER_HERE } from './owner';
+import { chainedPart, inChain, mergedEvidence } from './rebase';
 
 /** A refusal of the server, in its own words. `status` 0: it did not answer. */
 export class ApiError extends Error {
@@ -47,6 +57,7 @@ export type Me =
   | { readonly accounts: false }
   | {
       readonly accounts: true;
+      readonly id: string;
       readonly name: string;
       readonly trade: string;
       readonly role: 'reader' | 'electrician' | 'supervisor';
@@ -80,10 +91,37 @@ export interface HistoryLine {
   readonly atClient: string;
   readonly atServer: string;
   readonly clockAheadS: number | null;
+  readonly sentBy: string | null;
   readonly places: readonly string[];
 }
 
+/** What became of a file that was read in. */
+export interface Imported {
+  readonly id: string;
+  readonly copied: boolean;
+  readonly evidence: number;
+  readonly proof: Proof;
+  readonly server: string | null;
+  readonly sealed: number;
+}
+
+export interface InvitationEntry {
+  readonly id: string;
+  readonly role: string;
+  readonly sites: readonly string[];
+  readonly createdAt: string;
+  readonly expiresAt: string;
+  readonly state: 'open' | 'used' | 'revoked' | 'old';
+}
+
 const SILENT = 'The server does not answer.';
+
+/** Problems that concern one thing that was sent: sending it again would be refused again. */
+const TAKEN = ['urn:tactron:problem:changeTaken', 'urn:tactron:problem:evidenceTaken'];
+
+/** Whether something was refused for good. */
+export const isForGood = ({ status, body }: ApiError): boolean =>
+  [400, 403, 413, 422].includes(status) || TAKEN.includes(String(body['type']));
 
 /** Clocks that differ by more than this are told of. */
 export const CLOCK_TOLERANCE_S = 120;
@@ -95,6 +133,9 @@ export class Api {
   readonly clockAheadS = signal(0);
   /** The server wants somebody to sign in. */
   readonly signInNeeded = signal(false);
+  /** Somebody else is signed in than the one whose work this window holds. */
+  readonly otherAccount = signal(false);
+  private readonly owner = inject(OWNER_HERE);
   /** The server has moved to another release than this window. */
   readonly otherRelease = signal(false);
 
@@ -104,11 +145,12 @@ export class Api {
     if (init?.body && !headers.has('content-type')) headers.set('content-type', 'application/json');
     headers.set('x-clock', new Date().toISOString());
     headers.set('x-format', String(JOB_VERSION));
+    headers.set('x-account', this.owner);
     try {
       answer = await fetch(`/api/${path}`, {
         ...init,
         headers,
-        signal: AbortSignal.timeout(init?.method === 'PUT' ? 120_000 : 15_000),
+        signal: init?.signal ?? AbortSignal.timeout(init?.method === 'PUT' ? 120_000 : 15_000),
       });
     } catch {
       throw new ApiError(0, SILENT);
@@ -119,13 +161,18 @@ export class Api {
       !answer.headers.get('content-type')?.includes('problem')
     )
       throw new ApiError(0, SILENT);
-    const date = Date.parse(answer.headers.get('date') ?? '');
-    if (Number.isFinite(date)) this.clockAheadS.set(Math.round((Date.now() - date) / 1000));
+    // An answer that was kept somewhere tells the time at which it was kept.
+    const now = answer.headers.get('cache-control')?.includes('no-store')
+      ? Date.parse(answer.headers.get('date') ?? '')
+      : NaN;
+    if (Number.isFinite(now)) this.clockAheadS.set(Math.round((Date.now() - now) / 1000));
     const body = (await answer.json().catch(() => ({}))) as Record<string, unknown>;
     if (answer.status === 401 && body['type'] === 'urn:tactron:problem:signIn')
       this.signInNeeded.set(true);
     if (answer.status === 409 && body['type'] === 'urn:tactron:problem:reload')
       this.otherRelease.set(true);
+    if (answer.status === 409 && body['type'] === 'urn:tactron:problem:otherAccount')
+      this.otherAccount.set(true);
     if (!answer.ok)
       throw new ApiError(
         answer.status,
@@ -154,10 +201,14 @@ export class Api {
   readonly archiveJob = (id: string, archived: boolean) =>
     this.post(`jobs/${id}/archive`, { archived });
   readonly importFile = (data: unknown, author: Author) =>
-    this.ask<{ id: string; copied: boolean }>('import', {
+    this.ask<Imported>('import', {
       method: 'POST',
-      body: JSON.stringify(data),
-      headers: { 'x-author': encodeURIComponent(JSON.stringify(author)) },
+      body: data instanceof Blob ? data : JSON.stringify(data),
+      headers: {
+        'x-author': encodeURIComponent(JSON.stringify(author)),
+        ...(data instanceof Blob ? { 'content-type': 'application/zip' } : {}),
+      },
+      signal: AbortSignal.timeout(30 * 60_000),
     });
   readonly change = (
     id: string,
@@ -165,7 +216,7 @@ export class Api {
       readonly base: number;
     },
   ) =>
-    this.post<{ revision: number }>(`jobs/${id}/changes`, {
+    this.post<{ revision: number; since?: ServerChange[] }>(`jobs/${id}/changes`, {
       id: c.id,
       base: c.base,
       patch: c.patch,
@@ -175,7 +226,21 @@ export class Api {
     });
   readonly changesAfter = (id: string, revision: number) =>
     this.ask<ServerChange[]>(`jobs/${id}/changes?after=${revision}`);
-  readonly evidence = (id: string) => this.ask<Evidence[]>(`jobs/${id}/evidence`);
+  /** Evidence of a job; only what is not known yet travels. */
+  readonly evidence = async (
+    id: string,
+    known: readonly Evidence[] = [],
+  ): Promise<readonly Evidence[]> => {
+    const { after, hash } = chainedPart(known);
+    const rest = await this.ask<{ after: number; evidence: Evidence[] }>(
+      `jobs/${id}/evidence?after=${after}&hash=${hash}`,
+    );
+    return rest.after > 0
+      ? mergedEvidence(inChain(known, rest.after), rest.evidence)
+      : rest.evidence;
+  };
+  readonly origins = (id: string) => this.ask<Origin[]>(`jobs/${id}/evidence/origins`);
+  readonly seal = (id: string) => this.ask<Seal>(`jobs/${id}/seal`);
   readonly addEvidence = (id: string, list: readonly Evidence[]) =>
     this.post<Evidence[]>(`jobs/${id}/evidence`, list);
   readonly putFile = (sha256: string, type: string, body: Blob) =>
@@ -196,6 +261,8 @@ export class Api {
     this.post(`session/invitations/${encodeURIComponent(token)}/accept`, person);
   readonly invite = (role: string, sites: readonly string[]) =>
     this.post<{ token: string }>('accounts/invitations', { role, sites });
+  readonly invitations = () => this.ask<InvitationEntry[]>('accounts/invitations');
+  readonly revokeInvitation = (id: string) => this.post(`accounts/invitations/${id}/revoke`, {});
   readonly accounts = () => this.ask<AccountEntry[]>('accounts');
   readonly changeAccount = (id: string, change: unknown) =>
     this.post(`accounts/${id}`, change, 'PATCH');

@@ -1,10 +1,11 @@
 import { Injectable, InjectionToken, inject, signal } from '@angular/core';
 import { Subject } from 'rxjs';
-import type { Evidence, Job } from '@tactron/core/job';
-import { Api, ApiError } from './api';
-import type { ServerChange } from './job.model';
+import { applyPatch, type Evidence, type Job } from '@tactron/core/job';
+import { Api, ApiError, isForGood } from './api';
+import type { PendingChange, ServerChange } from './job.model';
 import { InTurn, LocalStore } from './local-store';
-import type { MadeJob } from './shelf';
+import { OWNER_HERE } from './owner';
+import type { KeptBase, MadeJob } from './shelf';
 
 const RETRY_MS = [2000, 2000, 4000, 5000];
 const MOST_EVIDENCE = 100;
@@ -16,6 +17,8 @@ export type News =
       readonly jobId: string;
       readonly change: ServerChange;
       readonly job: Job;
+      /** Changes of others that it went in beside. */
+      readonly since?: readonly ServerChange[];
     }
   | {
       readonly kind: 'stale';
@@ -23,6 +26,7 @@ export type News =
       readonly job: Job;
       readonly revision: number;
       readonly changes: readonly ServerChange[];
+      readonly tooFar?: boolean;
     }
   | {
       readonly kind: 'refused';
@@ -41,18 +45,25 @@ export type News =
   | { readonly kind: 'drained'; readonly jobId: string }
   | { readonly kind: 'made'; readonly jobId: string };
 
-/** Carries news to the other windows of this browser. */
+/** Carries news to the other windows of this browser that show the same person's work. */
 export const NEWS_CHANNEL = new InjectionToken<BroadcastChannel | null>('news channel', {
   providedIn: 'root',
   factory: () =>
-    typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('tactron.news'),
+    typeof BroadcastChannel === 'undefined'
+      ? null
+      : new BroadcastChannel(`tactron.news.${inject(OWNER_HERE)}`),
 });
+
+/** How often something is sent that makes the server fail, before it is set aside. */
+const MOST_TRIES = 6;
 
 /** The server cannot be reached, or will not take anything now: later again. */
 class Later extends Error {}
 
-/** It was refused for good: sending it again would be refused again. */
-const forGood = (error: ApiError): boolean => [400, 403, 413, 422].includes(error.status);
+/** The server is not reached, busy, or asks who this is: nothing can be sent now. Anything else concerns one job. */
+const holdsUpAll = ({ status, body }: ApiError): boolean =>
+  [0, 401, 429, 502, 503, 504, 507].includes(status) ||
+  ['urn:tactron:problem:reload', 'urn:tactron:problem:otherAccount'].includes(String(body['type']));
 
 /**
  * Carries what waits in this browser to the server: one window at a time, in order, each thing until it is answered. What the
@@ -70,6 +81,8 @@ export class Courier {
   private running: Promise<void> | undefined;
   private again = false;
   private failures = 0;
+  /** How often the server failed at a thing, by its id. */
+  private readonly tries = new Map<string, number>();
   private timer: ReturnType<typeof setTimeout> | undefined;
 
   constructor() {
@@ -116,6 +129,7 @@ export class Courier {
 
   private async round(): Promise<void> {
     const made = new Map((await this.local.madeJobs()).map((m) => [m.id, m]));
+    let held: ApiError | undefined;
     for (const jobId of await this.local.jobsWaiting()) {
       try {
         const own = made.get(jobId);
@@ -128,9 +142,20 @@ export class Courier {
         // That it does not answer is said in the head strip; anything else it says is told.
         this.tell({ kind: 'waiting', jobId, problem: error.status === 0 ? '' : error.message });
         // One job the server will not hear of holds up no other; a server that does not answer holds up all.
-        if (error.status !== 404) throw new Later(error.message);
+        if (holdsUpAll(error)) throw new Later(error.message);
+        if (error.status !== 404) held = error;
       }
     }
+    if (held) throw new Later(held.message);
+  }
+
+  /** Whether a thing is given up: refused for good, or the server has failed at it again and again. */
+  private isOver(error: ApiError, id: string): boolean {
+    if (isForGood(error)) return true;
+    if (error.status !== 500) return false;
+    const tries = (this.tries.get(id) ?? 0) + 1;
+    this.tries.set(id, tries);
+    return tries >= MOST_TRIES;
   }
 
   /** @returns whether the job is on the server */
@@ -140,7 +165,7 @@ export class Courier {
       await this.api.addJob(made.job, made.author, made.atClient);
     } catch (error) {
       if (!(error instanceof ApiError)) throw error;
-      if (forGood(error)) {
+      if (this.isOver(error, made.id)) {
         await this.local.setAside('made', made, error.message);
         this.tell({ kind: 'refused', jobId: made.id, changeId: made.id, problem: error.message });
         return false;
@@ -156,23 +181,18 @@ export class Courier {
     for (;;) {
       if (await this.local.conflict(jobId)) return;
       const [change] = await this.local.outbox(jobId);
-      const base = await this.local.base(jobId);
-      if (!change || !base) return;
+      if (!change) return;
+      const base = (await this.local.base(jobId)) ?? (await this.takenBase(jobId));
       try {
-        const { revision } = await this.api.change(jobId, { ...change, base: base.revision });
-        const job = await this.local.changeSent(change, revision);
-        if (job) this.tell({ kind: 'saved', jobId, change: { ...change, revision }, job });
+        const { revision, since } = await this.api.change(jobId, {
+          ...change,
+          base: base.revision,
+        });
+        await this.arrived(base, { ...change, revision }, since ?? []);
       } catch (error) {
         if (!(error instanceof ApiError)) throw error;
-        if (error.status === 412) {
-          const stale = error.body as unknown as {
-            job: Job;
-            revision: number;
-            changes: ServerChange[];
-          };
-          await this.local.rebased(jobId, stale.job, stale.revision, stale.changes);
-          this.tell({ kind: 'stale', jobId, ...stale });
-        } else if (forGood(error)) {
+        if (error.status === 412) await this.moved(base, error.body as unknown as Stale);
+        else if (this.isOver(error, change.id)) {
           await this.local.setAside('outbox', change, error.message);
           this.tell({ kind: 'refused', jobId, changeId: change.id, problem: error.message });
         } else throw error;
@@ -180,16 +200,73 @@ export class Courier {
     }
   }
 
+  /** A change is on the server, beside what others had changed meanwhile. */
+  private async arrived(
+    base: KeptBase,
+    change: PendingChange & ServerChange,
+    since: readonly ServerChange[],
+  ): Promise<void> {
+    const { jobId, revision } = change;
+    if (since.length === 0) {
+      const job = await this.local.changeSent(change, revision);
+      if (job) this.tell({ kind: 'saved', jobId, change, job });
+      return;
+    }
+    const all = [...since, change];
+    const job = all.reduce((doc, c) => applyPatch(doc, c.patch), base.job);
+    await this.local.rebased(jobId, job, revision, all);
+    this.tell({ kind: 'saved', jobId, change, job, since });
+  }
+
+  /** Others changed the same: the document as it is now is what is kept here and what they changed, or is read where that is too much. */
+  private async moved(base: KeptBase, { revision, changes, tooFar }: Stale): Promise<void> {
+    const jobId = base.id;
+    const told = changes ? withAll(base.job, changes) : undefined;
+    const now = told ? { job: told, revision } : await this.api.job(jobId);
+    const far = tooFar === true || !told;
+    await this.local.rebased(jobId, now.job, now.revision, changes ?? [], far);
+    this.tell({ kind: 'stale', jobId, ...now, changes: changes ?? [], tooFar: far });
+  }
+
+  /** Something waits for a job of which this browser keeps nothing: the document is read from the server. */
+  private async takenBase(jobId: string): Promise<KeptBase> {
+    const { job, revision, archived } = await this.api.job(jobId);
+    const [evidence, profile] = await Promise.all([
+      this.api.evidence(jobId),
+      this.api.profile(job.profile.sha256),
+    ]);
+    const base: KeptBase = { id: jobId, job, revision, archived, profile, evidence };
+    await this.local.takeBase(base);
+    return base;
+  }
+
   /** Files first, then what names them. */
   private async sendEvidence(jobId: string): Promise<void> {
     const waiting = await this.local.waitingEvidence(jobId);
     if (!waiting.length) return;
     for (const file of await this.local.unsentFiles(jobId)) {
-      await this.api.putFile(file.sha256, file.type, file.body);
-      await this.local.fileSent(file.sha256);
+      try {
+        await this.api.putFile(file.sha256, file.type, file.body);
+        await this.local.fileSent(file.sha256);
+      } catch (error) {
+        if (!(error instanceof ApiError) || !this.isOver(error, file.sha256)) throw error;
+        // What names it is refused in its turn, or was named by a picture that is there already.
+        await this.local.fileSent(file.sha256, 2);
+        await this.setFileAside(jobId, file.sha256, error.message);
+      }
     }
-    for (let at = 0; at < waiting.length; at += MOST_EVIDENCE)
-      await this.sendPieces(jobId, waiting.slice(at, at + MOST_EVIDENCE));
+    const left = await this.local.waitingEvidence(jobId);
+    for (let at = 0; at < left.length; at += MOST_EVIDENCE)
+      await this.sendPieces(jobId, left.slice(at, at + MOST_EVIDENCE));
+  }
+
+  /** A picture the server will not take is kept here, and so is the piece that names it. */
+  private async setFileAside(jobId: string, sha256: string, problem: string): Promise<void> {
+    for (const piece of await this.local.waitingEvidence(jobId)) {
+      if (piece.kind !== 'attachment' || piece.body.sha256 !== sha256) continue;
+      await this.local.setAside('evidence', piece, problem);
+      this.tell({ kind: 'unrecorded', jobId, evidenceId: piece.id, problem });
+    }
   }
 
   private async sendPieces(jobId: string, pieces: readonly Evidence[]): Promise<void> {
@@ -198,7 +275,13 @@ export class Courier {
       await this.local.evidenceSent(jobId, stored);
       this.tell({ kind: 'recorded', jobId, stored });
     } catch (error) {
-      if (!(error instanceof ApiError) || !forGood(error)) throw error;
+      if (
+        !(error instanceof ApiError) ||
+        !(pieces.length > 1
+          ? isForGood(error) || error.status === 500
+          : this.isOver(error, pieces[0].id))
+      )
+        throw error;
       // One piece that is refused takes no other with it.
       if (pieces.length > 1) for (const piece of pieces) await this.sendPieces(jobId, [piece]);
       else {
@@ -206,5 +289,21 @@ export class Courier {
         this.tell({ kind: 'unrecorded', jobId, evidenceId: pieces[0].id, problem: error.message });
       }
     }
+  }
+}
+
+/** What the server says of a change that cannot simply go in. */
+interface Stale {
+  readonly revision: number;
+  readonly changes?: readonly ServerChange[];
+  readonly tooFar?: boolean;
+}
+
+/** A document with what others changed; nothing where they do not fit it. */
+function withAll(job: Job, changes: readonly ServerChange[]): Job | undefined {
+  try {
+    return changes.reduce((doc, c) => applyPatch(doc, c.patch), job);
+  } catch {
+    return undefined;
   }
 }

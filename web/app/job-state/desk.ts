@@ -119,9 +119,10 @@ export class Desk {
     const outbox = await this.local.outbox(jobId);
     if (outbox.length === 0 && !(await this.local.madeJobs()).some((m) => m.id === jobId)) {
       try {
+        const known = (await this.local.base(jobId))?.evidence;
         const [{ job, revision, archived }, evidence] = await Promise.all([
           this.api.job(jobId),
-          this.api.evidence(jobId),
+          this.api.evidence(jobId, known),
         ]);
         await this.local.absorb({
           id: jobId,

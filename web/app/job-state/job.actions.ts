@@ -37,8 +37,13 @@ export const JobActions = createActionGroup({
     /** The browser has what was done up to now; or has no room for it. */
     'Kept': props<{ inBrowser: boolean }>(),
     /** A change has arrived, made in this window or in another of this browser. */
-    'Saved': props<{ change: ServerChange; job: Job }>(),
-    'Stale': props<{ job: Job; revision: number; changes: readonly ServerChange[] }>(),
+    'Saved': props<{ change: ServerChange; job: Job; since?: readonly ServerChange[] }>(),
+    'Stale': props<{
+      job: Job;
+      revision: number;
+      changes: readonly ServerChange[];
+      tooFar?: boolean;
+    }>(),
     'Refused': props<{ changeId: string; problem: string }>(),
     'Unrecorded': props<{ evidenceId: string; problem: string }>(),
     'Waiting': props<{ problem: string }>(),

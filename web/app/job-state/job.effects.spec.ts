@@ -39,9 +39,12 @@ let stored: Evidence[];
 /** Others have brought the job to this. */
 let theirsNow: (job: Job, revision: number) => void;
 let store: Store;
+/** How often the document was read. */
+let asked: number;
 
 function bed(): void {
   story = [];
+  asked = 0;
   answers = [];
   stored = [];
   const answer = (what: string, usual: () => unknown): Promise<unknown> => {
@@ -52,7 +55,10 @@ function bed(): void {
   };
   let at = { job: job(), revision: 7 };
   const api: Partial<Record<keyof Api, unknown>> = {
-    job: () => Promise.resolve({ ...at, archived: false }),
+    job: () => {
+      asked++;
+      return Promise.resolve({ ...at, archived: false });
+    },
     evidence: () => Promise.resolve(stored),
     profile: () => Promise.resolve({}),
     changesAfter: () => Promise.resolve([]),
@@ -280,5 +286,66 @@ describe('saving', () => {
     await until(quiet);
     expect(story.filter((s) => !s.startsWith('keep'))).toEqual(['send on 7', 'evidence e1']);
     expect(state().waitingEvidence).toEqual([]);
+  });
+
+  it('puts back what the window holds when the browser deletes its store under it, and goes on sending', async () => {
+    answers.push(() => Promise.reject(new ApiError(0, 'The server does not answer.')));
+    edit({ tag: 'T-2' }, 'c1');
+    await until(() => state().save === 'waiting');
+    disk.rows.clear();
+    TestBed.inject(SHELF).onDeleted();
+    await until(quiet);
+    expect([state().base?.tag, state().save, sent(2)]).toEqual(['T-2', 'server', true]);
+    expect(disk.of('base').has(id)).toBeTrue();
+    edit({ tag: 'T-3' }, 'c2');
+    await until(quiet);
+    expect(state().base?.tag).toBe('T-3');
+  });
+
+  it('reads the document anew where something waits and none is kept, and asks no more than it must', async () => {
+    answers.push(() => Promise.reject(new ApiError(0, 'The server does not answer.')));
+    edit({ tag: 'T-2' }, 'c1');
+    await until(() => state().save === 'waiting');
+    disk.of('base').clear();
+    await TestBed.inject(Courier).run();
+    await until(quiet);
+    await new Promise((done) => setTimeout(done, 100));
+    expect([state().base?.tag, story.filter((s) => s.startsWith('send')).length]).toEqual([
+      'T-2',
+      2,
+    ]);
+    expect(asked).toBeLessThan(8);
+  });
+
+  it('takes what went in beside the changes of others, and theirs with it', async () => {
+    const patch = [{ op: 'replace' as const, path: '/machine', value: 'theirs' }];
+    answers.push(() => {
+      theirsNow({ ...job(), tag: 'T-2', machine: 'theirs' }, 9);
+      const since = [{ id: 't', revision: 8, patch, author, atClient: '' }];
+      return Promise.resolve({ revision: 9, since });
+    });
+    edit({ tag: 'T-2' }, 'c1');
+    edit({ practice: 'NFPA' }, 'c2');
+    await until(quiet);
+    expect([state().job?.tag, state().job?.machine, state().job?.practice]).toEqual([
+      'T-2',
+      'theirs',
+      'NFPA',
+    ]);
+    expect(story.filter((s) => s.startsWith('send'))).toEqual(['send on 7', 'send on 9']);
+  });
+
+  it('asks about what waits when thousands of changes lie between, and overwrites nothing', async () => {
+    theirsNow({ ...job(), machine: 'theirs' }, 9000);
+    answers.push(() =>
+      Promise.reject(new ApiError(412, 'stale', { revision: 9000, tooFar: true, behind: 8993 })),
+    );
+    edit({ tag: 'T-2' }, 'c1');
+    await until(() => state().conflict !== null);
+    expect([state().conflict?.why, state().revision, state().job?.machine]).toEqual([
+      'thousands of changes were made elsewhere since',
+      9000,
+      'theirs',
+    ]);
   });
 });

@@ -5,6 +5,7 @@ import {
   concatMap,
   EMPTY,
   filter,
+  firstValueFrom,
   from,
   map,
   mergeMap,
@@ -16,10 +17,11 @@ import {
   timer,
   withLatestFrom,
 } from 'rxjs';
+import type { Evidence } from '@tactron/core/job';
 import { Api, ApiError } from './api';
 import { Courier, type News } from './courier';
 import { JobActions } from './job.actions';
-import type { JobState } from './job.model';
+import type { JobState, ServerChange } from './job.model';
 import { jobFeature } from './job.reducer';
 import { LocalStore } from './local-store';
 import type { KeptBase } from './shelf';
@@ -38,6 +40,24 @@ export class JobEffects {
   private readonly local = inject(LocalStore);
   private readonly courier = inject(Courier);
   private readonly state = this.store.select(jobFeature.selectJobState);
+
+  constructor() {
+    this.local.onDeleted(() => void this.putBack());
+  }
+
+  /** The browser's store was deleted under this window: what the window holds of the open job goes back into it. */
+  private async putBack(): Promise<void> {
+    const s = await firstValueFrom(this.state);
+    if (s.status !== 'ready' || !s.base || !s.profile) return;
+    const { id, base: job, revision, archived, profile, outbox, waitingEvidence, undo, redo } = s;
+    const waits = new Set(waitingEvidence.map((e) => e.id));
+    const evidence = s.evidence.filter((e) => !waits.has(e.id));
+    await this.local.putBack(
+      { id, job, revision, archived, profile, evidence },
+      { outbox, evidence: waitingEvidence, undo, redo },
+    );
+    void this.courier.run();
+  }
 
   readonly open = createEffect(() =>
     this.actions.pipe(
@@ -147,7 +167,7 @@ export class JobEffects {
         : null;
     // What waits was done on the document that is kept: the courier brings it up to date when it sends.
     if (waits && base) return own(false) as Action;
-    const fetched = this.fetched(id).then(
+    const fetched = this.fetched(id, base?.evidence).then(
       (fresh) =>
         JobActions.opened({ ...fresh, ...kept, waitingEvidence, made: false, online: true }),
       (error: unknown) => this.unreadable(id, error, own),
@@ -179,10 +199,10 @@ export class JobEffects {
     });
   }
 
-  private async fetched(id: string): Promise<KeptBase> {
+  private async fetched(id: string, known: readonly Evidence[] = []): Promise<KeptBase> {
     const [{ job, revision, archived }, evidence] = await Promise.all([
       this.api.job(id),
-      this.api.evidence(id),
+      this.api.evidence(id, known),
     ]);
     const profile = await this.api.profile(job.profile.sha256);
     const fresh = { id, job, revision, archived, profile, evidence };
@@ -199,10 +219,10 @@ export class JobEffects {
   /** The document and evidence as the server has them now; where something waits, the courier will bring them. */
   private async refresh(s: JobState): Promise<Action[]> {
     try {
-      const [{ job, revision, archived }, changes, evidence] = await Promise.all([
+      const [{ job, revision, archived }, { changes, tooFar }, evidence] = await Promise.all([
         this.api.job(s.id),
-        this.api.changesAfter(s.id, s.revision),
-        this.api.evidence(s.id),
+        this.changesAfter(s),
+        this.api.evidence(s.id, s.evidence),
       ]);
       const taken =
         s.profile &&
@@ -218,7 +238,8 @@ export class JobEffects {
         void this.courier.run();
         return [JobActions.evidenceLoaded({ evidence })];
       }
-      const moved = revision > s.revision ? [JobActions.stale({ job, revision, changes })] : [];
+      const moved =
+        revision > s.revision ? [JobActions.stale({ job, revision, changes, tooFar })] : [];
       return [...moved, JobActions.evidenceLoaded({ evidence }), JobActions.caughtUp()];
     } catch (error) {
       return [
@@ -229,9 +250,23 @@ export class JobEffects {
     }
   }
 
+  /** What others changed; too much to be told where this window is thousands of changes behind. */
+  private async changesAfter({
+    id,
+    revision,
+  }: JobState): Promise<{ changes: readonly ServerChange[]; tooFar: boolean }> {
+    try {
+      return { changes: await this.api.changesAfter(id, revision), tooFar: false };
+    } catch (error) {
+      if (error instanceof ApiError && error.body['tooFar'] === true)
+        return { changes: [], tooFar: true };
+      throw error;
+    }
+  }
+
   private async refreshEvidence(s: JobState): Promise<Action[]> {
     try {
-      const evidence = await this.api.evidence(s.id);
+      const evidence = await this.api.evidence(s.id, s.evidence);
       await this.local.absorbEvidence(s.id, evidence);
       return [JobActions.evidenceLoaded({ evidence })];
     } catch {

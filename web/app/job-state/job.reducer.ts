@@ -74,8 +74,9 @@ function rebase(
   job: Job,
   revision: number,
   changes: readonly ServerChange[],
+  tooFar = false,
 ): JobState {
-  const { arrived, conflict } = clashOf(state.outbox, job, changes);
+  const { arrived, conflict } = clashOf(state.outbox, job, changes, tooFar);
   const outbox = state.outbox.filter((c) => !arrived.includes(c.id));
   const settled: JobState = { ...state, base: job, revision, outbox, conflict };
   if (conflict) return { ...settled, job, save: 'here' };
@@ -152,10 +153,11 @@ export const jobFeature = createFeature({
         ? { ...s, save: inBrowser ? 'here' : 'unkept' }
         : s,
     ),
-    on(JobActions.saved, (s, { change, job }): JobState => {
+    on(JobActions.saved, (s, { change, job, since = [] }): JobState => {
       if (change.revision < s.revision) return s;
-      if (!s.outbox.some((c) => c.id === change.id))
-        return answered(rebase(s, job, change.revision, [change]));
+      // It went in beside what others had changed, or was made in another window.
+      if (since.length || !s.outbox.some((c) => c.id === change.id))
+        return answered(rebase(s, job, change.revision, [...since, change]));
       return answered({
         ...s,
         base: job,
@@ -164,8 +166,8 @@ export const jobFeature = createFeature({
         problem: null,
       });
     }),
-    on(JobActions.stale, (s, { job, revision, changes }): JobState =>
-      revision < s.revision ? s : answered(rebase(s, job, revision, changes)),
+    on(JobActions.stale, (s, { job, revision, changes, tooFar }): JobState =>
+      revision < s.revision ? s : answered(rebase(s, job, revision, changes, tooFar)),
     ),
     on(JobActions.refused, (s, { changeId, problem }): JobState => {
       if (!s.outbox.some((c) => c.id === changeId)) return s;

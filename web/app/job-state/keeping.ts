@@ -1,10 +1,23 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
 import { SwUpdate } from '@angular/service-worker';
-import { Api, CLOCK_TOLERANCE_S, type Me } from './api';
+import { Api, ApiError, CLOCK_TOLERANCE_S, type Me } from './api';
 import { Courier } from './courier';
 import { Desk } from './desk';
 import { LocalStore, type LostJob } from './local-store';
-import type { SetAside } from './shelf';
+import {
+  isLeaving,
+  isUnknown,
+  NOBODY,
+  noteLeaving,
+  noteOwner,
+  OWNER_HERE,
+  storeName,
+  type Owner,
+} from './owner';
+import { moveStore, type SetAside } from './shelf';
+
+/** How long after it did not answer the server is told again that somebody signed out, ms. */
+const RETRY_MS = 5000;
 
 /** How this browser stands towards keeping work: what it can, what it could not, who it is taken for. */
 @Injectable({ providedIn: 'root' })
@@ -15,6 +28,9 @@ export class Keeping {
   private readonly desk = inject(Desk);
   private readonly updates = inject(SwUpdate);
 
+  /** Tells the other windows of this browser whose work is shown. */
+  private readonly windows =
+    typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('tactron.owner');
   /** Over plain HTTP from another machine a browser keeps no application: without network nothing opens. */
   readonly plainHttp = !isSecureContext;
   readonly lost = signal<readonly LostJob[]>([]);
@@ -26,6 +42,7 @@ export class Keeping {
   readonly full = this.local.unkept;
   readonly signInNeeded = this.api.signInNeeded;
   readonly otherRelease = this.api.otherRelease;
+  private readonly owner = inject(OWNER_HERE);
   readonly unreached = this.courier.unreached;
   readonly readOnly = computed(() => {
     const me = this.me();
@@ -41,6 +58,11 @@ export class Keeping {
 
   /** Looks once at what is here and who is asking, and sends what waits. */
   async begin(): Promise<void> {
+    if (isLeaving() && !(await this.leave(false)))
+      return void setTimeout(() => void this.begin(), RETRY_MS);
+    this.windows?.addEventListener('message', ({ data }: MessageEvent<Owner>) => {
+      if (data !== this.owner) location.reload();
+    });
     this.updates.versionUpdates.subscribe(
       (event) => event.type === 'VERSION_READY' && this.newRelease.set(true),
     );
@@ -50,15 +72,29 @@ export class Keeping {
     this.lost.set(await this.local.lost());
     await this.lookAside();
     this.persistent.set((await navigator.storage?.persist?.().catch(() => false)) ?? null);
-    void this.courier.run();
     await this.whoAmI();
+    if (this.owner !== NOBODY) void this.courier.run();
     // So that a new job can be made where there is no network, whichever page was opened first.
     await this.desk.readAhead().catch(() => undefined);
   }
 
   async whoAmI(): Promise<void> {
     const me = await this.api.me().catch(() => null);
-    if (me) this.me.set(me);
+    if (!me) return;
+    const owner = me.accounts ? me.id : '';
+    if (owner !== this.owner && (await this.become(owner))) return;
+    noteOwner(owner);
+    this.me.set(me);
+  }
+
+  /** This browser shows another person's work from now on: every window begins anew with that person's store. */
+  private async become(owner: Owner): Promise<boolean> {
+    // A release that told nobody apart kept everything in one store: it was sent under whoever signed in next.
+    if (isUnknown() && owner) await moveStore(storeName(''), storeName(owner));
+    if (!noteOwner(owner)) return false;
+    this.windows?.postMessage(owner);
+    location.reload();
+    return true;
   }
 
   async signIn(login: string, password: string): Promise<void> {
@@ -72,10 +108,35 @@ export class Keeping {
     void this.courier.run();
   }
 
+  /** What the person who signs out leaves here unsent, in words; empty when everything has arrived. */
+  async leftBehind(): Promise<string> {
+    const { changes, records } = await this.local.unsent();
+    const several = (n: number, one: string): string =>
+      n === 0 ? '' : `${n} ${one}${n === 1 ? '' : 's'}`;
+    return [several(changes, 'change'), several(records, 'reading or other record')]
+      .filter(Boolean)
+      .join(' and ');
+  }
+
+  /** Hides this person's work at once; what is unsent stays for them. The server hears of it now, or as soon as it answers. */
   async signOut(everywhere: boolean): Promise<void> {
-    await (everywhere ? this.api.signOutEverywhere() : this.api.signOut());
-    this.me.set(null);
-    this.api.signInNeeded.set(true);
+    this.courier.rest();
+    noteLeaving(true);
+    await this.leave(everywhere);
+    await this.become(NOBODY);
+  }
+
+  /** @returns whether this window may go on: the server has heard it, or nothing is shown anyway */
+  private async leave(everywhere: boolean): Promise<boolean> {
+    try {
+      await (everywhere ? this.api.signOutEverywhere() : this.api.signOut());
+      noteLeaving(false);
+    } catch (error) {
+      // Nobody is signed in any more: that is what was asked for.
+      if (error instanceof ApiError && error.status === 401) noteLeaving(false);
+    }
+    if (this.owner === NOBODY && isLeaving()) this.api.signInNeeded.set(true);
+    return !isLeaving();
   }
 
   forgetLost(): void {

@@ -2,6 +2,7 @@ import { Injector } from '@angular/core';
 import { emptyJob, type Evidence, type Job } from '@tactron/core/job';
 import type { PendingChange } from './job.model';
 import { LocalStore, SHELF } from './local-store';
+import { OWNER_HERE } from './owner';
 import { Disk, MapShelf } from './testing/map-shelf';
 
 const author = { name: 'A', role: '' };
@@ -30,10 +31,11 @@ const change = (
 const piece = (id: string): Evidence => ({ id, jobId: 'j', kind: 'keyed' }) as Evidence;
 const none = { undo: [], redo: [] };
 
-const storeOn = (disk: Disk): LocalStore =>
+const storeOn = (disk: Disk, owner = ''): LocalStore =>
   Injector.create({
     providers: [
       { provide: SHELF, useFactory: () => new MapShelf(disk) },
+      { provide: OWNER_HERE, useValue: owner },
       { provide: LocalStore, useFactory: () => new LocalStore(), deps: [] },
     ],
   }).get(LocalStore);
@@ -71,6 +73,16 @@ describe('what waits in this browser', () => {
     ]);
     emptied.forgetLost();
     expect(await emptied.lost()).toEqual([]);
+  });
+
+  it('of one person is no business of the next: neither missed nor told', async () => {
+    const mine = storeOn(new Disk(), 'a');
+    await mine.absorb(base);
+    await mine.keep('j', { changes: [change('c1', 1)], ...none });
+    expect(await mine.unsent()).toEqual({ changes: 1, records: 0 });
+    expect(await storeOn(new Disk(), 'b').lost()).toEqual([]);
+    expect((await storeOn(new Disk(), 'a').lost()).length).toBe(1);
+    storeOn(new Disk(), 'a').forgetLost();
   });
 
   it('is not missed once it has been sent', async () => {

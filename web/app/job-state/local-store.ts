@@ -1,6 +1,7 @@
 import { Injectable, InjectionToken, inject, signal } from '@angular/core';
 import { applyPatch, type Evidence, type Job } from '@tactron/core/job';
 import type { Conflict, PendingChange, ServerChange, UndoStep } from './job.model';
+import { OWNER_HERE, storeName } from './owner';
 import { clashOf, mergedEvidence } from './rebase';
 import {
   Shelf,
@@ -14,7 +15,7 @@ import {
 
 export const SHELF = new InjectionToken<Shelf>('shelf', {
   providedIn: 'root',
-  factory: () => new Shelf(),
+  factory: () => new Shelf(storeName(inject(OWNER_HERE))),
 });
 
 const byOrder = <T extends { readonly order: number }>(rows: T[]): T[] =>
@@ -40,7 +41,7 @@ type Waiting = Record<
     readonly made: boolean;
   }
 >;
-const WAITING = 'tactron.waiting';
+const waitingOf = (owner: string): string => `tactron.waiting${owner ? `.${owner}` : ''}`;
 
 export interface LostJob {
   readonly id: string;
@@ -71,6 +72,7 @@ export class InTurn {
 @Injectable({ providedIn: 'root' })
 export class LocalStore {
   private readonly shelf = inject(SHELF);
+  private readonly noted = waitingOf(inject(OWNER_HERE));
   private readonly turn = new InTurn();
   /** Something typed is in this window alone: the browser has no room for it. */
   readonly unkept = signal(false);
@@ -132,7 +134,7 @@ export class LocalStore {
 
   /** Files of a job that the server has not got. */
   async unsentFiles(jobId: string): Promise<KeptFile[]> {
-    return (await this.shelf.ofJob('files', jobId)).filter((f) => !f.sent);
+    return (await this.shelf.ofJob('files', jobId)).filter((f) => f.sent === 0);
   }
 
   keepList(name: string, rows: unknown): Promise<boolean> {
@@ -145,6 +147,44 @@ export class LocalStore {
 
   keepFile(file: KeptFile): Promise<boolean> {
     return this.write([{ put: 'files', value: file }]);
+  }
+
+  /** How much of this owner's work the server has not got, over all jobs. */
+  async unsent(): Promise<{ readonly changes: number; readonly records: number }> {
+    const [made, outbox, evidence] = await Promise.all([
+      this.madeJobs(),
+      this.shelf.all('outbox'),
+      this.shelf.all('evidence'),
+    ]);
+    return { changes: made.length + outbox.length, records: evidence.length };
+  }
+
+  /** Called when the browser's store was deleted under this window: what the window still holds is to be kept again. */
+  onDeleted(then: () => void): void {
+    this.shelf.onDeleted = then;
+  }
+
+  /** Puts back what a window still holds of a job after the store was deleted under it. */
+  async putBack(
+    base: KeptBase,
+    more: {
+      readonly outbox: readonly PendingChange[];
+      readonly evidence: readonly Evidence[];
+      readonly undo: readonly UndoStep[];
+      readonly redo: readonly UndoStep[];
+    },
+  ): Promise<void> {
+    const { outbox, evidence, undo, redo } = more;
+    await this.write([{ put: 'base', value: base }]);
+    await this.keep(base.id, { changes: outbox, evidence, undo, redo });
+  }
+
+  /** The document of a job for which something waits and of which nothing is kept here any more. */
+  async takeBase(base: KeptBase): Promise<void> {
+    await this.alone(base.id, async () => {
+      if (!(await this.shelf.get('base', base.id)))
+        await this.write([{ put: 'base', value: base }]);
+    });
   }
 
   /** The document as the server gave it; left as it is when something waits or a newer one is here. @returns whether it was taken */
@@ -256,10 +296,11 @@ export class LocalStore {
     job: Job,
     revision: number,
     changes: readonly ServerChange[],
+    tooFar = false,
   ): Promise<void> {
     await this.alone(jobId, async () => {
       const [base, outbox] = await Promise.all([this.shelf.get('base', jobId), this.outbox(jobId)]);
-      const { arrived, conflict } = clashOf(outbox, job, changes);
+      const { arrived, conflict } = clashOf(outbox, job, changes, tooFar);
       const acts: Act[] = arrived.map((key) => ({ drop: 'outbox', key }));
       if (base && revision >= base.revision)
         acts.push({ put: 'base', value: { ...base, job, revision } });
@@ -285,9 +326,10 @@ export class LocalStore {
     await this.noteWaiting(jobId);
   }
 
-  async fileSent(sha256: string): Promise<void> {
+  /** @param sent 1 when the server has it, 2 when it will not take it */
+  async fileSent(sha256: string, sent: 1 | 2 = 1): Promise<void> {
     const file = await this.shelf.get('files', sha256);
-    if (file) await this.write([{ put: 'files', value: { ...file, sent: 1 } }]);
+    if (file) await this.write([{ put: 'files', value: { ...file, sent } }]);
   }
 
   /** What the server refuses leaves the queue and is kept beside it. */
@@ -312,7 +354,7 @@ export class LocalStore {
 
   /** What had not been sent and is no longer here: the browser has lost its store. */
   async lost(): Promise<LostJob[]> {
-    const noted = readWaiting();
+    const noted = readWaiting(this.noted);
     const here = new Set(await this.jobsWaiting());
     return Object.entries(noted).flatMap(([id, w]) =>
       here.has(id) ? [] : [{ id, tag: w.tag, text: lostText(w) }],
@@ -320,7 +362,7 @@ export class LocalStore {
   }
 
   forgetLost(): void {
-    localStorage.removeItem(WAITING);
+    localStorage.removeItem(this.noted);
   }
 
   /** Base and outbox of a job change under one lock, whichever window does it. */
@@ -337,7 +379,7 @@ export class LocalStore {
 
   private async noteWaiting(jobId: string): Promise<void> {
     const { base, outbox, evidence, made } = await this.load(jobId);
-    const { [jobId]: _before, ...others } = readWaiting();
+    const { [jobId]: _before, ...others } = readWaiting(this.noted);
     const none = outbox.length + evidence.length === 0 && !made;
     const now = {
       tag: base?.job.tag ?? made?.job.tag ?? '',
@@ -346,16 +388,16 @@ export class LocalStore {
       made: made !== undefined,
     };
     try {
-      localStorage.setItem(WAITING, JSON.stringify(none ? others : { ...others, [jobId]: now }));
+      localStorage.setItem(this.noted, JSON.stringify(none ? others : { ...others, [jobId]: now }));
     } catch {
       // No room for the note either: then nothing can be noticed later, and the window says already that it keeps nothing.
     }
   }
 }
 
-function readWaiting(): Waiting {
+function readWaiting(noted: string): Waiting {
   try {
-    return JSON.parse(localStorage.getItem(WAITING) ?? '{}') as Waiting;
+    return JSON.parse(localStorage.getItem(noted) ?? '{}') as Waiting;
   } catch {
     return {};
   }

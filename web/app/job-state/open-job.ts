@@ -4,6 +4,7 @@ import { Store } from '@ngrx/store';
 import { v4 as uuid } from 'uuid';
 import {
   CORE_VERSION,
+  unfit,
   type Adopted,
   type Author,
   type Evidence,
@@ -79,6 +80,7 @@ export class OpenJob {
       recipe(draft);
       // A field that was emptied is not there any more: a job is JSON, which has no such thing as undefined.
       const after = JSON.parse(JSON.stringify(draft)) as Job;
+      demandFit(after);
       const adopted = plansFrom(before) === plansFrom(after) ? null : await this.follows(after);
       // It was changed meanwhile, elsewhere or by an undo: the change is made on what is there now.
       if (this.job() !== before) continue;
@@ -126,6 +128,7 @@ export class OpenJob {
     this.inLine(async () => {
       const author = await this.author();
       if (!author) return;
+      demandFit({ subject, body, ...more });
       const evidence = {
         id: uuid(),
         jobId: id,
@@ -185,6 +188,12 @@ export class OpenJob {
     const adoption = this.derived()?.adoption;
     if (adoption) this.edit('plan adopted', (draft) => void (draft.adopted = adoption));
   }
+}
+
+/** @throws Error for what no server would take: half a character, as a cut paste leaves it */
+function demandFit(data: unknown): void {
+  const odd = unfit(data);
+  if (odd) throw new Error(`${odd.message} (${odd.path}).`);
 }
 
 /** Everything a plan is made from, so that a change of anything else does not wait for one. */

@@ -17,13 +17,19 @@ import type { Conflict, PendingChange, ServerChange } from './job.model';
  * @param outbox waiting changes in their order
  * @param job the document as the server has it now
  * @param changes what was changed there since
+ * @param tooFar that was too much to be told: whatever waits is asked about
  * @returns ids that have arrived already, and the first change that cannot stand beside what others did
  */
 export function clashOf(
   outbox: readonly PendingChange[],
   job: Job,
   changes: readonly ServerChange[],
+  tooFar = false,
 ): { arrived: string[]; conflict: Conflict | null } {
+  if (tooFar && outbox.length > 0) {
+    const why = 'thousands of changes were made elsewhere since';
+    return { arrived: [], conflict: { mine: outbox[0], theirs: [], since: [], why } };
+  }
   const known = new Set(changes.map((c) => c.id));
   const left = outbox.filter((c) => !known.has(c.id));
   const since = changes.filter((c) => !outbox.some((mine) => mine.id === c.id));
@@ -139,6 +145,25 @@ function applyForced(document: Job, patch: readonly Operation[]): Job {
       return doc;
     }
   }, document);
+}
+
+/** How much of a job's evidence is here from its first piece on, as the server chained it. */
+export function chainedPart(evidence: readonly Evidence[]): { after: number; hash: string } {
+  const next = new Map(evidence.flatMap((e) => (e.hash ? [[e.prevHash ?? '', e.hash]] : [])));
+  let [after, hash] = [0, ''];
+  for (let to = next.get(''); to !== undefined && after < next.size; to = next.get(hash)) {
+    after++;
+    hash = to;
+  }
+  return { after, hash };
+}
+
+/** The first pieces of a job's evidence in the order of their chain. */
+export function inChain(evidence: readonly Evidence[], count: number): Evidence[] {
+  const next = new Map(evidence.flatMap((e) => (e.hash ? [[e.prevHash ?? '', e] as const] : [])));
+  const list: Evidence[] = [];
+  for (let e = next.get(''); e && list.length < count; e = next.get(e.hash ?? '')) list.push(e);
+  return list;
 }
 
 /** Evidence with more of it, each piece once; what came later about a piece stands. */

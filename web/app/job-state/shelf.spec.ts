@@ -1,5 +1,5 @@
 import { openDB, deleteDB } from 'idb';
-import { Shelf, type Act } from './shelf';
+import { moveStore, Shelf, type Act } from './shelf';
 
 let serial = 0;
 const change = (id: string, order = 1): Act => ({
@@ -138,5 +138,28 @@ describe('what this browser keeps', () => {
     await old.put('evidence', { id: 'e1', jobId: 'j', kind: 'keyed' });
     old.close();
     expect([await ids(), (await shelf.ofJob('evidence', 'j')).length]).toEqual([['c1'], 1]);
+  });
+
+  it('that is deleted under an open window is opened anew, and the window is told so that it puts back what it holds', async () => {
+    await shelf.write([change('a')]);
+    const told = new Promise<void>((done) => (shelf.onDeleted = done));
+    await deleteDB(name);
+    await told;
+    expect(await ids()).toEqual([]);
+    expect(await shelf.write([change('b')])).toBeTrue();
+    expect(await ids()).toEqual(['b']);
+  });
+
+  it('goes whole from the one store of earlier releases into that of the person who signs in first', async () => {
+    await shelf.write([change('a'), change('b')]);
+    await shelf.close();
+    await moveStore(name, `${name}.p`);
+    const own = new Shelf(`${name}.p`);
+    expect([await ids(own), (await indexedDB.databases()).some((db) => db.name === name)]).toEqual([
+      ['a', 'b'],
+      false,
+    ]);
+    await own.close();
+    await deleteDB(`${name}.p`);
   });
 });

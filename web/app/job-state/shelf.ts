@@ -1,4 +1,5 @@
 import {
+  deleteDB,
   openDB,
   type DBSchema,
   type IDBPDatabase,
@@ -43,8 +44,8 @@ export interface KeptFile {
   readonly jobId: string;
   readonly type: string;
   readonly body: Blob;
-  /** 1 when the server has it too. */
-  readonly sent: 0 | 1;
+  /** 1 when the server has it too; 2 when it will not take it. */
+  readonly sent: 0 | 1 | 2;
 }
 
 export interface KeptBase {
@@ -103,6 +104,9 @@ type Row = { readonly jobId?: string };
 export class Shelf {
   private db: Promise<IDBPDatabase<Stores>> | undefined;
   private readonly memory = new Map<StoreName, Map<string, unknown>>();
+  private opened = false;
+  /** Told when the store was deleted under this window: site data cleared, or the browser made room. */
+  onDeleted: () => void = () => undefined;
 
   constructor(private readonly name = 'tactron') {}
 
@@ -179,6 +183,12 @@ export class Shelf {
     this.db = undefined;
   }
 
+  /** A store that was deleted is opened anew at once: what the window still holds goes back into it. */
+  private async letGo(deleted: boolean): Promise<void> {
+    await this.close();
+    if (deleted) await this.open().catch(() => undefined);
+  }
+
   private key(act: Act): string {
     return 'put' in act
       ? String((act.value as unknown as Record<string, unknown>)[keyOf[act.put]])
@@ -208,6 +218,7 @@ export class Shelf {
   private open(): Promise<IDBPDatabase<Stores>> {
     const opening = (this.db ??= openDB<Stores>(this.name, 3, {
       upgrade: async (db, from, _to, tx) => {
+        if (from === 0 && this.opened) queueMicrotask(() => this.onDeleted());
         for (const store of Object.keys(keyOf) as StoreName[]) {
           if (db.objectStoreNames.contains(store)) continue;
           const made = db.createObjectStore(store, { keyPath: keyOf[store] });
@@ -216,12 +227,27 @@ export class Shelf {
         if (from === 1 || from === 2) await secondFormat(tx);
       },
       // A newer window upgrades the store: this one lets go and opens it again when it is asked next.
-      blocking: () => void this.close(),
-      terminated: () => (this.db = undefined),
+      blocking: (_from, to) => void this.letGo(to === null),
+      terminated: () => void this.letGo(true),
     }));
-    opening.catch(() => (this.db = undefined));
+    opening.then(
+      () => (this.opened = true),
+      () => (this.db = undefined),
+    );
     return opening;
   }
+}
+
+/** Everything of one store into another that has nothing of it, and the first is deleted. */
+export async function moveStore(from: string, to: string): Promise<void> {
+  if (!(await indexedDB.databases()).some((db) => db.name === from)) return;
+  const [source, target] = [new Shelf(from), new Shelf(to)];
+  for (const store of Object.keys(keyOf) as StoreName[]) {
+    const rows = await source.all(store);
+    if (!(await target.write(rows.map((value): Act => ({ put: store, value }) as Act)))) return;
+  }
+  await Promise.all([source.close(), target.close()]);
+  await deleteDB(from);
 }
 
 type Upgrading = IDBPTransaction<Stores, StoreName[], 'versionchange'>;

@@ -31,9 +31,14 @@ export function keepStep(
 export function actionOf(news: Exclude<News, { kind: 'drained' }>): Action {
   switch (news.kind) {
     case 'saved':
-      return JobActions.saved({ change: news.change, job: news.job });
+      return JobActions.saved({ change: news.change, job: news.job, since: news.since });
     case 'stale':
-      return JobActions.stale({ job: news.job, revision: news.revision, changes: news.changes });
+      return JobActions.stale({
+        job: news.job,
+        revision: news.revision,
+        changes: news.changes,
+        tooFar: news.tooFar,
+      });
     case 'refused':
       return JobActions.refused({ changeId: news.changeId, problem: news.problem });
     case 'recorded':

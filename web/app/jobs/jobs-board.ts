@@ -18,7 +18,7 @@ import { Icon } from '../controls/icon';
 import { Keys } from '../frame/keys';
 import { PlaceStrip } from '../frame/place-strip';
 import { Preferences } from '../frame/preferences';
-import { Api, type BoardEntry, type SiteEntry } from '../job-state/api';
+import { Api, type BoardEntry, type Imported, type SiteEntry } from '../job-state/api';
 import { Courier } from '../job-state/courier';
 import { Desk } from '../job-state/desk';
 import { LocalStore } from '../job-state/local-store';
@@ -208,16 +208,8 @@ export class JobsBoard {
     const file = field.files?.[0];
     if (!file) return;
     await this.tell(async () => {
-      let data: unknown;
-      try {
-        data = JSON.parse(await file.text());
-      } catch {
-        throw new Error(`${file.name} is no job file: it is not JSON.`);
-      }
-      const { copied } = await this.api.importFile(data, this.preferences.signed());
-      return copied
-        ? `${file.name} is in as a copy: a job with its id is here already.`
-        : `${file.name} is in.`;
+      const answer = await this.api.importFile(await read(file), this.preferences.signed());
+      return importText(file.name, answer);
     });
     field.value = '';
   }
@@ -238,4 +230,28 @@ export class JobsBoard {
     }
     await this.load();
   }
+}
+
+/** A bundle as it is, a job file as its JSON. */
+async function read(file: File): Promise<unknown> {
+  if ((await file.slice(0, 2).text()) === 'PK') return file;
+  try {
+    return JSON.parse(await file.text());
+  } catch {
+    throw new Error(`${file.name} is no job file: it is neither JSON nor a bundle.`);
+  }
+}
+
+/** What came in with a file, and what the file could prove of it. */
+function importText(name: string, { copied, evidence, proof, server, sealed }: Imported): string {
+  const here = copied
+    ? `${name} is in as a copy: a job with its id is here already.`
+    : `${name} is in.`;
+  if (evidence === 0) return here;
+  const entries = `${evidence} ${evidence === 1 ? 'entry' : 'entries'} of evidence`;
+  const proved =
+    proof === 'unsigned'
+      ? 'unsigned: the file proves their order, not where they come from'
+      : `${sealed} signed by ${proof === 'signedHere' ? 'this server' : `another server (key ${server})`}`;
+  return `${here} With ${entries}, ${proved}.`;
 }

@@ -1,5 +1,11 @@
 import { Component, computed, inject, signal } from '@angular/core';
-import { Api, type AccountEntry, type AuditLine, type SiteEntry } from '../job-state/api';
+import {
+  Api,
+  type AccountEntry,
+  type AuditLine,
+  type InvitationEntry,
+  type SiteEntry,
+} from '../job-state/api';
 import { Keeping } from '../job-state/keeping';
 import { moment } from '../frame/moment';
 
@@ -30,6 +36,7 @@ export class AccountsPanel {
   );
   protected readonly sites = signal<readonly SiteEntry[]>([]);
   protected readonly accounts = signal<readonly AccountEntry[]>([]);
+  protected readonly invitations = signal<readonly InvitationEntry[]>([]);
   protected readonly audit = signal<readonly AuditLine[] | null>(null);
   protected readonly role = signal<Role>('electrician');
   protected readonly chosen = signal<ReadonlySet<string>>(new Set());
@@ -45,6 +52,7 @@ export class AccountsPanel {
   protected async load(): Promise<void> {
     await this.tried(async () => {
       this.sites.set(await this.api.sites());
+      this.invitations.set(await this.api.invitations());
       if (this.administrator()) this.accounts.set(await this.api.accounts());
     });
   }
@@ -59,7 +67,21 @@ export class AccountsPanel {
     await this.tried(async () => {
       const { token } = await this.api.invite(this.role(), [...this.chosen()]);
       this.link.set(`${location.origin}/invitation/${token}`);
+      this.invitations.set(await this.api.invitations());
     });
+  }
+
+  protected async revoke(invitation: InvitationEntry): Promise<void> {
+    await this.tried(() => this.api.revokeInvitation(invitation.id));
+    await this.load();
+  }
+
+  /** Names of the sites an invitation shares. */
+  protected shares({ sites }: InvitationEntry): string {
+    return this.sites()
+      .filter((s) => sites.includes(s.id))
+      .map((s) => s.name)
+      .join(', ');
   }
 
   protected async change(

@@ -57,7 +57,15 @@ export class SettingsPage {
     if (known) this.preferences.author.set({ ...known, role: text.trim() });
   }
 
+  /** What would be left here unsent; asked about once before signing out. */
+  protected readonly leaving = signal<{
+    readonly everywhere: boolean;
+    readonly unsent: string;
+  } | null>(null);
+
   protected async leave(everywhere: boolean): Promise<void> {
+    const unsent = await this.keeping.leftBehind();
+    if (unsent && !this.leaving()) return this.leaving.set({ everywhere, unsent });
     try {
       await this.keeping.signOut(everywhere);
     } catch (error) {

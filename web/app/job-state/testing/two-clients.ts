@@ -15,6 +15,7 @@ import { JobActions } from '../job.actions';
 import { emptyState, type JobState, type ServerChange } from '../job.model';
 import { jobFeature } from '../job.reducer';
 import { LocalStore, SHELF } from '../local-store';
+import { OWNER_HERE } from '../owner';
 import { actionOf, keepStep, type Step } from '../steps';
 import { Disk, MapShelf } from './map-shelf';
 
@@ -42,21 +43,26 @@ class ModelServer {
   readonly changes: ServerChange[] = [];
   readonly evidence: Evidence[] = [];
 
-  change(change: Omit<ServerChange, 'revision'> & { base: number }): { revision: number } {
+  change(change: Omit<ServerChange, 'revision'> & { base: number }): {
+    revision: number;
+    since?: ServerChange[];
+  } {
+    const between = (revision: number): ServerChange[] =>
+      this.changes.filter((c) => c.revision > change.base && c.revision < revision);
     const known = this.changes.find((c) => c.id === change.id);
-    if (known) return { revision: known.revision };
-    if (change.base !== this.revision) {
-      const changes = this.changes.filter((c) => c.revision > change.base);
-      throw new ApiError(
-        412,
-        'changed elsewhere',
-        structuredClone({ job: this.job, revision: this.revision, changes }),
-      );
-    }
+    if (known) return { revision: known.revision, since: between(known.revision) };
+    const since = between(Infinity);
+    const stale = new ApiError(
+      412,
+      'changed elsewhere',
+      structuredClone({ revision: this.revision, changes: since }),
+    );
+    if (since.some((theirs) => !disjoint(theirs.patch, change.patch))) throw stale;
     try {
       this.job = applyPatch(this.job, change.patch);
     } catch (error) {
-      throw error instanceof PatchError ? new ApiError(400, error.message) : error;
+      if (!(error instanceof PatchError)) throw error;
+      throw since.length ? stale : new ApiError(400, error.message);
     }
     this.revision++;
     this.changes.push({
@@ -66,7 +72,7 @@ class ModelServer {
       author: change.author,
       atClient: change.atClient,
     });
-    return { revision: this.revision };
+    return { revision: this.revision, since };
   }
 
   addEvidence(list: readonly Evidence[]): Evidence[] {
@@ -104,6 +110,7 @@ class Client {
       providers: [
         { provide: SHELF, useFactory: () => new MapShelf(disk) },
         { provide: NEWS_CHANNEL, useValue: null },
+        { provide: OWNER_HERE, useValue: '' },
         { provide: Api, useValue: this.api() },
         { provide: LocalStore, useFactory: () => new LocalStore(), deps: [] },
         { provide: Courier, useFactory: () => new Courier(), deps: [] },
@@ -134,6 +141,8 @@ class Client {
       }
     };
     return {
+      job: () =>
+        over(() => ({ job: this.server.job, revision: this.server.revision, archived: false })),
       change: (_id: string, change: Parameters<ModelServer['change']>[0]) =>
         over(() => this.server.change(change)),
       addEvidence: (_id: string, list: readonly Evidence[]) =>

@@ -1,7 +1,6 @@
-import { Component, computed, inject } from '@angular/core';
+import { Component, computed, effect, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { sizeText, verifyEvidence, type EvidenceBody, type Job } from '@tactron/core/job';
-import { Attachments } from '../../attachments/attachments';
+import { keyName, sizeText, verifyEvidence, type EvidenceBody, type Job } from '@tactron/core/job';
 import { standing } from '../../attachments/attachment-row';
 import { formatQuantity, formatValue, type Quantity } from '@tactron/core/units';
 import { Compute } from '../../compute/compute';
@@ -11,6 +10,7 @@ import { saveFile } from '../../controls/save-file';
 import { Preferences } from '../../frame/preferences';
 import { OpenJob } from '../../job-state/open-job';
 import { readingText } from '../live/reading-text';
+import { JobBundle, originText, type Provenance } from './job-bundle';
 import { pageFoot } from './page-foot';
 
 /** The record as it will print, with what blocks it first; and the job file. */
@@ -23,7 +23,7 @@ import { pageFoot } from './page-foot';
 export class HandoverStage {
   protected readonly open = inject(OpenJob);
   private readonly compute = inject(Compute);
-  private readonly attachments = inject(Attachments);
+  private readonly bundle = inject(JobBundle);
   private readonly preferences = inject(Preferences);
   protected readonly job = computed(() => this.open.job() as Job);
   protected readonly obstacles = computed(() => this.open.derived()?.obstacles ?? []);
@@ -90,8 +90,20 @@ export class HandoverStage {
     standing(this.open.evidence()).map((e) => ({ e, of: this.subjectName(e.subject) })),
   );
   protected readonly chain = computed(() => verifyEvidence(this.open.evidence()));
+  protected readonly said = signal('');
+  /** What the server signs of this evidence now, and where it came from; nothing while it does not answer. */
+  protected readonly provenance = signal<Provenance | undefined>(undefined);
+  protected readonly origins = computed(() =>
+    (this.provenance()?.origins ?? []).map((o) => originText(o, this.job().id)),
+  );
+  protected readonly keyName = keyName;
 
   constructor() {
+    effect(() => {
+      const { id, made } = this.open.state();
+      this.chain();
+      if (id && !made) void this.bundle.provenance(id).then((p) => this.provenance.set(p));
+    });
     pageFoot(() => `${this.job().tag} · revision ${this.open.state().revision} · ${this.today}`);
   }
 
@@ -144,10 +156,15 @@ export class HandoverStage {
         ? 'text/csv'
         : 'application/json';
     if (file !== 'job.json') return saveFile(`${this.job().tag}-${file}`, files[file], type);
-    const whole = {
-      ...(JSON.parse(files[file]) as object),
-      files: await this.attachments.inFile(this.open.evidence()),
-    };
-    saveFile(`${this.job().tag}.tactron.json`, `${JSON.stringify(whole, null, 2)}\n`, type);
+    const { tag, id } = this.job();
+    const { missing, signed } = await this.bundle.save(tag, id, files[file], this.open.evidence());
+    this.said.set(
+      [
+        missing ? `${missing} pictures could not be had now and are not in the file.` : '',
+        signed ? '' : 'The server did not answer: the file is not signed.',
+      ]
+        .filter(Boolean)
+        .join(' '),
+    );
   }
 }
