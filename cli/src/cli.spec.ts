@@ -1,9 +1,10 @@
 import { spawnSync } from 'node:child_process';
+import { generateKeyPairSync, sign } from 'node:crypto';
 import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { hazardRules } from '@tactron/core/hazards';
-import { evidenceHash, hashOfBytes } from '@tactron/core/job';
+import { evidenceHash, hashOf, hashOfBytes, keyName, sealedText } from '@tactron/core/job';
 import { isTrialId, trialGrammar } from '@tactron/core/trials';
 import { findingRules } from '@tactron/core/words';
 
@@ -79,7 +80,48 @@ describe('tactron', () => {
     const good = run('verify', put(file));
     expect([good.status, good.json]).toEqual([
       0,
-      { ok: true, count: 2, ends: prevHash, waiting: 0, wrong: [], missingFiles: [] },
+      jasmine.objectContaining({
+        ok: true,
+        count: 2,
+        ends: prevHash,
+        waiting: 0,
+        signature: 'unsigned',
+        wrong: [],
+        missingFiles: [],
+      }),
+    ]);
+    const { privateKey, publicKey } = generateKeyPairSync('ed25519');
+    const said = {
+      jobId: file.job.id,
+      revision: 3,
+      document: hashOf(file.job),
+      changes: '',
+      evidence: { count: 2, ends: prevHash },
+      at: '2026-01-01T09:00:00.000Z',
+      key: publicKey.export({ format: 'der', type: 'spki' }).toString('base64'),
+    };
+    const signature = sign(null, Buffer.from(sealedText(said)), privateKey).toString('base64');
+    const sealed = (more: object): ReturnType<typeof run> =>
+      run('verify', put({ ...file, seal: { ...said, signature }, ...more }));
+    const whole = sealed({});
+    expect([whole.status, whole.json]).toEqual([
+      0,
+      jasmine.objectContaining({
+        signature: 'signed',
+        signedEntries: 2,
+        documentAsSigned: true,
+        key: keyName(said.key),
+      }),
+    ]);
+    const cut = sealed({ evidence: (file.evidence as object[]).slice(0, 1) });
+    expect([cut.status, cut.json]).toEqual([
+      1,
+      jasmine.objectContaining({ ok: false, signature: 'cut' }),
+    ]);
+    const other = sealed({ seal: { ...said, revision: 4, signature } });
+    expect([other.status, other.json]).toEqual([
+      1,
+      jasmine.objectContaining({ ok: false, signature: 'false' }),
     ]);
     const changed = (
       change: (f: {

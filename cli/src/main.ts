@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import { BadInput, type Outcome } from './bad-input.js';
 import { calc, calcList, check, drive, exportFiles, plan, procedure, solve } from './calls.js';
 import { rehearseJob, sweep, trial, trials } from './experiments.js';
+import { verifyBundle } from './bundle.js';
 import { verify } from './verify.js';
 
 const usage = `tactron, the core without a screen
@@ -15,7 +16,7 @@ const usage = `tactron, the core without a screen
   tactron trial JOB.json ID [--sample 500,1500]
   tactron sweep JOB.json
   tactron export JOB.json --to DIR
-  tactron verify JOB.json
+  tactron verify JOB.json|BUNDLE.zip
   tactron solve NET.json
   tactron drive CASE.json
   tactron calc NAME ARGS.json
@@ -23,7 +24,7 @@ const usage = `tactron, the core without a screen
 
 JSON on standard output, messages on standard error. A JSON array as input gives an array of results in its order; a row
 that cannot be done gives its error in its place.
-Exit 0; 1 with findings of severity stop, or a chain of evidence that does not hold; 2 on bad input, with its path.
+Exit 0; 1 with findings of severity stop, or evidence that does not hold; 2 on bad input, with its path.
 `;
 
 /** Runs one call. @returns the exit code */
@@ -61,7 +62,9 @@ async function call(args: readonly string[]): Promise<Outcome | undefined> {
     case 'sweep':
       return each(await readJson(file), sweep);
     case 'verify':
-      return each(await readJson(file), verify);
+      return file.endsWith('.zip')
+        ? verifyBundle(file)
+        : each(await readJson(file), (d) => verify(d));
     case 'solve':
       return each(await readJson(file), solve);
     case 'drive':

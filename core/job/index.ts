@@ -78,6 +78,8 @@ export {
 export { quantity, sizeSchema, sizeText, type Size } from './quantities.js';
 export { schemeSchema, type Scheme } from './scheme.js';
 export {
+  checkSeal,
+  isSigned,
   keyName,
   proofs,
   sealedText,
@@ -85,6 +87,7 @@ export {
   type Origin,
   type Proof,
   type Seal,
+  type SealCheck,
 } from './seal.js';
 export { sortedEntries } from './sorted-entries.js';
 export { CORE_VERSION } from './version.js';

@@ -1,6 +1,7 @@
 import { randomUUID, sign } from 'node:crypto';
 import {
   evidenceHash,
+  isSigned,
   keyName,
   sealedText,
   verifyEvidence,
@@ -10,7 +11,7 @@ import {
 } from '@tactron/core/job';
 import { madeJob, madeSite, reading } from '../testing/samples.js';
 import { openBed, type Bed } from '../testing/testbed.js';
-import { isSigned, signingKey } from './seal.js';
+import { signingKey } from './seal.js';
 
 interface File {
   job: Job;

@@ -3,15 +3,14 @@ import {
   createPublicKey,
   generateKeyPairSync,
   sign,
-  verify,
   type KeyObject,
 } from 'node:crypto';
 import type { DataSource } from 'typeorm';
 import {
+  checkSeal,
   hashOf,
   keyName,
   sealedText,
-  verifyEvidence,
   type Envelope,
   type Evidence,
   type Job,
@@ -68,20 +67,6 @@ export async function sealOf(
   return { ...said, signature };
 }
 
-/** Whether a seal was signed with the key it names. */
-export function isSigned(seal: Seal): boolean {
-  try {
-    const key = createPublicKey({
-      key: Buffer.from(seal.key, 'base64'),
-      format: 'der',
-      type: 'spki',
-    });
-    return verify(null, Buffer.from(sealedText(seal)), key, Buffer.from(seal.signature, 'base64'));
-  } catch {
-    return false;
-  }
-}
-
 /** What a file proves of its evidence, by its seal. */
 export interface Proved {
   readonly proof: Proof;
@@ -97,17 +82,15 @@ export interface Proved {
  */
 export function proved({ job, evidence, seal }: Envelope, own: SigningKey): Proved {
   if (!seal) return { proof: 'unsigned', server: null, sealed: 0 };
-  const refuse = (message: string): never => {
-    throw invalid([{ path: 'seal', message }]);
-  };
-  if (!isSigned(seal)) refuse('the signature does not fit: the seal was changed');
-  if (seal.jobId !== job.id) refuse('this seal belongs to another job');
-  const { count, ends } = seal.evidence;
-  const sealed = (evidence as Evidence[]).slice(0, count);
-  if (sealed.length < count)
-    refuse(`the evidence was cut: ${count} pieces were signed, ${sealed.length} are in the file`);
-  if (verifyEvidence(sealed).ends !== ends)
-    refuse('the evidence is not what was signed: it was changed after the file was made');
+  const { count } = seal.evidence;
+  const why = {
+    unsigned: undefined,
+    signed: undefined,
+    false: 'the signature does not fit: the seal was changed, or belongs to another job',
+    cut: `the evidence was cut: ${count} pieces were signed, ${evidence.length} are in the file`,
+    changed: 'the evidence is not what was signed: it was changed after the file was made',
+  }[checkSeal(job.id, evidence as Evidence[], seal)];
+  if (why) throw invalid([{ path: 'seal', message: why }]);
   return {
     proof: seal.key === own.open ? 'signedHere' : 'signedElsewhere',
     server: keyName(seal.key),
