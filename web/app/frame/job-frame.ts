@@ -128,12 +128,25 @@ export class JobFrame {
   }
 
   protected shown(patch: readonly { op: string; path: string; value?: unknown }[]): string {
-    return patch
-      .filter((p) => p.op !== 'test')
-      .map(
-        (p) =>
-          `${placeName(p.path, this.open.job())}: ${p.op === 'remove' ? 'taken out' : JSON.stringify(p.value)}`,
-      )
-      .join('; ');
+    const done = patch.filter((p) => p.op !== 'test');
+    const wished = done.filter((p) => !/^\/adopted(\/|$)/u.test(p.path));
+    const told = wished
+      .slice(0, MOST_PLACES)
+      .map((p) => `${placeName(p.path, this.open.job())}: ${valueText(p)}`);
+    if (wished.length > MOST_PLACES) told.push(`and ${wished.length - MOST_PLACES} more`);
+    if (wished.length < done.length) told.push('the plan that goes with it');
+    return told.join('; ');
   }
+}
+
+/** Places of a change that are told one by one. */
+const MOST_PLACES = 6;
+
+/** A value as it was typed, as far as one line holds it. */
+function valueText({ op, value }: { op: string; value?: unknown }): string {
+  if (op === 'remove') return 'taken out';
+  const { v, u } = (value ?? {}) as { v?: unknown; u?: unknown };
+  if (typeof v === 'number' && typeof u === 'string') return `${v} ${u}`;
+  const text = typeof value === 'string' ? value : JSON.stringify(value);
+  return text.length > 80 ? `${text.slice(0, 78)} …` : text;
 }

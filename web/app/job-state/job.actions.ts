@@ -55,6 +55,8 @@ export const JobActions = createActionGroup({
     'Recorded': props<{ stored: readonly Evidence[] }>(),
     'Evidence Loaded': props<{ evidence: readonly Evidence[] }>(),
     'Made': emptyProps(),
+    /** The plan of what two people wished has been looked at. */
+    'Planned': emptyProps(),
     'Say': props<{ problem: string }>(),
     'Dismiss': emptyProps(),
   },

@@ -2,7 +2,14 @@ import { provideZonelessChangeDetection } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { provideEffects } from '@ngrx/effects';
 import { provideStore, Store } from '@ngrx/store';
-import { applyPatch, emptyJob, type Evidence, type Job, type Operation } from '@tactron/core/job';
+import {
+  applyPatch,
+  emptyJob,
+  type Adopted,
+  type Evidence,
+  type Job,
+  type Operation,
+} from '@tactron/core/job';
 import { Api, ApiError } from './api';
 import { JobActions } from './job.actions';
 import { JobEffects } from './job.effects';
@@ -23,6 +30,17 @@ const job = (): Job =>
     practice: 'IEC',
     profile: { family: 'x', model: 'y', version: '1', sha256: 'a'.repeat(64) },
   });
+const plan = (planHash: string): Adopted => ({
+  device: 'device',
+  devices: {},
+  wires: {},
+  assignments: {},
+  links: {},
+  settings: {},
+  retired: {},
+  planHash,
+  coreVersion: '0.1.0',
+});
 /** Waits until `what` holds, however slow the machine; a spec that waits in vain fails on what it expects next. */
 async function until(what: () => boolean): Promise<void> {
   for (let tries = 0; tries < 600 && !what(); tries++)
@@ -347,5 +365,32 @@ describe('saving', () => {
       9000,
       'theirs',
     ]);
+  });
+
+  it('whose plan another has replaced goes in without it: the wish of both stands, and the plan of both is asked for', async () => {
+    const theirs: Job = { ...job(), practice: 'NFPA', adopted: plan('theirs') };
+    theirsNow(theirs, 8);
+    const changes = [
+      {
+        id: 't',
+        revision: 8,
+        patch: [
+          { op: 'replace' as const, path: '/practice', value: 'NFPA' },
+          { op: 'add' as const, path: '/adopted', value: plan('theirs') },
+        ],
+        author,
+        atClient: '',
+      },
+    ];
+    answers.push(() => Promise.reject(new ApiError(412, 'stale', { revision: 8, changes })));
+    edit({ machine: 'grader', adopted: plan('mine') }, 'c1');
+    await until(() => sent(2) && quiet());
+    expect([
+      state().conflict,
+      state().job?.machine,
+      state().job?.practice,
+      state().job?.adopted?.planHash,
+      state().replan,
+    ]).toEqual([null, 'grader', 'NFPA', 'theirs', true]);
   });
 });

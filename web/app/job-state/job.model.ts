@@ -59,6 +59,8 @@ export interface JobState {
   readonly save: SaveState;
   readonly conflict: Conflict | null;
   readonly problem: string | null;
+  /** A waiting change gave up its own plan for another's: the plan of both is to be made. */
+  readonly replan: boolean;
 }
 
 export const emptyState: JobState = {
@@ -78,6 +80,7 @@ export const emptyState: JobState = {
   save: 'server',
   conflict: null,
   problem: null,
+  replan: false,
 };
 
 /** How many steps can be taken back. */

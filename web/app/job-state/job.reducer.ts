@@ -76,9 +76,19 @@ function rebase(
   changes: readonly ServerChange[],
   tooFar = false,
 ): JobState {
-  const { arrived, conflict } = clashOf(state.outbox, job, changes, tooFar);
-  const outbox = state.outbox.filter((c) => !arrived.includes(c.id));
-  const settled: JobState = { ...state, base: job, revision, outbox, conflict };
+  const { arrived, thinned, conflict } = clashOf(state.outbox, job, changes, tooFar);
+  const outbox = state.outbox
+    .filter((c) => !arrived.includes(c.id))
+    .map((c) => thinned.find((t) => t.id === c.id) ?? c);
+  const settled: JobState = {
+    ...state,
+    base: job,
+    revision,
+    outbox,
+    conflict,
+    // A step back would bring a plan that is no longer that of the job.
+    ...(thinned.length ? { replan: true, undo: [], redo: [] } : {}),
+  };
   if (conflict) return { ...settled, job, save: 'here' };
   const next: JobState = {
     ...settled,
@@ -138,6 +148,7 @@ export const jobFeature = createFeature({
         outbox: [...s.outbox, pending(s, patch, label, stamp)],
         save: 'keeping',
         problem: null,
+        replan: false,
       };
       const step: UndoStep = {
         label,
@@ -240,6 +251,7 @@ export const jobFeature = createFeature({
       ...s,
       evidence: mergedEvidence(evidence, s.waitingEvidence),
     })),
+    on(JobActions.planned, (s): JobState => ({ ...s, replan: false })),
     on(JobActions.dismiss, (s): JobState => ({ ...s, problem: null })),
   ),
 });

@@ -7,8 +7,10 @@ import { LocalStore, type LostJob } from './local-store';
 import {
   isLeaving,
   isUnknown,
+  knownMe,
   NOBODY,
   noteLeaving,
+  noteMe,
   noteOwner,
   OWNER_HERE,
   storeName,
@@ -36,7 +38,7 @@ export class Keeping {
   readonly lost = signal<readonly LostJob[]>([]);
   readonly aside = signal<readonly SetAside[]>([]);
   readonly newRelease = signal(false);
-  readonly me = signal<Me | null>(null);
+  readonly me = signal<Me | null>(knownMe());
   /** The browser has promised not to throw this site's data away by itself. */
   readonly persistent = signal<boolean | null>(null);
   readonly full = this.local.unkept;
@@ -84,6 +86,7 @@ export class Keeping {
     const owner = me.accounts ? me.id : '';
     if (owner !== this.owner && (await this.become(owner))) return;
     noteOwner(owner);
+    noteMe(me);
     this.me.set(me);
   }
 
@@ -92,6 +95,7 @@ export class Keeping {
     // A release that told nobody apart kept everything in one store: it was sent under whoever signed in next.
     if (isUnknown() && owner) await moveStore(storeName(''), storeName(owner));
     if (!noteOwner(owner)) return false;
+    noteMe(null);
     this.windows?.postMessage(owner);
     location.reload();
     return true;

@@ -300,8 +300,12 @@ export class LocalStore {
   ): Promise<void> {
     await this.alone(jobId, async () => {
       const [base, outbox] = await Promise.all([this.shelf.get('base', jobId), this.outbox(jobId)]);
-      const { arrived, conflict } = clashOf(outbox, job, changes, tooFar);
-      const acts: Act[] = arrived.map((key) => ({ drop: 'outbox', key }));
+      const { arrived, thinned, conflict } = clashOf(outbox, job, changes, tooFar);
+      const acts: Act[] = [
+        ...arrived.map((key): Act => ({ drop: 'outbox', key })),
+        ...thinned.map((value): Act => ({ put: 'outbox', value })),
+      ];
+      if (thinned.length) acts.push({ put: 'undo', value: { id: jobId, undo: [], redo: [] } });
       if (base && revision >= base.revision)
         acts.push({ put: 'base', value: { ...base, job, revision } });
       if (conflict) acts.push({ put: 'conflict', value: { ...conflict, id: jobId } });

@@ -53,6 +53,9 @@ export class OpenJob {
       if (job && profile) void this.derive(job, evidence);
       else this.derived.set(null);
     });
+    effect(() => {
+      if (this.state().replan) this.inLine(() => this.replanned());
+    });
   }
 
   /**
@@ -88,6 +91,19 @@ export class OpenJob {
       const stamp = { changeId: uuid(), author, atClient: new Date().toISOString() };
       return this.store.dispatch(JobActions.edit({ after, label, ...stamp }));
     }
+  }
+
+  /** The plan of what this window and another wished at the same time, adopted where the rule allows it. */
+  private async replanned(): Promise<void> {
+    const before = this.job();
+    if (!before || !this.state().replan) return;
+    const author = await this.author();
+    const adopted = author ? await this.follows(before) : null;
+    if (!author || !adopted || this.job() !== before)
+      return this.store.dispatch(JobActions.planned());
+    const after = { ...before, adopted };
+    const stamp = { changeId: uuid(), author, atClient: new Date().toISOString() };
+    this.store.dispatch(JobActions.edit({ after, label: 'plan of both changes', ...stamp }));
   }
 
   /** The plan that goes with a changed job; none where planning fails: the change itself is never held up by it. */

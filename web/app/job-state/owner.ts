@@ -1,10 +1,12 @@
 import { InjectionToken } from '@angular/core';
+import type { Me } from './api';
 
 /** Whose work this browser shows: an account's id; '' where the server has no accounts; nobody's after signing out. */
 export type Owner = string;
 export const NOBODY: Owner = 'nobody';
 
 const OWNER = 'tactron.owner';
+const ME = 'tactron.me';
 const LEAVING = 'tactron.leaving';
 
 function read(key: string): string | null {
@@ -40,6 +42,16 @@ export const noteOwner = (owner: Owner): boolean => write(OWNER, owner);
 /** Signing out was asked for, and the server has not heard of it yet. */
 export const isLeaving = (): boolean => read(LEAVING) !== null;
 export const noteLeaving = (leaving: boolean): boolean => write(LEAVING, leaving ? '1' : null);
+
+/** Who the owner is, as the server said it last: known without network too. */
+export function knownMe(): Me | null {
+  try {
+    return JSON.parse(read(ME) ?? 'null') as Me | null;
+  } catch {
+    return null;
+  }
+}
+export const noteMe = (me: Me | null): boolean => write(ME, me && JSON.stringify(me));
 
 /** Name of an owner's store in this browser. */
 export const storeName = (owner: Owner): string => (owner ? `tactron.${owner}` : 'tactron');

@@ -18,26 +18,29 @@ import type { Conflict, PendingChange, ServerChange } from './job.model';
  * @param job the document as the server has it now
  * @param changes what was changed there since
  * @param tooFar that was too much to be told: whatever waits is asked about
- * @returns ids that have arrived already, and the first change that cannot stand beside what others did
+ * @returns ids that have arrived already, waiting changes without the plan that went with them where another plan was adopted
+ *   meanwhile, and the first change that cannot stand beside what others did
  */
 export function clashOf(
   outbox: readonly PendingChange[],
   job: Job,
   changes: readonly ServerChange[],
   tooFar = false,
-): { arrived: string[]; conflict: Conflict | null } {
+): Clash {
   if (tooFar && outbox.length > 0) {
     const why = 'thousands of changes were made elsewhere since';
-    return { arrived: [], conflict: { mine: outbox[0], theirs: [], since: [], why } };
+    return { arrived: [], thinned: [], conflict: { mine: outbox[0], theirs: [], since: [], why } };
   }
   const known = new Set(changes.map((c) => c.id));
-  const left = outbox.filter((c) => !known.has(c.id));
   const since = changes.filter((c) => !outbox.some((mine) => mine.id === c.id));
+  const waiting = outbox.filter((c) => !known.has(c.id));
+  const left = waiting.map((c) => withoutPlan(c, since));
+  const thinned = left.filter((c, i) => c !== waiting[i]);
   const arrived = outbox.filter((c) => known.has(c.id)).map((c) => c.id);
   const touching = (mine: PendingChange) =>
     since.filter((theirs) => !disjoint(mine.patch, theirs.patch));
   const mine = left.find((c) => touching(c).length > 0);
-  if (mine) return { arrived, conflict: { mine, theirs: touching(mine), since } };
+  if (mine) return { arrived, thinned, conflict: { mine, theirs: touching(mine), since } };
   let doc = job;
   for (const change of left) {
     let why: string | undefined;
@@ -47,9 +50,29 @@ export function clashOf(
     } catch {
       why = 'what it changes is no longer there';
     }
-    if (why) return { arrived, conflict: { mine: change, theirs: since, since, why } };
+    if (why) return { arrived, thinned, conflict: { mine: change, theirs: since, since, why } };
   }
-  return { arrived, conflict: null };
+  return { arrived, thinned, conflict: null };
+}
+
+export interface Clash {
+  readonly arrived: string[];
+  readonly thinned: readonly PendingChange[];
+  readonly conflict: Conflict | null;
+}
+
+const ofPlan = ({ path }: Operation): boolean =>
+  path === '/adopted' || path.startsWith('/adopted/');
+
+/**
+ * A plan follows from what is wished; where another was adopted meanwhile, the wish goes in without its own, and the plan of
+ * both is made afterwards. A change that adopts a plan and nothing else is a person's word and stays as it is.
+ */
+function withoutPlan(change: PendingChange, since: readonly ServerChange[]): PendingChange {
+  if (!since.some((theirs) => theirs.patch.some(ofPlan))) return change;
+  const wished = change.patch.filter((operation) => !ofPlan(operation));
+  const wishes = wished.some((operation) => operation.op !== 'test');
+  return wishes && wished.length < change.patch.length ? { ...change, patch: wished } : change;
 }
 
 function problemOf(job: Job): string | undefined {
