@@ -16,6 +16,7 @@ import { fitCircuit, runUpOf, type FitPlate } from '@tactron/core/motor';
 import { plateFacts, plateFindings } from '@tactron/core/line';
 import type { Act, Job } from '@tactron/core/job';
 import { browserRows } from './browser';
+import { crowdRows } from './crowd';
 import { dialJob as job, drum, drumOf, drumProfile, profile } from './jobs';
 import { killRows, modelRows } from './keeping';
 import { manyContacts } from './many-contacts';
@@ -219,6 +220,7 @@ const parts: Readonly<Record<string, () => readonly Row[] | Promise<readonly Row
   core: coreRows,
   load: firstLoad,
   server: serverRows,
+  crowd: crowdRows,
   browser: browserRows,
   model: () => modelRows(),
   kill: () => killRows(),

@@ -1,4 +1,5 @@
 import { spawnSync } from 'node:child_process';
+import type { Damaged } from '../server/src/testing/damage.js';
 import type { KillReport } from '../server/src/testing/kill-run.js';
 import type { Row } from './measure';
 
@@ -58,5 +59,16 @@ export function killRows(servers = 200, databases = 50): Row[] {
       budget: '0 lost',
       ok,
     },
+    ...damageRows(),
   ];
+}
+
+/** Starts on data folders that were damaged: nothing deleted, told, and back when the damage is undone. */
+function damageRows(): Row[] {
+  return told<readonly Damaged[]>('server/tsconfig.json', 'bench/damage.ts').map((d) => ({
+    what: `  start where ${d.fault}`,
+    measured: d.refused ? 'refused, kept' : 'goes on',
+    budget: 'nothing deleted',
+    ok: d.kept && d.comesBack,
+  }));
 }

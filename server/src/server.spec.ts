@@ -1,4 +1,6 @@
 import { randomUUID } from 'node:crypto';
+import { readFileSync } from 'node:fs';
+import { apiPage } from '../../scripts/lib/api-page.mjs';
 import pg from 'pg';
 import {
   changeHash,
@@ -364,6 +366,13 @@ describe('server', () => {
     expect((await bed.ask('GET', 'nowhere')).status).toBe(404);
     expect((await bed.ask('GET', `jobs/${randomUUID()}`)).status).toBe(404);
     expect((await bed.ask('GET', 'jobs/not-an-id')).status).toBe(400);
+  });
+
+  it('is told address by address and problem by problem on a page made from its code', () => {
+    const bare = (text: string): string => text.replace(/[\s\-\\_*]/gu, '');
+    expect(bare(readFileSync('docs/api.md', 'utf8')))
+      .withContext('run npm run formats')
+      .toBe(bare(apiPage() as string));
   });
 
   it('publishes the JSON Schema of a job file', async () => {

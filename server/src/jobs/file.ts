@@ -137,18 +137,26 @@ async function take(
   const by = {
     author: importer(req, res),
     atClient: new Date().toISOString(),
-    label: 'imported from a file',
+    label: taken ? 'imported from a file, as a copy' : 'imported from a file',
   };
   await db.transaction(async (tx) => {
     await insertCompany(tx, envelope, accessOf(res));
     if (bundle) await insertBundled(tx, evidence as Evidence[], bundle);
-    await insertJob(tx, { ...job, id }, by, sendingOf(req, res));
+    await insertJob(
+      tx,
+      taken ? { ...job, id, tag: copyTag(job.tag) } : job,
+      by,
+      sendingOf(req, res),
+    );
     await insertEvidence(tx, id, evidence as Evidence[], { imported: true });
     await insertOrigins(tx, id, envelope, by.author, proof);
   });
   await audit(db, res, 'imported', id, job.tag);
   return { id, copied: taken, evidence: evidence.length, ...proof };
 }
+
+/** Two jobs of one name on a board are taken for each other. */
+const copyTag = (tag: string): string => `${tag.slice(0, 33)} (copy)`;
 
 /** Notes where the evidence of a file comes from; what the file says of its own origins stays told. */
 async function insertOrigins(
