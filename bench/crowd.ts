@@ -1,5 +1,5 @@
 import { createHash, randomBytes, randomUUID } from 'node:crypto';
-import { createReadStream, createWriteStream, readFileSync, rmSync } from 'node:fs';
+import { createReadStream, createWriteStream, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
@@ -161,8 +161,10 @@ async function farHistory(server: Server): Promise<Row[]> {
   ];
 }
 
+/** Highest memory of the server since `forgetPeak`, MB. */
 const peakMb = ({ child }: Server): number =>
   Number(/VmHWM:\s+(\d+)/u.exec(readFileSync(`/proc/${child.pid}/status`, 'utf8'))?.[1]) / 1000;
+const forgetPeak = ({ child }: Server): void => writeFileSync(`/proc/${child.pid}/clear_refs`, '5');
 
 /** Sixty pictures of 12 MB go out as a bundle and come back. */
 async function pictures(server: Server, ownerUrl: string): Promise<Row[]> {
@@ -193,7 +195,9 @@ async function pictures(server: Server, ownerUrl: string): Promise<Row[]> {
   const ends = async (): Promise<string | undefined> =>
     ((await (await fetch(`${server.url}/api/jobs/${job.id}/evidence`)).json()) as Evidence[]).at(-1)
       ?.hash;
-  const [hash, before] = [await ends(), peakMb(server)];
+  const hash = await ends();
+  forgetPeak(server);
+  const before = peakMb(server);
   const file = join(tmpdir(), `tactron-bench-${process.pid}.zip`);
   try {
     let begin = performance.now();
@@ -229,10 +233,10 @@ async function pictures(server: Server, ownerUrl: string): Promise<Row[]> {
         ok: same,
       },
       {
-        what: '  memory of the server for it, above what sending them took',
+        what: '  memory of the server for it, above what it had before',
         measured: `${more.toFixed(0)} MB`,
-        budget: '≤ 150 MB',
-        ok: more <= 150,
+        budget: '≤ 250 MB',
+        ok: more <= 250,
       },
     ];
   } finally {

@@ -3,9 +3,9 @@ import { createWriteStream } from 'node:fs';
 import { rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { Transform, type Readable } from 'node:stream';
+import { Readable, Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import type { DataSource } from 'typeorm';
+import { In, type DataSource } from 'typeorm';
 import { openPromise, type Entry, type ZipFile } from 'yauzl';
 import yazl from 'yazl';
 import { MAX_ATTACHMENT_BYTES, type Evidence } from '@tactron/core/job';
@@ -29,32 +29,29 @@ export const namedFiles = (evidence: readonly Evidence[]): Map<string, string> =
     ),
   );
 
-/** A job file and the files its evidence names as a ZIP, one file in memory at a time. */
-export function bundleOf(db: DataSource, file: { evidence: readonly Evidence[] }): Readable {
+/** A job file and the files its evidence names as a ZIP, each file read when its turn comes. */
+export async function bundleOf(
+  db: DataSource,
+  file: { evidence: readonly Evidence[] },
+): Promise<Readable> {
   const zip = new yazl.ZipFile();
+  const out = zip.outputStream as Readable;
+  // A file that cannot be read ends the stream: half a bundle is no bundle.
+  zip.on('error', (error: Error) => out.destroy(error));
   zip.addBuffer(Buffer.from(JSON.stringify(file)), JOB_NAME);
   const rows = db.getRepository(BlobRow);
-  const add = async (): Promise<void> => {
-    for (const sha256 of namedFiles(file.evidence).keys()) {
-      const row = await rows.findOneBy({ sha256 });
-      if (!row) continue;
-      // Pictures are packed already.
-      zip.addBuffer(row.body, FILES + sha256, { compress: false });
-      await drained(zip);
-    }
-    zip.end();
-  };
-  const out = zip.outputStream as Readable;
-  add().catch((error: unknown) => out.destroy(error as Error));
+  const named = [...namedFiles(file.evidence).keys()];
+  const there = await rows.find({ select: { sha256: true }, where: { sha256: In(named) } });
+  for (const { sha256 } of there)
+    // Pictures are packed already.
+    zip.addReadStreamLazy(FILES + sha256, { compress: false }, (give) => {
+      rows.findOneByOrFail({ sha256 }).then(
+        ({ body }) => give(null, Readable.from([body])),
+        (error: unknown) => give(error as Error, null as never),
+      );
+    });
+  zip.end();
   return out;
-}
-
-/** Waits until the writer has given on what it was given. */
-async function drained({ outputStream }: yazl.ZipFile): Promise<void> {
-  const out = outputStream as Readable & { writableLength: number };
-  while (out.readableLength + out.writableLength > 1_000_000 && !out.destroyed)
-    await new Promise((done) => setTimeout(done, 5));
-  if (out.destroyed) throw new Error('nobody reads the bundle any more');
 }
 
 /** A bundle that was received: the job file's text, and its files one by one. */

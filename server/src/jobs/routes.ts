@@ -60,7 +60,7 @@ export function jobRoutes(db: DataSource, key: SigningKey): Router {
   router.get('/:id/bundle', async (req, res) => {
     const { document } = await findJob(db, res, idOf(req.params.id));
     await audit(db, res, 'exported', document.id);
-    const bundle = bundleOf(db, await jobFile(db, document, key));
+    const bundle = await bundleOf(db, await jobFile(db, document, key));
     res.attachment(`${document.tag.replace(/[^\w.-]/gu, '_')}.tactron.zip`);
     await pipeline(bundle, res.type('application/zip'));
   });
