@@ -305,7 +305,7 @@ test('jobs: search in the address, copy, archive, export and import, a file that
   await importFile({ ...job, version: 4 });
   await expect(page.getByRole('status')).toContainText('this release reads up to 2');
   await importFile('{');
-  await expect(page.getByRole('status')).toContainText('not JSON');
+  await expect(page.getByRole('status')).toContainText('neither JSON nor a bundle');
   await importFile({ ...job, job: { ...job.job, tag: '<img src=x onerror=alert(1)>' } });
   await expect(page.getByRole('link', { name: '<img src=x' })).toBeVisible();
   await page.goto(`${url()}/jobs/00000000-0000-4000-8000-000000000000/plate`);

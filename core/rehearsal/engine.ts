@@ -10,11 +10,12 @@ import type {
 } from './engine-state.js';
 import { modelsOf } from './models.js';
 import { Network } from './network.js';
+import { probeOf } from './probe.js';
 import {
   appendStretch,
   copyTrace,
+  emptyTrace,
   type LandingVolts,
-  type SignalTrace,
   type Trace,
   type TraceEvent,
 } from '../trace/index.js';
@@ -401,41 +402,6 @@ export class Engine {
     });
     return next;
   }
-}
-
-function emptyTrace(signals: Trace['signals']): Trace {
-  const segments: SignalTrace[] = signals.map(() => ({ t: [], y: [], dy: [], ddy: [] }));
-  return {
-    endUs: 0,
-    signals,
-    segments,
-    instants: { t: [], solution: [] },
-    solutions: [],
-    events: [],
-  };
-}
-
-/** Phasor area of three landings below which no rotation is seen, V². */
-const LEAST_AREA = 1;
-
-/** What may be measured of one solution. */
-function probeOf(s: LandingVolts): Probe {
-  const joined = (plus: number, minus: number): boolean => s.island[plus] === s.island[minus];
-  return {
-    volts: (plus, minus) => (joined(plus, minus) ? s.volts[plus] - s.volts[minus] : null),
-    acVolts: (plus, minus) =>
-      joined(plus, minus)
-        ? Math.hypot(s.acRe[plus] - s.acRe[minus], s.acIm[plus] - s.acIm[minus])
-        : null,
-    rotation: (a, b, c) => {
-      if (!joined(a, b) || !joined(b, c)) return 0;
-      // Twice the signed area of the triangle of the three phasors: clockwise as L1, L2, L3.
-      const area =
-        (s.acRe[b] - s.acRe[a]) * (s.acIm[c] - s.acIm[a]) -
-        (s.acIm[b] - s.acIm[a]) * (s.acRe[c] - s.acRe[a]);
-      return Math.abs(area) < LEAST_AREA ? 0 : area < 0 ? 1 : -1;
-    },
-  };
 }
 
 function ownerOf(act: Deed): TraceEvent['of'] {

@@ -1,6 +1,7 @@
 export {
   appendStretch,
   copyTrace,
+  emptyTrace,
   pieceAt,
   signalAt,
   stateAt,

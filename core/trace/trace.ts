@@ -131,3 +131,16 @@ export function appendStretch(s: SignalTrace, stretch: Stretch, t: number): void
   s.dy.push(dy);
   s.ddy.push(stretch.ddy);
 }
+
+/** A trace of these signals in which nothing has happened yet. */
+export function emptyTrace(signals: Trace['signals']): Trace {
+  const segments: SignalTrace[] = signals.map(() => ({ t: [], y: [], dy: [], ddy: [] }));
+  return {
+    endUs: 0,
+    signals,
+    segments,
+    instants: { t: [], solution: [] },
+    solutions: [],
+    events: [],
+  };
+}

@@ -3,7 +3,8 @@ import type { Job } from '../../job/index.js';
 import { controlFacts } from './control-supplies.js';
 import { plateContext, type PlateFact } from './context.js';
 import { deviceFacts } from './device-side.js';
-import { cableFacts, motorFacts } from './motor-side.js';
+import { motorFacts } from './motor.js';
+import { cableFacts } from './cable.js';
 import { supplyFacts } from './supply-side.js';
 
 /**

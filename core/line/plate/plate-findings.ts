@@ -1,11 +1,12 @@
 import type { Profile } from '../../catalogue/index.js';
 import type { Finding, Job, Plate } from '../../job/index.js';
 import { linkFor, motorCurrent, ratedPoints, polePairsOf } from '../../motor/index.js';
+import { cableFindings } from './cable.js';
 import { controlFindings } from './control-supplies.js';
 import { finding, plateContext, plateNumbers } from './context.js';
 import { deviceFindings } from './device-side.js';
 import { likelyTyping } from './likely-typing.js';
-import { motorSideFindings } from './motor-side.js';
+import { loadFindings } from './motor.js';
 import { supplySideFindings } from './supply-side.js';
 
 /** What is wrong or impossible on the plates, each at the field where it can be put right. */
@@ -19,7 +20,8 @@ export function plateFindings(job: Job, profile?: Profile): Finding[] {
     ...linkFindings(plate),
     ...supplySideFindings(c),
     ...deviceFindings(c),
-    ...motorSideFindings(c),
+    ...cableFindings(c),
+    ...loadFindings(c),
     ...controlFindings(c),
   ];
 }

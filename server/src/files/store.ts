@@ -1,5 +1,4 @@
 import type { DataSource, Repository } from 'typeorm';
-import type { Evidence } from '@tactron/core/job';
 import type { Access } from '../accounts/access.js';
 import { BlobRow, BlobSenderRow } from '../db/entities.js';
 
@@ -44,32 +43,4 @@ export async function mayRead(
     [sha256, [...sites]],
   );
   return found.length > 0;
-}
-
-/** Bytes of all files that evidence names. */
-export async function bytesOf(db: DataSource, evidence: readonly Evidence[]): Promise<number> {
-  const named = evidence.flatMap((e) => (e.kind === 'attachment' ? [e.body.sha256] : []));
-  const sum = await db
-    .getRepository(BlobRow)
-    .createQueryBuilder('b')
-    .select('coalesce(sum(b.bytes), 0)::bigint', 'bytes')
-    .where('b.sha256 = ANY(:named)', { named })
-    .getRawOne<{ bytes: string }>();
-  return Number(sum?.bytes ?? 0);
-}
-
-/** The files that evidence names, as they stand in a job file. */
-export async function filesOf(
-  db: DataSource,
-  evidence: readonly Evidence[],
-): Promise<Record<string, { type: string; base64: string }>> {
-  const named = [
-    ...new Set(evidence.flatMap((e) => (e.kind === 'attachment' ? [e.body.sha256] : []))),
-  ];
-  const files: Record<string, { type: string; base64: string }> = {};
-  for (const sha256 of named) {
-    const row = await db.getRepository(BlobRow).findOneBy({ sha256 });
-    if (row) files[sha256] = { type: row.type, base64: row.body.toString('base64') };
-  }
-  return files;
 }

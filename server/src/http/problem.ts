@@ -66,7 +66,7 @@ const goneCodes = new Set([
 
 /** What the driver and the mapper say when the connection went away under them. */
 const gone =
-  /Connection terminated|timeout exceeded when trying to connect|not established|QueryRunnerAlreadyReleased|Query runner already released|not queryable|Driver not Connected|Cannot use a pool after|shutting down|starting up/iu;
+  /Connection terminated|timeout exceeded when trying to connect|not established|AlreadyReleased|already released|not queryable|Driver not Connected|Cannot use a pool after|shutting down|starting up/iu;
 
 /** What Express and its body parser throw, in words. */
 function requestProblem(error: {

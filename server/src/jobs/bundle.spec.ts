@@ -58,7 +58,7 @@ describe('a bundle', () => {
     const job = await pictured(pictures);
     const inline = await bed.ask('GET', `jobs/${job.id}/file`);
     expect([inline.status, inline.body['type']]).toEqual([
-      413,
+      409,
       'urn:tactron:problem:takeBundle',
     ] as never);
     const zip = await bundleOf(job);

@@ -16,6 +16,9 @@ import { invalid, Problem } from '../http/problem.js';
 const JOB_NAME = 'job.tactron.json';
 const FILES = 'files/';
 
+/** The same job gives the same bytes: when they were packed is in the seal. */
+const FIXED = new Date(2000, 0, 1);
+
 /** Largest bundle that is taken, and largest job file in it, bytes. */
 const MAX_BUNDLE_BYTES = 4e9;
 const MAX_JOB_FILE_BYTES = 64e6;
@@ -38,13 +41,13 @@ export async function bundleOf(
   const out = zip.outputStream as Readable;
   // A file that cannot be read ends the stream: half a bundle is no bundle.
   zip.on('error', (error: Error) => out.destroy(error));
-  zip.addBuffer(Buffer.from(JSON.stringify(file)), JOB_NAME);
+  zip.addBuffer(Buffer.from(JSON.stringify(file)), JOB_NAME, { mtime: FIXED });
   const rows = db.getRepository(BlobRow);
   const named = [...namedFiles(file.evidence).keys()];
   const there = await rows.find({ select: { sha256: true }, where: { sha256: In(named) } });
   for (const { sha256 } of there)
     // Pictures are packed already.
-    zip.addReadStreamLazy(FILES + sha256, { compress: false }, (give) => {
+    zip.addReadStreamLazy(FILES + sha256, { compress: false, mtime: FIXED }, (give) => {
       rows.findOneByOrFail({ sha256 }).then(
         ({ body }) => give(null, Readable.from([body])),
         (error: unknown) => give(error as Error, null as never),

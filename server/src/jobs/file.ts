@@ -20,13 +20,10 @@ import { accessOf, audit, demand, type Access } from '../accounts/access.js';
 import { BlobRow, DeviceProfileRow, EvidenceOriginRow, JobRow, SiteRow } from '../db/entities.js';
 import { originsOf, proved, sealOf, type Proved, type SigningKey } from '../evidence/seal.js';
 import { evidenceOf, insertEvidence } from '../evidence/store.js';
-import { bytesOf, filesOf, insertFile } from '../files/store.js';
+import { insertFile } from '../files/store.js';
 import { checked, invalid, Problem } from '../http/problem.js';
 import { namedFiles, receiveBundle, type Bundle } from './bundle.js';
 import { insertJob, sendingOf } from './store.js';
-
-/** Above this a job goes out as a bundle: a browser could not read its file back. */
-const MOST_INLINE_BYTES = 32e6;
 
 /** A job as a file: document, profile, evidence with its chain, where it came from, and this server's seal over it. */
 export async function jobFile(db: DataSource, document: Job, key: SigningKey) {
@@ -49,20 +46,19 @@ export async function jobFile(db: DataSource, document: Job, key: SigningKey) {
 }
 
 /**
- * The same with the pictures and files the evidence names, in one JSON text.
+ * The same for a job whose evidence names no files: one carrier is JSON without files, the other a ZIP with them.
  *
- * @throws Problem 413 when they are too large to be read back: then the bundle carries them
+ * @throws Problem 409 where there are files: the bundle carries them
  */
 export async function wholeJobFile(db: DataSource, document: Job, key: SigningKey) {
   const file = await jobFile(db, document, key);
-  const named = namedFiles(file.evidence).size;
-  if (named && (await bytesOf(db, file.evidence)) > MOST_INLINE_BYTES)
+  if (namedFiles(file.evidence).size > 0)
     throw new Problem(
-      413,
+      409,
       'takeBundle',
-      `The pictures of this job are too large for one file. Take it as a bundle: /api/jobs/${document.id}/bundle`,
+      `This job has pictures or files. Take it as a bundle: /api/jobs/${document.id}/bundle`,
     );
-  return named ? { ...file, files: await filesOf(db, file.evidence) } : file;
+  return file;
 }
 
 /** What is wrong inside a file that reads well: false hashes, a broken chain, a file that is not the one its hash names. */

@@ -133,7 +133,7 @@ async function client(
         ).revision;
         break;
       }
-      if (answer && ![500, 503, 507].includes(answer.status))
+      if (answer && ![503, 507].includes(answer.status))
         throw new Error(`a save was answered with ${answer.status}: ${await answer.text()}`);
       if (over()) return;
       await sleep(30);

@@ -10,6 +10,9 @@ export interface Provenance {
   readonly origins: readonly Origin[];
 }
 
+/** The same job gives the same bytes. */
+const FIXED = new Date(2000, 0, 1);
+
 /** A job going out: one JSON file, or a ZIP with its pictures beside it. Works without the server, then unsigned. */
 @Injectable({ providedIn: 'root' })
 export class JobBundle {
@@ -52,10 +55,10 @@ export class JobBundle {
     let missing = 0;
     const { attachments } = this;
     async function* entries() {
-      yield { name: 'job.tactron.json', input: text };
+      yield { name: 'job.tactron.json', input: text, lastModified: FIXED };
       for (const sha256 of named) {
         const body = await attachments.fileOf(sha256);
-        if (body) yield { name: `files/${sha256}`, input: body };
+        if (body) yield { name: `files/${sha256}`, input: body, lastModified: FIXED };
         else missing++;
       }
     }

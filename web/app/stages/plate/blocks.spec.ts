@@ -2,15 +2,8 @@ import * as v from 'valibot';
 import { emptyJob, plateSchema, type Job } from '@tactron/core/job';
 import { plateBlocks } from '@tactron/core/line';
 import { unitsOf } from '@tactron/core/units';
-import {
-  beside,
-  lineOf,
-  optionalBlocks,
-  putAt,
-  valueAt,
-  type LineBlockSpec,
-  type Field,
-} from './blocks';
+import { beside, lineOf, optionalBlocks, putAt, valueAt } from './blocks';
+import type { Field, LineBlockSpec } from './fields';
 import { parseSize } from './plate-field';
 
 const plate = (): Job['plate'] =>

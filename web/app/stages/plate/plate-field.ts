@@ -6,7 +6,8 @@ import { NumberField } from '../../controls/number-field';
 import { QuantityField } from '../../controls/quantity-field';
 import { Typed } from '../../controls/typed';
 import { OpenJob } from '../../job-state/open-job';
-import { putAt, valueAt, type Field } from './blocks';
+import { putAt, valueAt } from './blocks';
+import type { Field } from './fields';
 
 /** Reads a conductor size: "1.5 mm²", "14 AWG", "2/0 AWG". */
 export function parseSize(text: string): { mm2: number } | { awg: string } | null {
