@@ -143,6 +143,8 @@ export function driveSpecOf(
       referenceInput: used ? inputs[input] : undefined,
       panelDial: control.referenceSource === 'panelDial',
       keypadHasSpeed: control.keypadHz !== undefined,
+      filterMs: control.filterMs,
+      discrepancyMs: control.channelDiscrepancyMs,
     },
   };
 }

@@ -2,7 +2,7 @@ import type { Profile, Value } from '../catalogue/index.js';
 import type { Evidence, EvidenceOf, Finding, Job } from '../job/index.js';
 import { plateFindings } from '../line/index.js';
 import { planJob, type NoPlan, type PlanResult } from '../plan/index.js';
-import { follow, hazardContext } from './rule.js';
+import { follow, hazardContext, type HazardContext } from './rule.js';
 import { hazardRules } from './rules/index.js';
 
 const weight = { stop: 0, warn: 1, advise: 2 } as const;
@@ -41,10 +41,48 @@ export function schemeFindings(
   // Without a wish for start and stop the plan is a guess: nothing is said against it.
   if (job.scheme.startStop === undefined) return [];
   const context = hazardContext(job, profile);
-  return [
-    ...(plan.ok ? plan.findings : []),
-    ...(context ? hazardRules.flatMap((rule) => follow(rule, context)) : []),
-  ];
+  return [...(plan.ok ? plan.findings : []), ...(context ? hazardsOf(context) : [])];
+}
+
+const hazardsKept = new WeakMap<HazardContext['trials'], readonly Finding[]>();
+
+/** What every rule finds in a job as built; worked out once. */
+function hazardsOf(c: HazardContext): readonly Finding[] {
+  const known = hazardsKept.get(c.trials);
+  if (known) return known;
+  const made = withoutEchoes(hazardRules.flatMap((rule) => follow(rule, c)));
+  hazardsKept.set(c.trials, made);
+  return made;
+}
+
+/** Whether a finding says that a required function is not met and that no rule has named the cause. */
+const isUnmet = ({ rule }: Finding): boolean => rule.startsWith('requirement.');
+
+/**
+ * Required functions that a job as built does not have and that no other finding explains: their tests cannot be passed.
+ *
+ * @returns the requirement's id with what the motor does instead
+ */
+export function unmetRequirements(job: Job, profile: Profile): ReadonlyMap<string, string> {
+  const context = hazardContext(job, profile);
+  return new Map(
+    (context ? hazardsOf(context) : [])
+      .filter(isUnmet)
+      .map(({ args }) => [String(args['requirement']), String(args['does'])]),
+  );
+}
+
+/** Whether a finding may be accepted with a reason: never where somebody relies on a function that is not there. */
+export const isAcceptable = ({ rule }: Finding): boolean => rule !== 'requirement.notMet';
+
+/** A requirement that is not met says no more where a rule has named the cause by the same trial, as gravely. */
+function withoutEchoes(findings: readonly Finding[]): Finding[] {
+  const named = new Set(
+    findings.flatMap((f) =>
+      !isUnmet(f) && f.severity === 'stop' && f.proof ? [f.proof.script] : [],
+    ),
+  );
+  return findings.filter((f) => !isUnmet(f) || !named.has(f.proof?.script ?? ''));
 }
 
 /** Subject under which the acceptance of a finding is kept. */
@@ -56,6 +94,7 @@ export function acceptanceOf(
   finding: Finding,
   evidence: readonly Evidence[],
 ): EvidenceOf<'acceptance'> | undefined {
+  if (!isAcceptable(finding)) return undefined;
   const subject = acceptanceSubject(finding);
   return evidence.findLast(
     (e): e is EvidenceOf<'acceptance'> => e.kind === 'acceptance' && e.subject === subject,

@@ -1,4 +1,11 @@
-export { acceptanceOf, acceptanceSubject, checkJob, schemeFindings } from './check.js';
+export {
+  acceptanceOf,
+  acceptanceSubject,
+  checkJob,
+  isAcceptable,
+  schemeFindings,
+  unmetRequirements,
+} from './check.js';
 export { hazardContext, type HazardContext, type HazardRule } from './rule.js';
 export { hazardRules } from './rules/index.js';
 export {

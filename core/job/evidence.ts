@@ -49,9 +49,25 @@ export const stepSchema = v.strictObject({
     v.strictObject({ kind: v.literal('simulation'), script: text(200), atUs: v.number() }),
     v.strictObject({ kind: v.picklist(['formula', 'standard']), name: text(120) }),
   ]),
+  /**
+   * Required function that the step tests. `unmet` says what this job does instead: then no answer passes, and the finding
+   * says why.
+   */
+  requirement: v.optional(v.strictObject({ id: text(80), unmet: v.optional(text(40)) })),
   basis: text(64),
 });
 export type ProcedureStep = v.InferOutput<typeof stepSchema>;
+
+/**
+ * Judges an answer to a step: as `verdictOf`, but that a required function which the job does not have is passed by none.
+ */
+export function verdictOfStep(
+  { expect, requirement }: Pick<ProcedureStep, 'expect' | 'requirement'>,
+  reading: number | string | boolean,
+): 'pass' | 'fail' {
+  if (!expect || requirement?.unmet !== undefined) return 'fail';
+  return verdictOf(expect, reading);
+}
 
 export const verdicts = ['pass', 'fail'] as const;
 

@@ -19,6 +19,7 @@ export {
   MAX_ATTACHMENT_BYTES,
   stepSchema,
   verdictOf,
+  verdictOfStep,
   type Author,
   type Evidence,
   type EvidenceBody,

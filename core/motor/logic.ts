@@ -109,4 +109,8 @@ export interface DeviceFacts {
   readonly panelDial: boolean;
   /** The keypad has a frequency of its own. */
   readonly keypadHasSpeed: boolean;
+  /** Time for which an input must stand before it counts, ms. */
+  readonly filterMs: number;
+  /** Time for which the two channels of an enable may differ, ms. */
+  readonly discrepancyMs: number;
 }

@@ -1,4 +1,5 @@
 import type { Profile } from '../catalogue/index.js';
+import { unmetRequirements } from '../hazards/index.js';
 import {
   hashOf,
   landingParts,
@@ -40,6 +41,8 @@ export interface StepContext {
   readonly maxHz: number;
   /** Setting that holds the keypad's frequency, where the keypad gives the speed. */
   readonly keypadCode: string | undefined;
+  /** Required functions that the job does not have, with what it does instead. */
+  readonly unmet: ReadonlyMap<string, string>;
 }
 
 /** Context of a job with an adopted plan. @throws RangeError without one */
@@ -56,6 +59,7 @@ export function stepContext(job: Job, profile: Profile): StepContext {
     device,
     maxHz: device.facts.maxHz,
     keypadCode: keypadSetting(job, profile),
+    unmet: unmetRequirements(job, profile),
   };
 }
 
@@ -65,6 +69,22 @@ export const speedArgs = (
   share: number,
 ): Phrase['args'] =>
   keypadCode ? { keypadHz: share * maxHz } : { giver: job.scheme.speed ?? 'dial' };
+
+/** The required function that a step tests, and whether this job has it. */
+export function required(
+  { unmet }: StepContext,
+  id: string,
+): Required<Pick<ProcedureStep, 'requirement'>> {
+  const does = unmet.get(id);
+  return { requirement: { id, ...(does === undefined ? {} : { unmet: does }) } };
+}
+
+/**
+ * What a step expects: what is required where the job does not have it, however it is wired; else what the simulation shows,
+ * which then is the same.
+ */
+export const expectedOf = <T>({ unmet }: StepContext, id: string, must: T, simulatedIs: T): T =>
+  unmet.has(id) ? must : simulatedIs;
 
 /** A live step, with what its reading rests on. */
 export function step(

@@ -72,6 +72,8 @@ export function starterSpecOf(profile: Profile): { spec: StarterSpec; facts: Dev
       referenceInput: undefined,
       panelDial: false,
       keypadHasSpeed: false,
+      filterMs: 0,
+      discrepancyMs: 0,
     },
   };
 }

@@ -15,6 +15,8 @@ const noDevice: InstalledDevice = {
     referenceInput: undefined,
     panelDial: false,
     keypadHasSpeed: false,
+    filterMs: 0,
+    discrepancyMs: 0,
   },
   shaft: 'motor',
   inputs: [],

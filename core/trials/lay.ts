@@ -2,9 +2,12 @@ import type { InstalledDevice } from '../installation/index.js';
 import type { Act } from '../job/index.js';
 import {
   actsOf,
+  give,
   powerUp,
+  PULSE_MS,
   READY_MS,
   startActs,
+  take,
   type Arrangement,
   type Direction,
 } from '../scheme/index.js';
@@ -24,11 +27,42 @@ export interface Pace {
   readonly travelMs: number;
   /** Time of a start warning, ms. */
   readonly warningMs: number;
+  /** Orders in which the contacts of a part may move, each with a lag that a device tells apart from another. */
+  orders(device: string | undefined): readonly ContactOrder[];
 }
 
-/** Times of a job's trials, from its device as installed. */
-export function paceOf(arrangement: Arrangement, { facts }: Pick<InstalledDevice, 'facts'>): Pace {
+/** One contact of a part moves first, the others a while later. */
+export interface ContactOrder {
+  readonly first: string;
+  readonly lagMs: number;
+}
+
+/** Margin by which a lag is beyond what a filter or a comparison of channels lets pass, ms. */
+const BEYOND_MS = { filter: 5, discrepancy: 100 } as const;
+
+/**
+ * Times of a job's trials, from its device as installed.
+ *
+ * @param contacts first terminals of the contacts of a part, by its id
+ */
+export function paceOf(
+  arrangement: Arrangement,
+  { facts, enables }: Pick<InstalledDevice, 'facts' | 'enables'>,
+  contacts: (device: string) => readonly string[] = () => [],
+): Pace {
+  // Within one filter time, beyond it, and beyond what two channels may differ by: each hides other faults.
+  const lags = [
+    1,
+    facts.filterMs + BEYOND_MS.filter,
+    ...(enables.length > 1 ? [facts.discrepancyMs + BEYOND_MS.discrepancy] : []),
+  ];
   return {
+    orders: (device) => {
+      const firsts = device === undefined ? [] : contacts(device);
+      return firsts.length < 2
+        ? []
+        : firsts.flatMap((first) => lags.map((lagMs) => ({ first, lagMs })));
+    },
     arrangement,
     travelMs: Math.min(MOST_TRAVEL_MS, facts.travelMs) + SETTLE_MS,
     warningMs: arrangement.warningMs,
@@ -74,12 +108,21 @@ export class Lay {
 
   /** Starts in a direction and waits until it is at speed. */
   start(direction: Direction = 'forward', lastsMs = this.travelMs): this {
+    const { arrangement: a } = this.pace;
     return this.phase(
       'start',
       'runs',
-      startActs(this.pace.arrangement, direction, this.t),
+      [...startActs(a, direction, this.t), ...this.raised()],
       lastsMs,
     );
+  }
+
+  /** Where buttons raise the speed, it is nothing until one of them is held. */
+  raised(): (Act | undefined)[] {
+    const { arrangement: a, travelMs } = this.pace;
+    if (!a.operations.up) return [];
+    const at = this.t + PULSE_MS + 100;
+    return [give(a, 'up', at), take(a, 'up', at + Math.max(1000, this.share * travelMs))];
   }
 
   done(id: string): Trial {

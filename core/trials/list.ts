@@ -11,7 +11,7 @@ import {
   type Direction,
   type OperationId,
 } from '../scheme/index.js';
-import { Lay, type Pace } from './lay.js';
+import { Lay, type ContactOrder, type Pace } from './lay.js';
 import type { Trial } from './trial.js';
 
 /** Time without supply in which every display goes dark, ms. */
@@ -62,10 +62,10 @@ export function singleTrials(pace: Pace): Trial[] {
   trials.push(...bothDirections(pace), ...stops(pace), ...conditions(pace), ...places(pace));
   for (const way of ['forward', 'reverse'] as const) {
     const l = lay(TEST_SHARE);
-    if (a.jogs[way])
-      trials.push(
-        l.phase('jog', 'runs', [give(a, a.jogs[way], l.t)], l.travelMs).done(`jog.${way}`),
-      );
+    if (!a.jogs[way]) continue;
+    l.phase('jog', 'runs', [give(a, a.jogs[way], l.t)], l.travelMs);
+    l.phase('jogReleased', 'stopped', [take(a, a.jogs[way], l.t)], l.travelMs);
+    trials.push(l.done(`jog.${way}`));
   }
   a.presets.forEach((preset, i) => {
     const l = lay(TEST_SHARE);
@@ -98,7 +98,7 @@ function stops(pace: Pace): Trial[] {
   const start = a.starts.forward;
   if (start && a.stops[0]) {
     const l = new Lay(pace, TEST_SHARE);
-    l.phase('startHeld', 'runs', [give(a, start, l.t)], l.travelMs);
+    l.phase('startHeld', 'runs', [give(a, start, l.t), ...l.raised()], l.travelMs);
     l.phase('stopPressed', 'stopped', [give(a, a.stops[0], l.t)], l.travelMs);
     l.phase('stopReleased', 'stopped', [take(a, a.stops[0], l.t)], l.travelMs);
     trials.push(l.done('stop.held'));
@@ -114,20 +114,58 @@ function stops(pace: Pace): Trial[] {
   return trials;
 }
 
-/** Emergency stop and every condition for a run: opened under way, then closed again with the start still given. */
+/**
+ * Emergency stop and every condition for a run: opened under way, then closed again with the start still given; the same with
+ * its contacts one after the other; and held open while every control is tried.
+ */
 function conditions(pace: Pace): Trial[] {
   const { arrangement: a } = pace;
-  const opened = (id: OperationId, name: string, share: number): Trial => {
-    const again = id === a.estop && a.contactor !== undefined;
-    const l = new Lay(pace, share).start();
-    l.phase('opens', 'stopped', [give(a, id, l.t)], l.travelMs + 3000);
-    const closes = [take(a, id, l.t), ...(again ? powerOnActs(a, l.t + 500) : [])];
-    return l.phase('closes', 'stopped', closes, l.travelMs + 4000).done(name);
-  };
-  return [
-    ...(a.estop ? [opened(a.estop, 'estop', TEST_SHARE), opened(a.estop, 'estop.full', 1)] : []),
-    ...a.interlocks.map((id) => opened(id, id, TEST_SHARE)),
+  const named: readonly [OperationId, string][] = [
+    ...(a.estop ? [[a.estop, 'estop'] as [OperationId, string]] : []),
+    ...a.interlocks.map((id): [OperationId, string] => [id, id]),
   ];
+  return named.flatMap(([id, name]) => [
+    opened(pace, id, name, TEST_SHARE),
+    ...(name === 'estop' ? [opened(pace, id, 'estop.full', 1)] : []),
+    ...pace
+      .orders(a.operations[id]?.device)
+      .map((order, i) => opened(pace, id, `${name}.order.${i + 1}`, TEST_SHARE, order)),
+    blocked(pace, id, name),
+  ]);
+}
+
+function opened(
+  pace: Pace,
+  id: OperationId,
+  name: string,
+  share: number,
+  order: ContactOrder | undefined = undefined,
+): Trial {
+  const { arrangement: a } = pace;
+  const again = id === a.estop && a.contactor !== undefined;
+  const l = new Lay(pace, share).start();
+  const lagged = (act: Act | undefined): Act | undefined =>
+    act && order ? ({ ...act, ...order } as Act) : act;
+  l.phase('opens', 'stopped', [lagged(give(a, id, l.t))], l.travelMs + 3000);
+  const closes = [lagged(take(a, id, l.t)), ...(again ? powerOnActs(a, l.t + 500) : [])];
+  return l.phase('closes', 'stopped', closes, l.travelMs + 4000).done(name);
+}
+
+/** A condition opened at rest and held open, while starts and jogs are given and let go one after the other. */
+function blocked(pace: Pace, id: OperationId, name: string): Trial {
+  const { arrangement: a } = pace;
+  const l = new Lay(pace, TEST_SHARE);
+  l.phase('opens', 'quiet', [give(a, id, l.t)], 1000);
+  for (const way of directionsOf(a)) {
+    l.phase('start', 'stopped', startActs(a, way, l.t), l.travelMs);
+    l.phase('stop', 'stopped', stopActs(a, way, l.t), 1000);
+  }
+  for (const way of ['forward', 'reverse'] as const) {
+    if (!a.jogs[way]) continue;
+    l.phase('jog', 'stopped', [give(a, a.jogs[way], l.t)], l.travelMs);
+    l.phase('jogReleased', 'stopped', [take(a, a.jogs[way], l.t)], 500);
+  }
+  return l.done(`${name}.blocks`);
 }
 
 /** Change of place with a run given, and the station's stop under the keypad. */

@@ -89,11 +89,18 @@ export class Trials {
     this.model = modelOf(profile, job.profile.model) as Model;
     this.arrangement = arrangeFor(job, profile);
     this.installation = this.installed({ share: 1 });
-    this.pace = paceOf(this.arrangement, this.installation.device);
+    this.pace = paceOf(this.arrangement, this.installation.device, (id) => this.contactsOf(id));
     const trials = directionsOf(this.arrangement).length
       ? [...singleTrials(this.pace), showTrial(this.pace)]
       : singleTrials(this.pace);
     this.byId = new Map(trials.map((t) => [t.id, t]));
+  }
+
+  /** First terminals of the contacts of a part as installed. */
+  private contactsOf(id: string): string[] {
+    return this.installation.devices.flatMap((d) =>
+      d.kind === 'contacts' && d.id === id ? d.contacts.map((c) => c.terminal) : [],
+    );
   }
 
   /** Every trial of the job, in the order of rising energy. */

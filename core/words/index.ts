@@ -1,4 +1,5 @@
 export { sayTitle } from './facts-english.js';
+export { sayDoing, sayRequirement } from './requirements-english.js';
 export { sayWire } from './wires-english.js';
 export { kinds as deviceKinds } from './parts-english.js';
 export {

@@ -10,6 +10,7 @@ import {
 } from './circuit-english.js';
 import { cautions, findings, names, phrases, severities } from './english.js';
 import type { Args } from './numbers.js';
+import { requirementFindings } from './requirements-english.js';
 
 /** A finding in words. */
 export interface Saying {
@@ -18,13 +19,18 @@ export interface Saying {
   readonly remedy: string;
 }
 
+const allFindings: Readonly<Record<string, (a: Args) => Saying>> = {
+  ...findings,
+  ...requirementFindings,
+};
+
 /** What a finding says: what, why, and what to do. */
 export function sayFinding(finding: Finding): Saying {
-  return findings[finding.rule]?.(finding.args) ?? { what: finding.rule, why: '', remedy: '' };
+  return allFindings[finding.rule]?.(finding.args) ?? { what: finding.rule, why: '', remedy: '' };
 }
 
 /** Every rule that has words. */
-export const findingRules: readonly string[] = Object.keys(findings);
+export const findingRules: readonly string[] = Object.keys(allFindings);
 
 /** What a severity asks for. */
 export const saySeverity = (severity: Finding['severity']): string => severities[severity];

@@ -16,6 +16,7 @@ import { loadsOnTheirSide } from './loads-on-their-side.js';
 import { placeChange } from './place-change.js';
 import { powerReturn } from './power-return.js';
 import { protectiveConductor } from './protective-conductor.js';
+import { requiredFunctions } from './required-functions.js';
 import { stopRelease } from './stop-release.js';
 import { suppliesBear } from './supplies-bear.js';
 import { unknownPolicy } from './unknown-policy.js';
@@ -42,4 +43,5 @@ export const hazardRules: readonly HazardRule[] = [
   loadsOnTheirSide,
   lampSaysLess,
   unknownPolicy,
+  requiredFunctions,
 ];

@@ -3,11 +3,13 @@ import { directionsOf } from '../../scheme/index.js';
 import {
   directionAt,
   directionKey,
+  expectedOf,
   inputKey,
   operationOf,
   phrase,
   positionOf,
   range,
+  required,
   simulated,
   speedArgs,
   starterOf,
@@ -25,7 +27,8 @@ export function directionSteps(c: StepContext): ProcedureStep[] {
   return directionsOf(arrangement).map((direction) => {
     const f = starterOf(c, direction) as Worked;
     const run = c.trials.run(`direction.${direction}`);
-    const is = directionAt(run, 'start');
+    const id = `direction.${direction}`;
+    const is = expectedOf(c, id, direction, directionAt(run, 'start'));
     const args = {
       device: tagOf(c, f.device),
       position: positionOf(c, f),
@@ -48,6 +51,7 @@ export function directionSteps(c: StepContext): ProcedureStep[] {
         must: phrase(`turns.${is}`, args),
         expect: { kind: 'state', is },
         from: simulated(run, run.lookMs('start')),
+        ...required(c, id),
         needs: functions.map((worked) => inputKey(c, worked)),
         cautions: ['turns', 'freeToTurn'],
       },
@@ -101,6 +105,7 @@ export function jogSteps(c: StepContext): ProcedureStep[] {
           must: phrase('jog.hz', args),
           expect: range(hz, hzTolerance(c.maxHz), 'Hz'),
           from: simulated(run, run.lookMs('jog')),
+          ...required(c, `jog.${way}.turns`),
           needs: [inputKey(c, jog)],
           cautions: ['turns', 'freeToTurn'],
         },

@@ -3,9 +3,11 @@ import type { OperationId } from '../../scheme/index.js';
 import {
   directionAt,
   directionKey,
+  expectedOf,
   inputKey,
   operationOf,
   phrase,
+  required,
   simulated,
   speedArgs,
   starterOf,
@@ -27,8 +29,13 @@ export function stopSteps(c: StepContext): ProcedureStep[] {
     stop: tagOf(c, stop.device),
     ...speedArgs(c, 0.5),
   };
-  const wins = directionAt(run, 'stopPressed');
-  const after = afterwards(run.runs('stopReleased'));
+  const wins = expectedOf(c, 'stop.1.dominates', 'stopped', directionAt(run, 'stopPressed'));
+  const after = expectedOf(
+    c,
+    'stop.1.released',
+    'staysStopped',
+    afterwards(run.runs('stopReleased')),
+  );
   const common = { needs: [directionKey(c, 'forward')], cautions: ['turns'] };
   return [
     step(
@@ -39,6 +46,7 @@ export function stopSteps(c: StepContext): ProcedureStep[] {
         must: phrase(`turns.${wins}`, { machine: '' }),
         expect: { kind: 'state', is: wins },
         from: simulated(run, run.lookMs('stopPressed')),
+        ...required(c, 'stop.1.dominates'),
         ...common,
       },
       [start, stop],
@@ -51,6 +59,7 @@ export function stopSteps(c: StepContext): ProcedureStep[] {
         must: phrase(`stop.${after}`, args),
         expect: { kind: 'state', is: after },
         from: simulated(run, run.lookMs('stopReleased')),
+        ...required(c, 'stop.1.released'),
         ...common,
       },
       [start, stop],
@@ -79,9 +88,9 @@ function takesRunAway(
     button: named ? tagOf(c, named.device) : '',
     ...speedArgs(c, 0.5),
   };
-  const during = directionAt(run, 'opens');
-  const after = afterwards(run.runs('closes'));
   const key = words === 'estop' ? 'estop' : operation;
+  const during = expectedOf(c, `${key}.stops`, 'stopped', directionAt(run, 'opens'));
+  const after = expectedOf(c, `${key}.released`, 'staysStopped', afterwards(run.runs('closes')));
   const common = { needs: [inputKey(c, start)], cautions: ['turns'] };
   return [
     step(
@@ -92,6 +101,7 @@ function takesRunAway(
         must: phrase(`turns.${during}`, { machine: '' }),
         expect: { kind: 'state', is: during },
         from: simulated(run, run.lookMs('opens')),
+        ...required(c, `${key}.stops`),
         ...common,
       },
       [worked, start],
@@ -104,6 +114,7 @@ function takesRunAway(
         must: phrase(`condition.${after}`, args),
         expect: { kind: 'state', is: after },
         from: simulated(run, run.lookMs('closes')),
+        ...required(c, `${key}.released`),
         ...common,
       },
       [worked, start],
@@ -125,7 +136,12 @@ export function stationSteps(c: StepContext): ProcedureStep[] {
     const [stop, start] = [operationOf(c, id), operationOf(c, `start.${i + 2}` as OperationId)];
     const run = c.trials.tried(`station.${i + 2}`);
     if (!stop || !start || !run) return [];
-    const works = run.runs('start') && !run.runs('stop') ? 'worked' : 'didNotWork';
+    const works = expectedOf(
+      c,
+      `stop.${i + 2}.stops`,
+      'worked',
+      run.runs('start') && !run.runs('stop') ? 'worked' : 'didNotWork',
+    );
     const args = {
       start: tagOf(c, start.device),
       stop: tagOf(c, stop.device),
@@ -140,6 +156,7 @@ export function stationSteps(c: StepContext): ProcedureStep[] {
           must: phrase(`station.${works}`, args),
           expect: { kind: 'state', is: works },
           from: simulated(run, run.lookMs('stop')),
+          ...required(c, `stop.${i + 2}.stops`),
           needs: [],
           cautions: ['turns'],
         },

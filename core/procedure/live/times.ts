@@ -3,10 +3,12 @@ import { stateAt } from '../../trace/index.js';
 import { phaseOf, type Run } from '../../trials/index.js';
 import {
   directionKey,
+  expectedOf,
   operationOf,
   phrase,
   positionOf,
   range,
+  required,
   simulated,
   speedArgs,
   starterOf,
@@ -108,7 +110,12 @@ export function powerReturnSteps(c: StepContext): ProcedureStep[] {
   const forward = starterOf(c);
   const run = c.trials.tried('power.return');
   if (!forward || !run) return [];
-  const restarts = run.runs('powerReturns');
+  const restarts = expectedOf(
+    c,
+    'power.return',
+    c.job.scheme.powerReturn === 'restart',
+    run.runs('powerReturns'),
+  );
   const is = restarts ? 'startsByItself' : 'staysStopped';
   const pulse = c.arrangement.givenBy === 'pulse' ? 'Pulse' : '';
   const args = {
@@ -126,6 +133,7 @@ export function powerReturnSteps(c: StepContext): ProcedureStep[] {
         must: phrase(`power.${is}${pulse}`, args),
         expect: { kind: 'state', is },
         from: simulated(run, run.lookMs('powerReturns')),
+        ...required(c, 'power.return'),
         needs: [directionKey(c, 'forward')],
         cautions: restarts ? ['turns', 'automaticRestart'] : ['turns'],
       },

@@ -1,0 +1,61 @@
+import type { Policies, Run, Trials } from '../trials/index.js';
+import { requirementsOf } from './list.js';
+import type { Does, Judged, Look, Must, Requirement } from './requirement.js';
+
+/** Output frequency of a motor that a person would see standing, Hz. */
+const STANDSTILL_HZ = 0.05;
+
+const doesAt = (run: Run, mark: string): Does => {
+  const hz = run.hz(mark);
+  return Math.abs(hz) <= STANDSTILL_HZ ? 'stands' : hz > 0 ? 'runsForward' : 'runsReverse';
+};
+
+function isMet(must: Must, does: Does): boolean {
+  switch (must.kind) {
+    case 'stopped':
+    case 'staysStopped':
+      return does === 'stands';
+    case 'turns':
+      return does === (must.way === 'forward' ? 'runsForward' : 'runsReverse');
+    case 'restarts':
+      return does === 'runsForward' || does === 'runsReverse';
+  }
+}
+
+/** One look at one run: what is seen, or that nothing can be: a stop shows nothing where the motor never ran. */
+function lookAt(run: Run, { mark, after }: Look): { does: Does; shows: boolean } {
+  if (after !== undefined && doesAt(run, after) === 'stands')
+    return { does: 'neverRuns', shows: false };
+  return { does: doesAt(run, mark), shows: true };
+}
+
+/** Holds one requirement against the job: every look, every way an unknown behaviour may turn out; the worst counts. */
+function judge(trials: Trials, requirement: Requirement, variants: readonly Policies[]): Judged {
+  let shown: Judged | undefined;
+  for (const look of requirement.looks)
+    for (const policies of variants) {
+      const run = trials.run(look.trial, policies);
+      const { does, shows } = lookAt(run, look);
+      const proof = run.proof(look.mark);
+      if (!shows) continue;
+      if (!isMet(requirement.must, does)) return { requirement, state: 'notMet', does, proof };
+      shown ??= { requirement, state: 'met', does, proof };
+    }
+  return shown ?? { requirement, state: 'undecided', does: 'neverRuns', proof: undefined };
+}
+
+const kept = new WeakMap<Trials, Judged[]>();
+
+/**
+ * Every required function of a job, held against the job as built; each worked out once.
+ *
+ * @param variants ways in which behaviour that the profile does not know may turn out
+ * @example judged(trialsOf(job, profile)).every((j) => j.state === 'met')
+ */
+export function judged(trials: Trials, variants: readonly Policies[] = [{}]): readonly Judged[] {
+  const known = kept.get(trials);
+  if (known) return known;
+  const made = requirementsOf(trials).map((r) => judge(trials, r, variants));
+  kept.set(trials, made);
+  return made;
+}

@@ -1,0 +1,160 @@
+import type { Job } from '../job/index.js';
+import { directionsOf, type Arrangement, type OperationId } from '../scheme/index.js';
+import type { Trials } from '../trials/index.js';
+import type { Look, Requirement } from './requirement.js';
+
+/** What a list of requirements is made from; trials only say which experiments this station can do. */
+type Source = Pick<Trials, 'arrangement' | 'list'> & { readonly job: Job };
+
+/**
+ * Functions that the machine must have by what was wished, in the order of rising energy.
+ *
+ * @returns nothing for what the job has no subject for: no head, no requirement of it
+ */
+export function requirementsOf({ arrangement, list, job }: Source): Requirement[] {
+  const ids = list.map((t) => t.id);
+  const { estop } = arrangement;
+  return [
+    ...directions(arrangement),
+    ...stops(arrangement),
+    ...(estop ? opened(arrangement, ids, estop, 'estop', ['estop']) : []),
+    ...arrangement.interlocks.flatMap((id) =>
+      opened(arrangement, ids, id, id, id === 'foot' ? ['footStop'] : ['interlocks']).filter(
+        (r) => !(mayRestart(job) && r.id === `${id}.released`),
+      ),
+    ),
+    ...jogs(arrangement),
+    ...powerReturn(arrangement, job),
+  ].filter((r) => r.looks.length > 0 && r.looks.every((look) => ids.includes(look.trial)));
+}
+
+/** A run that goes on by itself when its condition comes back is wished where nobody can be at the machine. */
+const mayRestart = ({ scheme }: Job): boolean =>
+  scheme.powerReturn === 'restart' &&
+  scheme.exposed !== undefined &&
+  scheme.exposed !== 'atMachine';
+
+/** The forward control turns the machine forward, the reverse one the other way. */
+function directions(a: Arrangement): Requirement[] {
+  return directionsOf(a).map((way) => ({
+    id: `direction.${way}`,
+    rank: 'moves',
+    wish: ['direction', 'startStop'],
+    operation: a.starts[way],
+    looks: [{ trial: `direction.${way}`, mark: 'start' }],
+    must: { kind: 'turns', way },
+  }));
+}
+
+/** Every stop stops, wins over a start that is held, and starts nothing when it is let go. */
+function stops(a: Arrangement): Requirement[] {
+  const wish = ['startStop', 'stopStations'];
+  const rank = 'protects' as const;
+  const first = a.stops[0] ?? a.starts.forward;
+  const held = (mark: string): Look[] => [{ trial: 'stop.held', mark, after: 'startHeld' }];
+  const common = { rank, wish, operation: first };
+  return [
+    {
+      ...common,
+      id: 'stop.1.stops',
+      looks: [{ trial: 'ramps', mark: 'stop', after: 'start' }],
+      must: { kind: 'stopped' },
+    },
+    ...(a.stops[0]
+      ? ([
+          {
+            ...common,
+            id: 'stop.1.dominates',
+            looks: held('stopPressed'),
+            must: { kind: 'stopped' },
+          },
+          {
+            ...common,
+            id: 'stop.1.released',
+            looks: held('stopReleased'),
+            must: { kind: 'staysStopped' },
+          },
+        ] satisfies Requirement[])
+      : []),
+    ...a.stops.slice(1).map((operation, i): Requirement => ({
+      rank,
+      wish,
+      operation,
+      id: `stop.${i + 2}.stops`,
+      looks: [{ trial: `station.${i + 2}`, mark: 'stop', after: 'start' }],
+      must: { kind: 'stopped' },
+    })),
+  ];
+}
+
+/**
+ * Emergency stop, guard, level, foot stop: opened it stops, in whichever order its contacts open; while it is open no control
+ * moves the motor; closing it starts nothing, with the run still given.
+ */
+function opened(
+  a: Arrangement,
+  ids: readonly string[],
+  operation: OperationId,
+  name: string,
+  wish: readonly string[],
+): Requirement[] {
+  const common = { rank: 'protects' as const, wish, operation };
+  const orders = ids.filter((id) => id.startsWith(`${name}.order.`));
+  const whole = [name, ...(name === 'estop' ? ['estop.full'] : []), ...orders];
+  const looks = (mark: string): Look[] => whole.map((trial) => ({ trial, mark, after: 'start' }));
+  const blocks = ['start', 'jog'].map((mark): Look => ({ trial: `${name}.blocks`, mark }));
+  return [
+    { ...common, id: `${name}.stops`, looks: looks('opens'), must: { kind: 'stopped' } },
+    {
+      ...common,
+      id: `${name}.blocks`,
+      looks: blocks.filter(({ mark }) => mark === 'start' || hasJog(a)),
+      must: { kind: 'staysStopped' },
+    },
+    { ...common, id: `${name}.released`, looks: looks('closes'), must: { kind: 'staysStopped' } },
+  ];
+}
+
+const hasJog = ({ jogs }: Arrangement): boolean => Object.keys(jogs).length > 0;
+
+/** A jog moves the motor its way, and only while it is held. */
+function jogs(a: Arrangement): Requirement[] {
+  return (['forward', 'reverse'] as const).flatMap((way): Requirement[] => {
+    const operation = a.jogs[way];
+    if (!operation) return [];
+    const common = { wish: ['jog'], operation };
+    const trial = `jog.${way}`;
+    return [
+      {
+        ...common,
+        id: `jog.${way}.turns`,
+        rank: 'moves',
+        looks: [{ trial, mark: 'jog' }],
+        must: { kind: 'turns', way },
+      },
+      {
+        ...common,
+        id: `jog.${way}.onlyHeld`,
+        rank: 'protects',
+        looks: [{ trial, mark: 'jogReleased', after: 'jog' }],
+        must: { kind: 'stopped' },
+      },
+    ];
+  });
+}
+
+/** Power that returns with the run still given: as wished; unasked for it starts nothing. */
+function powerReturn(a: Arrangement, job: Job): Requirement[] {
+  if (!a.starts.forward) return [];
+  const restarts = job.scheme.powerReturn === 'restart';
+  return [
+    {
+      id: 'power.return',
+      rank: restarts ? 'moves' : 'protects',
+      wish: ['powerReturn'],
+      operation: a.starts.forward,
+      looks: [{ trial: 'power.return', mark: 'powerReturns', after: 'start' }],
+      must: { kind: restarts ? 'restarts' : 'staysStopped' },
+    },
+  ];
+}

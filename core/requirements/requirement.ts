@@ -1,0 +1,47 @@
+import type { Rank } from '../job/index.js';
+import type { Direction, OperationId } from '../scheme/index.js';
+
+/** What must be seen when a phase of a trial is looked at. */
+export type Must =
+  | { readonly kind: 'stopped' }
+  | { readonly kind: 'staysStopped' }
+  | { readonly kind: 'turns'; readonly way: Direction }
+  | { readonly kind: 'restarts' };
+
+/** Where a trial shows it: the mark of a phase, and what must be so before, or it shows nothing. */
+export interface Look {
+  readonly trial: string;
+  readonly mark: string;
+  /** Phase at whose end the motor must have been driven, or a stop has stopped nothing. */
+  readonly after?: string;
+}
+
+/**
+ * A function that the machine must have: from wishes, plate and practice, never from the wiring. Its id is
+ * `<part>.<function>`: `estop.stops`, `stop.1.dominates`, `interlock.guard.blocks`.
+ */
+export interface Requirement {
+  readonly id: string;
+  readonly rank: Rank;
+  /** Paths in the scheme that it comes from. */
+  readonly wish: readonly string[];
+  /** What is worked to show it. */
+  readonly operation: OperationId | undefined;
+  /** Every one of them must show it; the worst counts. */
+  readonly looks: readonly Look[];
+  readonly must: Must;
+}
+
+/** What the motor does instead of what it must. */
+export type Does = 'runsForward' | 'runsReverse' | 'stands' | 'neverRuns';
+
+/** A requirement held against a job as built. */
+export interface Judged {
+  readonly requirement: Requirement;
+  /** `undecided`: no trial could show it. */
+  readonly state: 'met' | 'notMet' | 'undecided';
+  /** What this job does where the requirement is looked at; of the worst look. */
+  readonly does: Does;
+  /** The trial that shows it, and the moment. */
+  readonly proof: { readonly script: string; readonly atUs: number } | undefined;
+}

@@ -1,0 +1,118 @@
+import { acceptanceOf, checkJob, isAcceptable, unmetRequirements } from '../hazards/index.js';
+import { landingParts, verdictOfStep, type Evidence, type Job } from '../job/index.js';
+import type { Profile } from '../catalogue/index.js';
+import { liveSteps } from '../procedure/index.js';
+import { everyArrangement } from '../testing/matrix.js';
+import { trialsOf } from '../trials/index.js';
+import { sayRequirement } from '../words/index.js';
+import { judged } from './index.js';
+
+const cases = everyArrangement();
+
+/** A job whose part is bridged: what its contacts let through is fed past them. */
+function bridged(job: Job, part: string): Job {
+  const copy = structuredClone(job);
+  const wires = Object.values(copy.adopted?.wires ?? {});
+  const at = (end: string): boolean => landingParts(end).device === part;
+  const feeds = new Map<string, string>();
+  for (const w of wires)
+    for (const [mine, other] of [
+      [w.from, w.to],
+      [w.to, w.from],
+    ])
+      if (at(mine)) feeds.set(landingParts(mine).terminal, other);
+  // A contact's terminals are numbered in pairs: 11 and 12, 21 and 22.
+  for (const w of wires) {
+    const { device, terminal } = landingParts(w.to);
+    if (device !== part || !terminal.endsWith('2')) continue;
+    const feed = feeds.get(terminal.replace(/2$/u, '1'));
+    if (feed) w.to = feed;
+  }
+  for (const w of wires) {
+    const { device, terminal } = landingParts(w.from);
+    if (device !== part || !terminal.endsWith('2')) continue;
+    const feed = feeds.get(terminal.replace(/2$/u, '1'));
+    if (feed) w.from = feed;
+  }
+  return copy;
+}
+
+const unmetOf = (job: Job, profile: Profile): string[] =>
+  judged(trialsOf(job, profile))
+    .filter((j) => j.state === 'notMet')
+    .map((j) => j.requirement.id);
+
+describe('required functions', () => {
+  it('of every arrangement on every family are met as planned, or a finding that must be fixed says so', () => {
+    for (const { name, job, profile } of cases) {
+      const all = judged(trialsOf(job, profile));
+      const severe = checkJob(job, profile).filter((f) => f.severity === 'stop');
+      expect(all.length).withContext(name).toBeGreaterThan(2);
+      for (const { requirement, state, proof } of all) {
+        const context = `${name}: ${requirement.id}`;
+        expect(state).withContext(context).not.toBe('undecided');
+        if (state === 'notMet')
+          expect(severe.map((f) => f.proof?.script))
+            .withContext(context)
+            .toContain(proof?.script);
+        expect(sayRequirement(requirement.id, { device: 'S1', start: 'S2' }))
+          .withContext(context)
+          .toMatch(/\.$/u);
+      }
+    }
+  });
+
+  it('of an emergency stop, a guard or a stop that is bridged are not met, whatever the device', () => {
+    let tried = 0;
+    for (const { name, job, profile } of cases) {
+      const { arrangement } = trialsOf(job, profile);
+      const parts = [
+        ...(arrangement.estop && !arrangement.contactor ? [['estop', arrangement.estop]] : []),
+        ...arrangement.interlocks.map((id) => [id, id]),
+      ] as [string, keyof typeof arrangement.operations][];
+      for (const [id, operation] of parts) {
+        const part = arrangement.operations[operation]?.device;
+        if (!part) continue;
+        const bad = bridged(job, part);
+        if (JSON.stringify(bad.adopted?.wires) === JSON.stringify(job.adopted?.wires)) continue;
+        tried++;
+        expect(unmetOf(bad, profile))
+          .withContext(`${name} ${part}`)
+          .toEqual(jasmine.arrayContaining([`${id}.stops`]));
+      }
+    }
+    expect(tried).toBeGreaterThan(10);
+  });
+
+  it('decide what is expected live: a dead emergency stop is no pass, whichever answer is given, and cannot be accepted', () => {
+    const found = cases.find(({ job, profile }) => {
+      const { arrangement } = trialsOf(job, profile);
+      return arrangement.usesEnables && arrangement.givenBy === 'pulse';
+    });
+    if (!found) throw new Error('no arrangement takes the enables');
+    const { job, profile } = found;
+    const step = (of: Job) => liveSteps(of, profile).find((s) => s.key === 'estop.stops');
+    const sound = step(job);
+    expect([sound?.expect, sound?.requirement]).toEqual([
+      { kind: 'state', is: 'stopped' },
+      { id: 'estop.stops' },
+    ]);
+    const bad = bridged(job, 'estop');
+    const dead = step(bad);
+    expect([dead?.expect, dead?.requirement]).toEqual([
+      { kind: 'state', is: 'stopped' },
+      { id: 'estop.stops', unmet: 'runsForward' },
+    ]);
+    if (!sound || !dead) return;
+    expect(['stopped', 'forward'].map((is) => verdictOfStep(dead, is))).toEqual(['fail', 'fail']);
+    expect(['stopped', 'forward'].map((is) => verdictOfStep(sound, is))).toEqual(['pass', 'fail']);
+    expect(unmetRequirements(bad, profile).get('estop.stops')).toBe('runsForward');
+    const finding = checkJob(bad, profile).find((f) => f.key === 'requirement.notMet:estop.stops');
+    expect([finding?.severity, finding?.rank, finding && isAcceptable(finding)]).toEqual([
+      'stop',
+      'protects',
+      false,
+    ]);
+    expect(finding && acceptanceOf(finding, [{ kind: 'acceptance' } as Evidence])).toBeUndefined();
+  });
+});

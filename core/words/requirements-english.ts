@@ -1,0 +1,54 @@
+import type { Args } from './numbers.js';
+
+/** What the motor does, in words. */
+const doings: Readonly<Record<string, string>> = {
+  runsForward: 'the motor runs forward',
+  runsReverse: 'the motor runs in reverse',
+  stands: 'the motor stands still',
+  neverRuns: 'the motor never runs, so that nothing can be shown',
+};
+export const sayDoing = (does: string): string => doings[does] ?? does;
+
+/** A required function as a sentence, by the last part of its id. */
+const functions: Readonly<Record<string, (device: string, a: Args) => string>> = {
+  forward: (d) => `${d} turns the machine forward.`,
+  reverse: (d) => `${d} turns the machine in reverse.`,
+  turns: (d) => `${d} moves the motor its own way.`,
+  onlyHeld: (d) => `${d} moves the motor only while it is held.`,
+  stops: (d) => `${d} stops the motor.`,
+  dominates: (d, a) => `${d} stops the motor while ${String(a['start'])} is held.`,
+  released: (d, a) => `Letting go of ${d} starts nothing, with ${String(a['start'])} still given.`,
+  blocks: (d) => `While ${d} is open no start and no jog moves the motor.`,
+  return: (_d, a) =>
+    a['restarts']
+      ? 'Power that returns starts the motor again, as wished.'
+      : `Power that returns starts nothing, with ${String(a['start'])} still given.`,
+};
+
+/**
+ * A required function in words.
+ *
+ * @example sayRequirement('estop.stops', { device: 'S1' }) // 'S1 stops the motor.'
+ */
+export function sayRequirement(id: string, args: Args): string {
+  const last = id.slice(id.lastIndexOf('.') + 1);
+  return functions[last]?.(String(args['device'] ?? ''), args) ?? id;
+}
+
+const instead = (a: Args): string =>
+  `As built it does not: ${sayDoing(String(a['does']))} instead.`;
+
+/** Findings of requirements that are not met. */
+export const requirementFindings = {
+  'requirement.notMet': (a: Args) => ({
+    what: `Required: ${sayRequirement(String(a['requirement']), a)} ${instead(a)}`,
+    why: 'Somebody relies on it not to be hurt. It is required by what was wished, whatever the wires and settings make of it.',
+    remedy:
+      'Show me runs it. Compare the wires of the part with the plan, and its settings; it cannot be accepted, and its test cannot be passed, while it is so.',
+  }),
+  'requirement.otherMotion': (a: Args) => ({
+    what: `Required: ${sayRequirement(String(a['requirement']), a)} ${instead(a)}`,
+    why: 'The motor does otherwise than was wished.',
+    remedy: 'Show me runs it. Compare wires and settings with the plan, or change the wish.',
+  }),
+} as const;
