@@ -1,6 +1,8 @@
 import { expect } from '@playwright/test';
 import { auger, open, settled, stage, test } from './helpers';
 
+const drum = '0d3f2a1c-7b64-4c1e-8a7d-5e9b1c2d3a01';
+
 test('a finding is shown in the rehearsal; a plan that changes is told in words; readings of what is gone stay', async ({
   browser,
 }) => {
@@ -52,4 +54,39 @@ test('a finding is shown in the rehearsal; a plan that changes is told in words;
   await stage(page, 'Live').click();
   await expect(past).toBeHidden();
   await expect(timed).toContainText('pass');
+
+  // An emergency stop that is bridged in Land: it must be fixed, cannot be accepted, is shown, and no answer passes its test.
+  await page.goto(new URL(`/jobs/${drum}/land`, page.url()).href);
+  await settled(page);
+  const wires = page.getByRole('table', { name: 'Wire schedule' });
+  const mover = page.getByRole('region', { name: 'Move a wire end' });
+  for (const [from, to] of [
+    ['S1:12', 'estop:11'],
+    ['S1:22', 'estop:21'],
+  ]) {
+    await wires.getByRole('row').filter({ hasText: from }).getByRole('button').first().click();
+    await mover.getByLabel('from', { exact: true }).selectOption(to);
+    await settled(page);
+  }
+  const dead = page
+    .getByRole('complementary', { name: 'Pocket' })
+    .locator('article', { hasText: 'Required: S1 stops the motor. As built it does not' });
+  await expect(dead).toContainText('must fix', { timeout: 15_000 });
+  await expect(dead).toContainText('cannot be accepted');
+  await dead.getByRole('link', { name: 'Show me' }).click();
+  await expect(trial).toBeVisible();
+  await expect(page.locator('.motor')).toContainText('forward');
+  await stage(page, 'Scheme').click();
+  await expect(page.locator('[data-requirement="estop.stops"]')).toContainText('not met');
+  await stage(page, 'Live').click();
+  const press = tests.getByRole('button', { name: /press S1/iu }).first();
+  await press.click();
+  const now = page.getByRole('region', { name: 'Current test' });
+  await expect(now).toContainText('this job does not have it: the motor runs forward instead');
+  await now.getByRole('button', { name: /not turning|does not turn|stopped|stops|stands/iu }).click();
+  await expect(press).toContainText('fail');
+  await stage(page, 'Land').click();
+  for (let i = 0; i < 2; i++) await page.getByRole('button', { name: 'Undo' }).click();
+  await settled(page);
+  await expect(dead).toBeHidden();
 });

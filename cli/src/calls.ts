@@ -3,12 +3,12 @@ import { CalculationError, runCalculation } from '@tactron/core/calculation';
 import { networkSchema, solveNetwork, UnsettledNetworkError } from '@tactron/core/circuit';
 import { driveCaseSchema, notYetInControl, runDriveCase } from '@tactron/core/drive';
 import { recordFiles } from '@tactron/core/formats';
-import { checkJob } from '@tactron/core/hazards';
+import { checkJob, requirementsHeld } from '@tactron/core/hazards';
 import { pathIssues } from '@tactron/core/job';
 import { planJob } from '@tactron/core/plan';
 import { liveSteps } from '@tactron/core/procedure';
 import { calculations } from '@tactron/core/sums';
-import { say, sayFinding, sayNoPlan } from '@tactron/core/words';
+import { say, sayFinding, sayNoPlan, sayRequirement } from '@tactron/core/words';
 import { BadInput, type Outcome } from './bad-input.js';
 import { jobInput, plannedJob } from './job-input.js';
 
@@ -44,7 +44,19 @@ export function procedure(data: unknown): Outcome {
   }));
   const part = (name: (typeof steps)[number]['part']) => steps.filter((s) => s.part === name);
   return {
-    output: { dead: part('dead'), energise: part('energise'), live: part('live') },
+    output: {
+      requirements: requirementsHeld(plannedJob(input), input.profile).map((r) => ({
+        id: r.requirement.id,
+        rank: r.requirement.rank,
+        state: r.state,
+        does: r.does,
+        says: sayRequirement(r.requirement.id, r.args),
+        ...(r.proof ? { proof: r.proof } : {}),
+      })),
+      dead: part('dead'),
+      energise: part('energise'),
+      live: part('live'),
+    },
   };
 }
 

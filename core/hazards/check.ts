@@ -2,8 +2,10 @@ import type { Profile, Value } from '../catalogue/index.js';
 import type { Evidence, EvidenceOf, Finding, Job } from '../job/index.js';
 import { plateFindings } from '../line/index.js';
 import { planJob, type NoPlan, type PlanResult } from '../plan/index.js';
+import { judged, type Judged } from '../requirements/index.js';
 import { follow, hazardContext, type HazardContext } from './rule.js';
 import { hazardRules } from './rules/index.js';
+import { requirementArgs } from './rules/required-functions.js';
 
 const weight = { stop: 0, warn: 1, advise: 2 } as const;
 
@@ -65,11 +67,34 @@ const isUnmet = ({ rule }: Finding): boolean => rule.startsWith('requirement.');
  */
 export function unmetRequirements(job: Job, profile: Profile): ReadonlyMap<string, string> {
   const context = hazardContext(job, profile);
+  if (!context) return new Map();
+  const named = namedTrials(hazardsOf(context));
   return new Map(
-    (context ? hazardsOf(context) : [])
-      .filter(isUnmet)
-      .map(({ args }) => [String(args['requirement']), String(args['does'])]),
+    judged(context.trials, context.variants)
+      .filter((j) => j.state === 'notMet' && !named.has(j.proof?.script ?? ''))
+      .map((j) => [j.requirement.id, j.does]),
   );
+}
+
+/** Trials that show what a rule has named as gravely. */
+const namedTrials = (findings: readonly Finding[]): ReadonlySet<string> =>
+  new Set(
+    findings.flatMap((f) =>
+      !isUnmet(f) && f.severity === 'stop' && f.proof ? [f.proof.script] : [],
+    ),
+  );
+
+/** A required function held against the job, with what its sentence names. */
+export type Held = Judged & { readonly args: Finding['args'] };
+
+/** Every required function of a job, held against the job as built; none without an adopted plan or a wish for start and stop. */
+export function requirementsHeld(job: Job, profile: Profile): Held[] {
+  const c = job.scheme.startStop === undefined ? undefined : hazardContext(job, profile);
+  if (!c) return [];
+  return judged(c.trials, c.variants).map((j) => ({
+    ...j,
+    args: requirementArgs(c, j.requirement),
+  }));
 }
 
 /** Whether a finding may be accepted with a reason: never where somebody relies on a function that is not there. */
@@ -77,11 +102,7 @@ export const isAcceptable = ({ rule }: Finding): boolean => rule !== 'requiremen
 
 /** A requirement that is not met says no more where a rule has named the cause by the same trial, as gravely. */
 function withoutEchoes(findings: readonly Finding[]): Finding[] {
-  const named = new Set(
-    findings.flatMap((f) =>
-      !isUnmet(f) && f.severity === 'stop' && f.proof ? [f.proof.script] : [],
-    ),
-  );
+  const named = namedTrials(findings);
   return findings.filter((f) => !isUnmet(f) || !named.has(f.proof?.script ?? ''));
 }
 

@@ -3,8 +3,10 @@ export {
   acceptanceSubject,
   checkJob,
   isAcceptable,
+  requirementsHeld,
   schemeFindings,
   unmetRequirements,
+  type Held,
 } from './check.js';
 export { hazardContext, type HazardContext, type HazardRule } from './rule.js';
 export { hazardRules } from './rules/index.js';

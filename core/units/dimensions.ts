@@ -43,3 +43,21 @@ export function toBase(q: Quantity, dimension: Dimension): number {
 export function unitsOf(dimension: Dimension): string[] {
   return Object.keys(dimensions[dimension]);
 }
+
+/** The dimension a unit belongs to; undefined for one that none has. */
+export function dimensionOf(unit: string): Dimension | undefined {
+  return (Object.keys(dimensions) as Dimension[]).find((d) => unit in dimensions[d]);
+}
+
+/**
+ * A quantity in another unit of its dimension.
+ *
+ * @throws RangeError when either unit does not belong to the dimension
+ * @example valueIn({ v: 565, u: 'mV' }, 'V', 'voltage') // 0.565
+ */
+export function valueIn(q: Quantity, unit: string, dimension: Dimension): number {
+  if (q.u === unit) return q.v;
+  const base = toBase(q, dimension);
+  const one = toBase({ v: 1, u: unit }, dimension) - toBase({ v: 0, u: unit }, dimension);
+  return (base - toBase({ v: 0, u: unit }, dimension)) / one;
+}

@@ -1,7 +1,9 @@
 export {
+  dimensionOf,
   dimensions,
   toBase,
   unitsOf,
+  valueIn,
   type Dimension,
   type Quantity,
   type UnitOf,

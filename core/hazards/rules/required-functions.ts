@@ -1,5 +1,17 @@
-import { judged, type Judged } from '../../requirements/index.js';
-import { atPart, partOf, tagOfOperation, type HazardRule } from '../rule.js';
+import type { Finding } from '../../job/index.js';
+import { judged, type Judged, type Requirement } from '../../requirements/index.js';
+import { atPart, partOf, tagOfOperation, type HazardContext, type HazardRule } from '../rule.js';
+
+/** What a requirement is about: its id without the function. */
+const baseOf = (id: string): string => id.slice(0, id.lastIndexOf('.'));
+
+/** What the sentence of a requirement names. */
+export const requirementArgs = (c: HazardContext, r: Requirement): Finding['args'] => ({
+  requirement: r.id,
+  device: tagOfOperation(c, r.operation),
+  start: tagOfOperation(c, c.arrangement.starts.forward),
+  restarts: r.must.kind === 'restarts',
+});
 
 /** A function that the machine must have by what was wished, and that this job as built does not have. */
 export const requiredFunctions: HazardRule = {
@@ -9,19 +21,19 @@ export const requiredFunctions: HazardRule = {
   },
   stage: 'land',
   look(c, find) {
-    return judged(c.trials, c.variants)
-      .filter((j) => j.state === 'notMet')
+    const unmet = judged(c.trials, c.variants).filter((j) => j.state === 'notMet');
+    const stopless = new Set(
+      unmet.flatMap(({ requirement: { id } }) => (id.endsWith('.stops') ? [baseOf(id)] : [])),
+    );
+    // A part that does not even stop the motor does nothing else either: one cause, one finding.
+    return unmet
+      .filter(({ requirement: { id } }) => id.endsWith('.stops') || !stopless.has(baseOf(id)))
       .map(({ requirement, does, proof }: Judged) =>
         find(requirement.rank === 'protects' ? 'requirement.notMet' : 'requirement.otherMotion', {
           subject: requirement.id,
           severity: 'stop',
           where: atPart(partOf(c, requirement.operation)),
-          args: {
-            requirement: requirement.id,
-            device: tagOfOperation(c, requirement.operation),
-            start: tagOfOperation(c, c.arrangement.starts.forward),
-            does,
-          },
+          args: { ...requirementArgs(c, requirement), does },
           source: 'required by what was wished; rehearsal of the job as built',
           rests: [requirement.must, requirement.wish],
           proof,

@@ -17,12 +17,27 @@ export interface SaidFinding {
   readonly mark: string;
   readonly subject: string;
   readonly accepted: EvidenceOf<'acceptance'> | null;
+  /** It may be accepted with a reason. */
+  readonly acceptable: boolean;
+}
+
+/** A required function in words, and whether the job as built has it. */
+export interface SaidRequirement {
+  readonly id: string;
+  readonly protects: boolean;
+  readonly text: string;
+  readonly state: 'met' | 'notMet' | 'undecided';
+  /** What the job does where it is looked at, where that is not what it must. */
+  readonly does: string;
+  readonly proof: Finding['proof'];
 }
 
 export interface SaidStep extends StepRecord {
   readonly do: string;
   readonly must: string;
   readonly cautions: readonly string[];
+  /** What this job does instead of a required function, in words; empty where it has it. */
+  readonly unmet: string;
   /** Words of the state it expects, and of the other answers that can be given. */
   readonly choices: readonly { readonly value: string; readonly name: string }[];
 }
@@ -59,6 +74,7 @@ export interface Derived {
   readonly plate: { readonly needed: number; readonly missing: readonly string[] };
   readonly scheme: { readonly needed: number; readonly missing: readonly string[] };
   readonly findings: readonly SaidFinding[];
+  readonly requirements: readonly SaidRequirement[];
   readonly plan:
     { readonly ok: true; readonly cost: PlanCost; readonly alternatives: number } | SaidConflict;
   readonly adoption: Adopted | null;

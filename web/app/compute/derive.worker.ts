@@ -7,7 +7,13 @@ import {
   type Value,
 } from '@tactron/core/catalogue';
 import { csv, layOut, recordFiles } from '@tactron/core/formats';
-import { acceptanceOf, acceptanceSubject, checkJob } from '@tactron/core/hazards';
+import {
+  acceptanceOf,
+  acceptanceSubject,
+  checkJob,
+  isAcceptable,
+  requirementsHeld,
+} from '@tactron/core/hazards';
 import type { Evidence, Job, Scheme } from '@tactron/core/job';
 import { adoption, partsList, planJob, toolsList, wiringDifference } from '@tactron/core/plan';
 import {
@@ -34,14 +40,23 @@ import {
   deviceKinds,
   say,
   sayCaution,
+  sayDoing,
   sayFinding,
   sayName,
   sayNoPlan,
+  sayRequirement,
   saySeverity,
   sayTitle,
   sayWire,
 } from '@tactron/core/words';
-import type { Derived, PartsAndTools, SaidLine, SaidRow, SaidStep } from './compute.types';
+import type {
+  Derived,
+  PartsAndTools,
+  SaidLine,
+  SaidRequirement,
+  SaidRow,
+  SaidStep,
+} from './compute.types';
 
 const otherAnswers: Readonly<Record<string, readonly string[]>> = {
   on: ['on', 'off'],
@@ -69,6 +84,7 @@ function saidStep(record: StepRecord): SaidStep {
     do: say(step.do),
     must: say(step.must),
     cautions: step.cautions.map(sayCaution),
+    unmet: step.requirement?.unmet ? sayDoing(step.requirement.unmet) : '',
     choices: answers.map((value) => ({ value, name: sayName(value) })),
   };
 }
@@ -97,6 +113,18 @@ function saidRow(row: SettingRow, profile: Profile, job: Job): SaidRow {
     })),
     reason: why ? say(why) : '',
   };
+}
+
+/** What the machine must do, held against the job as built. */
+function saidRequirements(job: Job, profile: Profile): SaidRequirement[] {
+  return requirementsHeld(job, profile).map(({ requirement, state, does, proof, args }) => ({
+    id: requirement.id,
+    protects: requirement.rank === 'protects',
+    text: sayRequirement(requirement.id, args),
+    state,
+    does: state === 'met' ? '' : sayDoing(does),
+    proof,
+  }));
 }
 
 /** A plate fact with the titles of its working in words. */
@@ -191,6 +219,7 @@ const worker = {
       mark: saySeverity(finding.severity),
       subject: acceptanceSubject(finding),
       accepted: acceptanceOf(finding, evidence) ?? null,
+      acceptable: isAcceptable(finding),
     }));
     if (!(await goesOn())) return null;
     const procedure = liveSteps(job, profile);
@@ -208,6 +237,7 @@ const worker = {
       plate: plateMissing(job.plate),
       scheme: schemeMissing(job.scheme),
       findings,
+      requirements: saidRequirements(job, profile),
       plan: plan.ok
         ? { ok: true, cost: plan.cost, alternatives: plan.alternatives.length }
         : { ok: false, wishes: plan.wishes ?? [], text: sayNoPlan(plan) },

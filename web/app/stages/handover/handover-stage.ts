@@ -86,6 +86,7 @@ export class HandoverStage {
     (this.open.derived()?.findings ?? []).filter((f) => f.accepted),
   );
 
+  protected readonly requirements = computed(() => this.open.derived()?.requirements ?? []);
   protected readonly pictures = computed(() =>
     standing(this.open.evidence()).map((e) => ({ e, of: this.subjectName(e.subject) })),
   );

@@ -27,6 +27,7 @@ const said = (key: string, more: Partial<SaidStep> = {}, of = step(key)): SaidSt
   do: `do ${key}`,
   must: `must ${key}`,
   cautions: [],
+  unmet: '',
   choices: [],
   ...more,
 });
@@ -88,6 +89,55 @@ describe('live', () => {
     await enter('abc');
     expect(records).toEqual([]);
     expect(page.querySelector('[role=alert]')?.textContent).toContain('as a number');
+  });
+
+  it('lets the unit that was typed count, refuses one that does not fit, and asks about a mark before three digits', async () => {
+    const link = step('link', {
+      expect: { kind: 'range', lo: 537, hi: 593, nominal: 565, unit: 'V' },
+    });
+    const { enter, page, fixture } = await bed(said('link', {}, link));
+    await enter('565 mV');
+    await enter('0.565 kV');
+    const kept = records.map(([, , body]) => {
+      const { values, verdict } = body as { values: { value: unknown }[]; verdict: string };
+      return [values[0].value, verdict];
+    });
+    expect(kept).toEqual([
+      [0.565, 'fail'],
+      [565, 'pass'],
+    ]);
+    await enter('565 Hz');
+    expect([records.length, page.querySelector('.problem')?.textContent]).toEqual([
+      2,
+      jasmine.stringMatching('V, kV, mV'),
+    ]);
+    // never guessed towards the expected value
+    await enter('1,500');
+    expect(records.length).toBe(2);
+    const choices = [...page.querySelectorAll<HTMLButtonElement>('.problem button')];
+    expect(choices.map((b) => b.textContent?.trim())).toEqual(['1.5 V', '1500 V']);
+    choices[0].click();
+    await fixture.whenStable();
+    expect((records[2][2] as { values: { value: unknown }[] }).values[0].value).toBe(1.5);
+  });
+
+  it('passes no answer to a required function that the job does not have, and says what it does instead', async () => {
+    const dead = step('estop.stops', {
+      expect: { kind: 'state', is: 'stopped' },
+      requirement: { id: 'estop.stops', unmet: 'runsForward' },
+    });
+    const choices = ['forward', 'stopped'].map((value) => ({ value, name: value }));
+    const { page, fixture } = await bed(
+      said('estop.stops', { choices, unmet: 'the motor runs forward' }, dead),
+    );
+    expect(page.querySelector('.unmet')?.textContent).toContain('the motor runs forward instead');
+    for (const button of page.querySelectorAll<HTMLButtonElement>('.answers button'))
+      button.click();
+    await fixture.whenStable();
+    expect(records.map(([, , body]) => (body as { verdict: string }).verdict)).toEqual([
+      'fail',
+      'fail',
+    ]);
   });
 
   it('stands in for every reading that two people took apart from each other', async () => {

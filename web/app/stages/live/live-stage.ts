@@ -1,6 +1,13 @@
 import { Component, computed, effect, inject, signal } from '@angular/core';
-import { verdictOf } from '@tactron/core/job';
-import { formatNumber, formatValue, parseQuantity } from '@tactron/core/units';
+import { verdictOfStep } from '@tactron/core/job';
+import {
+  dimensionOf,
+  formatNumber,
+  formatValue,
+  parseQuantity,
+  valueIn,
+  type Dimension,
+} from '@tactron/core/units';
 import { AttachmentRow } from '../../attachments/attachment-row';
 import type { SaidStep } from '../../compute/compute.types';
 import { ShowMe } from '../../controls/show-me';
@@ -17,17 +24,6 @@ const stateMarks: Readonly<Record<string, string>> = {
   stale: 'stale',
   past: 'earlier procedure',
 };
-
-/** Of two readings a thousand apart, the one that can belong to what is expected; undefined where both could. */
-function nearer(
-  [small, large]: readonly [number, number],
-  expect: SaidStep['step']['expect'],
-): number | undefined {
-  if (expect?.kind !== 'range') return undefined;
-  const size = Math.max(Math.abs(expect.lo), Math.abs(expect.hi));
-  const far = (x: number): number => Math.abs(Math.log(Math.abs(x) / size));
-  return far(small) < far(large) / 3 ? small : far(large) < far(small) / 3 ? large : undefined;
-}
 
 /** One live test at a time: what to do, what must come, the reading, the verdict at once. */
 @Component({
@@ -75,6 +71,7 @@ export class LiveStage {
       this.text.set('');
       this.note.set('');
       this.problem.set(null);
+      this.meanings.set([]);
     });
   }
 
@@ -107,6 +104,7 @@ export class LiveStage {
 
   protected from(step: SaidStep): string {
     const { from } = step.step;
+    if (step.unmet) return 'required by what was wished';
     return from.kind === 'simulation'
       ? "simulated from this job's own wires and settings"
       : `${from.kind}: ${from.name}`;
@@ -116,17 +114,35 @@ export class LiveStage {
     this.keep(step, value);
   }
 
+  /** Numbers that what was typed may mean: a mark before three digits is asked about, never guessed towards the expected. */
+  protected readonly meanings = signal<readonly { readonly v: number; readonly u: string }[]>([]);
+
   protected enter(step: SaidStep): void {
-    const parsed = parseQuantity(this.text().replace(/[a-zµ°%²·/]+\s*$/iu, ''), 'number');
-    if (parsed.ok) return this.keep(step, parsed.quantity.v);
+    const { expect } = step.step;
+    if (expect?.kind !== 'range') return;
+    const dimension: Dimension = dimensionOf(expect.unit) ?? 'number';
+    const parsed = parseQuantity(this.text(), dimension, expect.unit);
+    this.meanings.set([]);
+    if (parsed.ok) return this.keep(step, round(valueIn(parsed.quantity, expect.unit, dimension)));
     if (parsed.why === 'ambiguous') {
-      const meant = nearer(parsed.readings, step.step.expect);
-      if (meant !== undefined) return this.keep(step, meant);
-      return this.problem.set(
-        `Is it ${parsed.readings[0]} or ${parsed.readings[1]}? Write it without a thousands mark.`,
-      );
+      this.meanings.set(parsed.readings.map((v) => ({ v, u: expect.unit })));
+      return this.problem.set('Which one is meant?');
     }
-    this.problem.set('Enter the reading as a number.');
+    this.problem.set(
+      parsed.why === 'unknownUnit'
+        ? `This unit does not fit: ${(parsed.units ?? []).filter(Boolean).join(', ')} can be typed here.`
+        : 'Enter the reading as a number.',
+    );
+  }
+
+  protected choose(step: SaidStep, { v }: { readonly v: number }): void {
+    this.meanings.set([]);
+    this.problem.set(null);
+    this.keep(step, v);
+  }
+
+  protected meaning({ v, u }: { readonly v: number; readonly u: string }): string {
+    return `${formatNumber(v, 6, this.preferences.decimal())} ${u}`;
   }
 
   protected reading(step: SaidStep): string {
@@ -154,7 +170,7 @@ export class LiveStage {
   private keep(step: SaidStep, reading: number | string): void {
     const { expect } = step.step;
     if (!expect) return;
-    const verdict = verdictOf(expect, reading);
+    const verdict = verdictOfStep(step.step, reading);
     const unit = expect.kind === 'range' ? { unit: expect.unit } : {};
     const note = this.note().trim();
     const typed = typeof reading === 'number' ? { typed: this.text().trim().slice(0, 60) } : {};
@@ -184,3 +200,6 @@ export class LiveStage {
     this.problem.set(null);
   }
 }
+
+/** A converted number without the dust of the conversion. */
+const round = (x: number): number => Number(x.toPrecision(12));

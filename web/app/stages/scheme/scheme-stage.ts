@@ -62,6 +62,17 @@ export class SchemeStage {
   protected readonly findings = computed(() =>
     (this.open.derived()?.findings ?? []).filter((f) => f.finding.stage !== 'plate'),
   );
+  protected readonly requirements = computed(() => this.open.derived()?.requirements ?? []);
+  protected readonly metText = computed(() => {
+    const all = this.requirements();
+    const of = (state: string): number => all.filter((r) => r.state === state).length;
+    const parts = [
+      `${of('met')} of ${all.length} met`,
+      of('notMet') ? `${of('notMet')} not met` : '',
+      of('undecided') ? `${of('undecided')} undecided` : '',
+    ];
+    return parts.filter(Boolean).join(', ');
+  });
   protected readonly plan = computed(() => this.open.derived()?.plan);
   /** What gives the two-wire command; with one selector for both directions it is that selector. */
   protected readonly startBys = computed(() =>
