@@ -26,7 +26,7 @@ const defects = [
   { name: 'a relay keeps in when its coil is dead', file: 'parts/behaviour/coil.ts', find: 'band === 0 ? false : s.on', put: 'band === 0 ? s.on : s.on', spec: 'rehearsal/coil.spec.ts' },
   { name: 'a fault first felt later is taken for none', file: 'hazards/sweep/healthy.ts', find: 'if (differs(course[i].network)) return course[i].t;', put: 'if (differs(course[i].network)) return undefined;', spec: 'hazards/sweep/sweep.spec.ts' },
   { name: 'both channels of an emergency stop hang on one contact', file: 'scheme/line-side.ts', find: "[['estop', '21', '22']], 'enable.B'", put: "[['estop', '11', '12']], 'enable.B'", spec: 'hazards/sweep/sweep.spec.ts' },
-  { name: 'presets are coded from the wrong bit', file: 'scheme/speed.ts', find: '(preset >> bit) & 1', put: '(preset >> (bit + 1)) & 1', spec: 'procedure/matrix.spec.ts' },
+  { name: 'presets are coded from the wrong bit', file: 'scheme/speed.ts', find: '(preset >> bit) & 1', put: '(preset >> (bit + 1)) & 1', spec: 'requirements/requirements.spec.ts' },
   { name: 'the school with the most hazards is recommended', file: 'compare/cards.ts', find: 'weight(y) < weight(x) ? y : x', put: 'weight(y) > weight(x) ? y : x', spec: 'compare/compare.spec.ts' },
   { name: 'an unknown policy is tried one way only', file: 'hazards/rule.ts', find: 'values.map((value) =>', put: 'values.slice(0, 1).map((value) =>', spec: 'procedure/arrangements.spec.ts' },
   { name: 'resistance is measured on a live circuit', file: 'rehearsal/ohms.ts', find: "if (engine.isLive()) return { ok: false, why: 'live' };", put: '', spec: 'rehearsal/why.spec.ts' },
@@ -40,6 +40,12 @@ const defects = [
   { name: 'the order of keys is a difference of the plan', file: 'plan/adoption.ts', find: 'hashOf(was[1]) === hashOf(is[1])', put: 'JSON.stringify(was[1]) === JSON.stringify(is[1])', spec: 'formats/every-arrangement.spec.ts' },
   { name: 'a window of a trace is joined to solutions that no longer stand', file: 'trace/window.ts', find: '...solutions.slice(0, keptSolutions)', put: '...solutions', spec: 'trace/trace.spec.ts' },
   { name: 'the brake is let go at one speed and never taken back', file: 'drive/logic.ts', find: 'spec.brakeReleaseHz - 2 * BRAKE_HYSTERESIS_HZ, t', put: 'spec.brakeReleaseHz, t', spec: 'rehearsal/brake.spec.ts' },
+  { name: 'what is expected live is taken from the job, however it is wired', file: 'procedure/context.ts', find: 'unmet.has(id) ? must : simulatedIs', put: 'unmet.has(id) ? simulatedIs : simulatedIs', spec: 'requirements/requirements.spec.ts' },
+  { name: 'an answer passes a function that the job does not have', file: 'job/evidence.ts', find: "if (!expect || requirement?.unmet !== undefined) return 'fail';", put: "if (!expect) return 'fail';", spec: 'requirements/requirements.spec.ts' },
+  { name: 'a jog is fed ahead of the guard', file: 'scheme/arrange.ts', find: "if (sketch.has('permit')) return 'permit';", put: '', spec: 'requirements/requirements.spec.ts' },
+  { name: 'contacts of a head are tried first, and never last', file: 'trials/lay.ts', find: 'firsts.length < 3 ? []', put: 'firsts.length < 99 ? []', spec: 'requirements/requirements.spec.ts' },
+  { name: 'a stop that stops nothing counts as met', file: 'requirements/judge.ts', find: "return does === 'stands';", put: "return does !== 'neverRuns';", spec: 'requirements/requirements.spec.ts' },
+  { name: 'a cut end of the evidence is signed all the same', file: 'job/seal.ts', find: "if (evidence.length < count) return 'cut';", put: "if (evidence.length < count) return 'signed';", spec: 'job/seal.spec.ts' },
   { name: 'the sender does not count in the chain', file: 'job/chain.ts', find: 'said.formula === 2 ?', put: 'said.formula === undefined ?', spec: 'job/upgrade.spec.ts' },
 ]; // prettier-ignore
 
@@ -47,7 +53,8 @@ const defects = [
 const keepingDefects = [
   { name: 'the same field is overwritten in silence', file: 'rebase.ts', find: 'if (mine) return', put: 'if (mine && mine.order < 0) return' },
   { name: 'a change is said to be kept and is not', file: 'steps.ts', find: 'changes: outbox.filter((c) => c.id === action.changeId)', put: 'changes: []' },
-  { name: 'an answer that was lost makes the change count twice', file: 'courier.ts', find: 'const { revision } = await this.api.change(jobId, { ...change, base: base.revision });', put: 'const { revision } = await this.api.change(jobId, { ...change, id: `${change.id}.${Math.random()}`, base: base.revision });' },
+  { name: 'an answer that was lost makes the change count twice', file: 'courier.ts', find: '          ...change,\n          base: base.revision,', put: '          ...change,\n          id: `${change.id}.${Math.random()}`,\n          base: base.revision,' },
+  { name: 'what went in beside the changes of others forgets theirs', file: 'courier.ts', find: 'const all = [...since, change];', put: 'const all = [change];' },
 ]; // prettier-ignore
 
 nodePackages();

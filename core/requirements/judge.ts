@@ -10,13 +10,20 @@ const doesAt = (run: Run, mark: string): Does => {
   return Math.abs(hz) <= STANDSTILL_HZ ? 'stands' : hz > 0 ? 'runsForward' : 'runsReverse';
 };
 
-function isMet(must: Must, does: Does): boolean {
+/** What a wished frequency may miss, as a share of it and in Hz: rounding of settings, and the ends of a dial's track. */
+const SPEED_TOLERANCE = { share: 0.02, hz: 0.5 } as const;
+
+function isMet(must: Must, does: Does, hz: number): boolean {
   switch (must.kind) {
     case 'stopped':
     case 'staysStopped':
       return does === 'stands';
     case 'turns':
       return does === (must.way === 'forward' ? 'runsForward' : 'runsReverse');
+    case 'speed':
+      return (
+        Math.abs(hz - must.hz) <= Math.max(SPEED_TOLERANCE.hz, SPEED_TOLERANCE.share * must.hz)
+      );
     case 'restarts':
       return does === 'runsForward' || does === 'runsReverse';
   }
@@ -36,12 +43,15 @@ function judge(trials: Trials, requirement: Requirement, variants: readonly Poli
     for (const policies of variants) {
       const run = trials.run(look.trial, policies);
       const { does, shows } = lookAt(run, look);
-      const proof = run.proof(look.mark);
+      const [proof, hz] = [run.proof(look.mark), Math.abs(run.hz(look.mark))];
       if (!shows) continue;
-      if (!isMet(requirement.must, does)) return { requirement, state: 'notMet', does, proof };
-      shown ??= { requirement, state: 'met', does, proof };
+      if (!isMet(requirement.must, does, hz)) {
+        const other = requirement.must.kind === 'speed' && does !== 'stands';
+        return { requirement, state: 'notMet', does: other ? 'otherSpeed' : does, hz, proof };
+      }
+      shown ??= { requirement, state: 'met', does, hz, proof };
     }
-  return shown ?? { requirement, state: 'undecided', does: 'neverRuns', proof: undefined };
+  return shown ?? { requirement, state: 'undecided', does: 'neverRuns', hz: 0, proof: undefined };
 }
 
 const kept = new WeakMap<Trials, Judged[]>();

@@ -24,6 +24,7 @@ export function requirementsOf({ arrangement, list, job }: Source): Requirement[
       ),
     ),
     ...jogs(arrangement),
+    ...speeds(arrangement, job),
     ...powerReturn(arrangement, job),
   ].filter((r) => r.looks.length > 0 && r.looks.every((look) => ids.includes(look.trial)));
 }
@@ -141,6 +142,38 @@ function jogs(a: Arrangement): Requirement[] {
       },
     ];
   });
+}
+
+/** The speed that is wished: each preset, and the highest where the speed is set as high as it goes. */
+function speeds(a: Arrangement, { scheme }: Job): Requirement[] {
+  const rank = 'moves' as const;
+  const presets = a.presets.flatMap((operation, i): Requirement[] => {
+    const hz = scheme.presetsHz?.[i];
+    if (hz === undefined) return [];
+    const looks = [{ trial: `preset.${i + 1}`, mark: 'start' }];
+    return [
+      {
+        id: `preset.${i + 1}.speed`,
+        rank,
+        wish: ['presetsHz'],
+        operation,
+        looks,
+        must: { kind: 'speed', hz },
+      },
+    ];
+  });
+  if (scheme.maxHz === undefined || a.dial === undefined) return presets;
+  return [
+    ...presets,
+    {
+      id: 'speed.highest',
+      rank,
+      wish: ['maxHz', 'speed'],
+      operation: a.starts.forward,
+      looks: [{ trial: 'dial.100', mark: 'start' }],
+      must: { kind: 'speed', hz: scheme.maxHz },
+    },
+  ];
 }
 
 /** Power that returns with the run still given: as wished; unasked for it starts nothing. */

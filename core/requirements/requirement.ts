@@ -6,7 +6,9 @@ export type Must =
   | { readonly kind: 'stopped' }
   | { readonly kind: 'staysStopped' }
   | { readonly kind: 'turns'; readonly way: Direction }
-  | { readonly kind: 'restarts' };
+  | { readonly kind: 'restarts' }
+  /** The output is at this frequency, Hz, whichever way. */
+  | { readonly kind: 'speed'; readonly hz: number };
 
 /** Where a trial shows it: the mark of a phase, and what must be so before, or it shows nothing. */
 export interface Look {
@@ -33,7 +35,7 @@ export interface Requirement {
 }
 
 /** What the motor does instead of what it must. */
-export type Does = 'runsForward' | 'runsReverse' | 'stands' | 'neverRuns';
+export type Does = 'otherSpeed' | 'runsForward' | 'runsReverse' | 'stands' | 'neverRuns';
 
 /** A requirement held against a job as built. */
 export interface Judged {
@@ -42,6 +44,8 @@ export interface Judged {
   readonly state: 'met' | 'notMet' | 'undecided';
   /** What this job does where the requirement is looked at; of the worst look. */
   readonly does: Does;
+  /** Output frequency there, Hz. */
+  readonly hz: number;
   /** The trial that shows it, and the moment. */
   readonly proof: { readonly script: string; readonly atUs: number } | undefined;
 }

@@ -1,7 +1,9 @@
 import { acceptanceOf, checkJob, isAcceptable, unmetRequirements } from '../hazards/index.js';
-import { landingParts, verdictOfStep, type Evidence, type Job } from '../job/index.js';
-import type { Profile } from '../catalogue/index.js';
+import { shippedProfile, shippedProfiles, type Profile } from '../catalogue/index.js';
+import { landingParts, verdictOfStep, type Evidence, type Job, type Scheme } from '../job/index.js';
+import { adoption, planJob } from '../plan/index.js';
 import { liveSteps } from '../procedure/index.js';
+import { bareJob } from '../testing/jobs.js';
 import { everyArrangement } from '../testing/matrix.js';
 import { trialsOf } from '../trials/index.js';
 import { sayRequirement } from '../words/index.js';
@@ -35,6 +37,19 @@ function bridged(job: Job, part: string): Job {
     if (feed) w.from = feed;
   }
   return copy;
+}
+
+/** A scheme planned on every drive family that can carry it. */
+function planned(scheme: Scheme): { name: string; job: Job; profile: Profile }[] {
+  return Object.keys(shippedProfiles).flatMap((family) => {
+    const profile = shippedProfile(family);
+    if (profile.kind !== 'drive') return [];
+    const model = profile.models.find((m) => m.ratedA >= 5) ?? profile.models[0];
+    const job = { ...bareJob({}, profile, model.name), scheme };
+    const plan = planJob(job, profile);
+    const name = `${family} ${JSON.stringify(scheme)}`;
+    return plan.ok ? [{ name, job: { ...job, adopted: adoption(plan) }, profile }] : [];
+  });
 }
 
 const unmetOf = (job: Job, profile: Profile): string[] =>
@@ -114,5 +129,59 @@ describe('required functions', () => {
       false,
     ]);
     expect(finding && acceptanceOf(finding, [{ kind: 'acceptance' } as Evidence])).toBeUndefined();
+  });
+
+  it('see contacts that do not move together: released with its feed contact last, an emergency stop starts a held run', () => {
+    const seen = planned({
+      startStop: 'twoWire',
+      direction: 'forwardOnly',
+      estop: 'safeTorqueOff',
+      estopInFeed: true,
+      speed: 'dial',
+    });
+    expect(seen.length).toBeGreaterThan(1);
+    for (const { name, job, profile } of seen) {
+      const held = judged(trialsOf(job, profile)).find(
+        (j) => j.requirement.id === 'estop.released',
+      );
+      expect([held?.state, held?.proof?.script])
+        .withContext(name)
+        .toEqual(['notMet', jasmine.stringMatching(/^estop\.order\.\d+$/u) as never]);
+      const step = liveSteps(job, profile).find((s) => s.key === 'estop.returns');
+      expect(step?.expect).withContext(name).toEqual({ kind: 'state', is: 'staysStopped' });
+      expect(step && verdictOfStep(step, 'staysStopped'))
+        .withContext(name)
+        .toBe('fail');
+    }
+  });
+
+  it('hold a jog behind guard, foot stop and the stop of a relay that keeps itself in, or say that it must be fixed', () => {
+    const stations = [
+      { startStop: 'twoWire', interlocks: ['guard'] },
+      { startStop: 'sealInRelay', interlocks: ['guard'] },
+      { startStop: 'twoWire', footStop: 'stop' },
+      { startStop: 'threeWire', stationFeed: 'separate', interlocks: ['guard'] },
+    ] as const;
+    let met = 0;
+    for (const station of stations)
+      for (const { name, job, profile } of planned({
+        ...station,
+        interlocks: [...('interlocks' in station ? station.interlocks : [])],
+        direction: 'forwardOnly',
+        speed: 'dial',
+        jog: 'forward',
+        jogHz: 5,
+      })) {
+        const blocks = judged(trialsOf(job, profile)).filter((j) =>
+          j.requirement.id.endsWith('.blocks'),
+        );
+        const severe = checkJob(job, profile).map((f) => f.key);
+        expect(blocks.length).withContext(name).toBe(1);
+        for (const { requirement, state } of blocks) {
+          if (state === 'met') met++;
+          else expect(severe).withContext(name).toContain(`requirement.notMet:${requirement.id}`);
+        }
+      }
+    expect(met).toBeGreaterThan(8);
   });
 });

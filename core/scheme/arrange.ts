@@ -94,11 +94,27 @@ function station(c: StationContext): Station {
   }
 }
 
+/**
+ * Where a jog is fed: behind the conditions for a run, and behind the stop of a relay that keeps itself in. With a stop of the
+ * device's own the device itself holds a jog back.
+ */
+function jogFeed(sketch: Sketch, s: Scheme, contactsSwitch: ContactsSwitch): string {
+  if (sketch.has('permit')) return 'permit';
+  const sameSupply = contactsSwitch === 'plus24' && s.latchSupply !== 'own24';
+  return s.startStop === 'sealInRelay' && sameSupply ? 'latch.stop' : 'feed';
+}
+
 /** Jog buttons, second ramps, local and remote: each an input of its own. */
-function extraInputs(sketch: Sketch, s: Scheme): Arrangement['jogs'] {
+function extraInputs(
+  sketch: Sketch,
+  s: Scheme,
+  contactsSwitch: ContactsSwitch,
+): Arrangement['jogs'] {
+  const behind = jogFeed(sketch, s, contactsSwitch);
   const add = <T extends InputTask>(id: string, task: T, kind: string, wish: string): T => {
     const device = sketch.device(id, kind);
-    sketch.series('feed', [[device, '13', '14']], task, task);
+    const from = wish === 'jog' ? behind : 'feed';
+    sketch.series(from, [[device, '13', '14']], task, task);
     sketch.input(task, task, device, wish, task);
     return sketch.operation(task, device);
   };
@@ -137,7 +153,7 @@ export function arrange(
   const made = station({ sketch, supplies, scheme: s, contactsSwitch, conditions, both });
   if (s.startStop === 'keypad' && conditions.length)
     sketch.conflict(['interlocks', 'startStop'], 'keypadHasNoCircuit');
-  const jogs = extraInputs(sketch, s);
+  const jogs = extraInputs(sketch, s, contactsSwitch);
   const giver = speedGiver(sketch, s, facts?.presetCoding ?? 'binary', facts?.device ?? DEVICE_ID);
   const stopPotential =
     s.startStop === 'sealInRelay'

@@ -31,7 +31,7 @@ export interface Pace {
   orders(device: string | undefined): readonly ContactOrder[];
 }
 
-/** One contact of a part moves first, the others a while later. */
+/** One contact of a part, or several joined by a plus, move first, the others a while later. */
 export interface ContactOrder {
   readonly first: string;
   readonly lagMs: number;
@@ -59,9 +59,11 @@ export function paceOf(
   return {
     orders: (device) => {
       const firsts = device === undefined ? [] : contacts(device);
-      return firsts.length < 2
-        ? []
-        : firsts.flatMap((first) => lags.map((lagMs) => ({ first, lagMs })));
+      if (firsts.length < 2) return [];
+      // Each contact before the others, and each behind them: with two contacts that is the same.
+      const behind =
+        firsts.length < 3 ? [] : firsts.map((last) => firsts.filter((f) => f !== last).join('+'));
+      return [...firsts, ...behind].flatMap((first) => lags.map((lagMs) => ({ first, lagMs })));
     },
     arrangement,
     travelMs: Math.min(MOST_TRAVEL_MS, facts.travelMs) + SETTLE_MS,

@@ -1,9 +1,10 @@
-import type { Args } from './numbers.js';
+import { n, type Args } from './numbers.js';
 
 /** What the motor does, in words. */
 const doings: Readonly<Record<string, string>> = {
   runsForward: 'the motor runs forward',
   runsReverse: 'the motor runs in reverse',
+  otherSpeed: 'it runs at another speed',
   stands: 'the motor stands still',
   neverRuns: 'the motor never runs, so that nothing can be shown',
 };
@@ -19,6 +20,8 @@ const functions: Readonly<Record<string, (device: string, a: Args) => string>> =
   dominates: (d, a) => `${d} stops the motor while ${String(a['start'])} is held.`,
   released: (d, a) => `Letting go of ${d} starts nothing, with ${String(a['start'])} still given.`,
   blocks: (d) => `While ${d} is open no start and no jog moves the motor.`,
+  speed: (d, a) => `${d} gives ${n(Number(a['hz']), 1)} Hz.`,
+  highest: (_d, a) => `Set as high as it goes, the speed is ${n(Number(a['hz']), 1)} Hz.`,
   return: (_d, a) =>
     a['restarts']
       ? 'Power that returns starts the motor again, as wished.'

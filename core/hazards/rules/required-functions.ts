@@ -11,6 +11,7 @@ export const requirementArgs = (c: HazardContext, r: Requirement): Finding['args
   device: tagOfOperation(c, r.operation),
   start: tagOfOperation(c, c.arrangement.starts.forward),
   restarts: r.must.kind === 'restarts',
+  ...(r.must.kind === 'speed' ? { hz: r.must.hz } : {}),
 });
 
 /** A function that the machine must have by what was wished, and that this job as built does not have. */

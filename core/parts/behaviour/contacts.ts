@@ -12,7 +12,7 @@ export interface ContactsState {
   readonly position: string;
   /** Where it came from, while some contacts still stand as there. */
   readonly from: string;
-  /** First terminals of the contacts that moved at once; undefined when all have moved. */
+  /** First terminals of the contacts that moved at once, joined by a plus; undefined when all have moved. */
   readonly first: string | undefined;
   /** When the others follow, µs. */
   readonly followUs: number;
@@ -55,7 +55,8 @@ export function contactsBehaviour(d: InstalledContacts): Device<ContactsState> {
     },
     stamp: (s, _t, board) => {
       for (const { edge, terminal, closedIn } of d.contacts) {
-        const stands = s.first === undefined || s.first === terminal ? s.position : s.from;
+        const moved = s.first === undefined || s.first.split('+').includes(terminal);
+        const stands = moved ? s.position : s.from;
         board.g[edge] = closedIn.includes(stands) ? 1 / CONTACT_OHM : 0;
       }
     },
