@@ -6,7 +6,7 @@ import type { Pace } from './lay.js';
 const pace = (id: string): Pace => {
   const scheme = shippedArrangements.find((a) => a.id === id)?.scheme ?? {};
   const arrangement = arrange({ scheme, practice: 'IEC', plate: bareJob().plate });
-  return { arrangement, travelMs: 3500, warningMs: arrangement.warningMs };
+  return { arrangement, travelMs: 3500, warningMs: arrangement.warningMs, orders: () => [] };
 };
 
 describe('the trial that the cards show', () => {
