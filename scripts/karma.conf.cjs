@@ -20,5 +20,9 @@ module.exports = (config) =>
     hostname: '127.0.0.1',
     listenAddress: '127.0.0.1',
     singleRun: true,
+    // A property over every arrangement keeps the page busy for seconds; a slow machine makes that many.
+    pingTimeout: 60_000,
+    browserDisconnectTimeout: 30_000,
+    browserNoActivityTimeout: 120_000,
     client: { jasmine: { random: true } },
   });

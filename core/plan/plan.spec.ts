@@ -8,7 +8,8 @@ import { adopted, bareJob, marrowick, planned } from '../testing/jobs.js';
 import { keyingFaults, type KeyLine } from './keying.js';
 import { assignInputs } from './assign.js';
 import { arrangeFor, planJob } from './plan.js';
-import { factorySettings } from '../catalogue/index.js';
+import { factorySettings, roleSetting } from '../catalogue/index.js';
+import { everyArrangement } from '../testing/matrix.js';
 
 /** A device no plan has ever seen: five inputs pulled up inside, one conductor a terminal, codes of its own. */
 function strangeProfile(): Profile {
@@ -370,4 +371,39 @@ describe('keying', () => {
   ];
   for (const [name, rule, faults] of errors)
     it(`catches: ${name}`, () => expect(faults().map((f) => f.rule)).toContain(rule));
+
+  it('keys no value that ends short as if it had been wanted, and says where the device ends', () => {
+    let told = 0;
+    for (const { name, job, profile } of everyArrangement().filter((_, i) => i % 6 === 0)) {
+      const code = roleSetting(profile, 'motorHz');
+      if (!code) continue;
+      const fast = structuredClone(job);
+      fast.plate.motor.hz = { v: 4000, u: 'Hz' };
+      const plan = planned(fast, profile);
+      const { max = Infinity } = profile.settings[code];
+      const ends = plan.findings.filter((f) => f.rule === 'plan.settingEnds');
+      expect(Number(plan.wiring.settings[code].value)).withContext(name).toBeLessThanOrEqual(max);
+      expect(ends.some((f) => f.key === `plan.settingEnds:${code}` && f.severity === 'stop'))
+        .withContext(name)
+        .toBe(max < 4000);
+      told += ends.length;
+    }
+    expect(told).toBeGreaterThan(5);
+  });
+
+  it('takes the highest frequency from the plate where nobody answered it, and says so', () => {
+    const profile = marrowick();
+    const code = roleSetting(profile, 'maxHz') as string;
+    const at = (hz: number) => {
+      const job = bareJob();
+      job.plate.motor.hz = { v: hz, u: 'Hz' };
+      job.plate.motor.rpm = { v: hz * 29, u: 'rpm' };
+      delete job.scheme.maxHz;
+      return planned(job).wiring.settings[code];
+    };
+    expect([60, 50].map((hz) => [at(hz).value, at(hz).why.code])).toEqual([
+      [60, 'plate'],
+      [50, 'plate'],
+    ]);
+  });
 });

@@ -111,9 +111,19 @@ export function planJob(
     );
   const identified = identifyWires(routing.wires, job.adopted, job.id);
   const wires = applyWireDecisions(job, identified.wires, profile, findings);
-  const { settings, unmet } = planSettings(job, profile, arrangement, at, outputs.relays);
+  const { settings, unmet, beyond } = planSettings(job, profile, arrangement, at, outputs.relays);
   for (const { role, wish } of unmet)
     findings.push(planFinding('plan.wishUnmet', role, { role, wish }));
+  for (const { code, wanted, end } of beyond)
+    findings.push({
+      ...planFinding(
+        'plan.settingEnds',
+        code,
+        { name: profile.settings[code].name, unit: profile.settings[code].unit ?? '', wanted, end },
+        { kind: 'setting', id: code },
+      ),
+      severity: 'stop',
+    });
   const wiring: Wiring = {
     device: deviceId,
     devices: plannedDevices(job, profile, arrangement),

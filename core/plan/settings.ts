@@ -15,12 +15,20 @@ const judgedByRun: readonly string[] = ['onFaultReset'];
 
 export type PlannedSettings = Wiring['settings'];
 
+/** A value that is wanted and that its setting does not reach. */
+export interface Beyond {
+  readonly code: string;
+  readonly wanted: number;
+  /** Where the setting ends on that side. */
+  readonly end: number;
+}
+
 /**
  * Values the wishes, the plate and the wiring ask for, each with its reason; then the person's own, which win.
  *
  * @param at terminal by function
  * @param relays relay by output task
- * @returns settings by code, and meanings that no setting of this device can bring about
+ * @returns settings by code, meanings that no setting of this device can bring about, and values beyond the end of theirs
  */
 export function planSettings(
   job: Job,
@@ -28,25 +36,19 @@ export function planSettings(
   arrangement: Arrangement,
   at: Readonly<Record<string, string>>,
   relays: Readonly<Record<string, { readonly id: string }>> = {},
-): { settings: PlannedSettings; unmet: { role: string; wish: string }[] } {
+): { settings: PlannedSettings; unmet: { role: string; wish: string }[]; beyond: Beyond[] } {
   const settings: PlannedSettings = {};
   const unmet: { role: string; wish: string }[] = [];
   const put = (code: string, value: Value, why: string, args: Record<string, Value> = {}): void =>
     void (settings[code] = { value, origin: 'plan', why: { code: why, args } });
   for (const [role, value] of Object.entries(plateMeanings(job))) {
     const target = settingForRole(profile, role, value);
-    if (target)
-      put(target.code, clampToSetting(profile, target.code, target.value), 'plate', { role });
+    if (target) put(target.code, onStep(profile, target.code, target.value), 'plate', { role });
   }
   for (const { role, value, wish } of arrangement.meanings) {
     const target = settingForRole(profile, role, value);
     if (target)
-      put(
-        target.code,
-        clampToSetting(profile, target.code, target.value),
-        role === 'commandSource' ? 'handOver' : 'wish',
-        { wish, role },
-      );
+      put(target.code, onStep(profile, target.code, target.value), ...reasonOf(job, role, wish));
     else if (!fixedTo(profile, role, value) && !judgedByRun.includes(role))
       unmet.push({ role, wish });
   }
@@ -67,7 +69,28 @@ export function planSettings(
     if (profile.settings[code])
       settings[code] = { value, origin: 'person', why: { code: 'person', args: { why } } };
   }
-  return { settings, unmet };
+  return { settings, unmet, beyond: takeBack(profile, settings) };
+}
+
+/** Why a meaning is wanted: a highest frequency that nobody answered is the plate's, and says so. */
+function reasonOf(job: Job, role: string, wish: string): [string, Record<string, Value>] {
+  if (role === 'commandSource') return ['handOver', { wish, role }];
+  const plate = wish === 'maxHz' && job.scheme.maxHz === undefined && job.plate.motor.hz;
+  return plate ? ['plate', { role }] : ['wish', { wish, role }];
+}
+
+/** Values beyond the end of their setting end there, and are told: never keyed as if they had been wanted. */
+function takeBack(profile: Profile, settings: PlannedSettings): Beyond[] {
+  const beyond: Beyond[] = [];
+  for (const [code, { value, ...rest }] of Object.entries(settings)) {
+    if (typeof value !== 'number') continue;
+    const { min = -Infinity, max = Infinity } = profile.settings[code];
+    const end = Math.min(Math.max(value, min), max);
+    if (end === value) continue;
+    settings[code] = { value: end, ...rest };
+    beyond.push({ code, wanted: value, end });
+  }
+  return beyond;
 }
 
 function plateMeanings(job: Job): Record<string, Value> {
@@ -103,10 +126,9 @@ function fixedTo(profile: Profile, role: string, value: Value): boolean {
   return typeof policy === 'object' && 'fixed' in policy && policy.fixed === value;
 }
 
-/** Nearest value that can be keyed: on a step of the setting and between its ends. */
-function clampToSetting(profile: Profile, code: string, value: Value): Value {
-  const { min, max, step } = profile.settings[code];
-  if (typeof value !== 'number') return value;
-  const onStep = step ? Number((Math.round(value / step) * step).toFixed(6)) : value;
-  return Math.min(Math.max(onStep, min ?? -Infinity), max ?? Infinity);
+/** Nearest value on a step of the setting. */
+function onStep(profile: Profile, code: string, value: Value): Value {
+  const { step } = profile.settings[code];
+  if (typeof value !== 'number' || !step) return value;
+  return Number((Math.round(value / step) * step).toFixed(6));
 }

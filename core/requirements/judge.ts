@@ -10,8 +10,8 @@ const doesAt = (run: Run, mark: string): Does => {
   return Math.abs(hz) <= STANDSTILL_HZ ? 'stands' : hz > 0 ? 'runsForward' : 'runsReverse';
 };
 
-/** What a wished frequency may miss, as a share of it and in Hz: rounding of settings, and the ends of a dial's track. */
-const SPEED_TOLERANCE = { share: 0.02, hz: 0.5 } as const;
+/** What any wished frequency may miss, Hz: settings are rounded. */
+const ROUNDING_HZ = 0.5;
 
 function isMet(must: Must, does: Does, hz: number): boolean {
   switch (must.kind) {
@@ -21,9 +21,7 @@ function isMet(must: Must, does: Does, hz: number): boolean {
     case 'turns':
       return does === (must.way === 'forward' ? 'runsForward' : 'runsReverse');
     case 'speed':
-      return (
-        Math.abs(hz - must.hz) <= Math.max(SPEED_TOLERANCE.hz, SPEED_TOLERANCE.share * must.hz)
-      );
+      return Math.abs(hz - must.hz) <= Math.max(ROUNDING_HZ, must.share * must.hz);
     case 'restarts':
       return does === 'runsForward' || does === 'runsReverse';
   }

@@ -144,6 +144,9 @@ function jogs(a: Arrangement): Requirement[] {
   });
 }
 
+/** What a dial may miss at its end: its own resistance loads the reference that feeds it. */
+const DIAL_SHARE = 0.08;
+
 /** The speed that is wished: each preset, and the highest where the speed is set as high as it goes. */
 function speeds(a: Arrangement, { scheme }: Job): Requirement[] {
   const rank = 'moves' as const;
@@ -158,7 +161,7 @@ function speeds(a: Arrangement, { scheme }: Job): Requirement[] {
         wish: ['presetsHz'],
         operation,
         looks,
-        must: { kind: 'speed', hz },
+        must: { kind: 'speed', hz, share: 0.01 },
       },
     ];
   });
@@ -171,7 +174,7 @@ function speeds(a: Arrangement, { scheme }: Job): Requirement[] {
       wish: ['maxHz', 'speed'],
       operation: a.starts.forward,
       looks: [{ trial: 'dial.100', mark: 'start' }],
-      must: { kind: 'speed', hz: scheme.maxHz },
+      must: { kind: 'speed', hz: scheme.maxHz, share: DIAL_SHARE },
     },
   ];
 }

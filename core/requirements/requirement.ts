@@ -7,8 +7,8 @@ export type Must =
   | { readonly kind: 'staysStopped' }
   | { readonly kind: 'turns'; readonly way: Direction }
   | { readonly kind: 'restarts' }
-  /** The output is at this frequency, Hz, whichever way. */
-  | { readonly kind: 'speed'; readonly hz: number };
+  /** The output is at this frequency, Hz, whichever way; `share` of it may be missed. */
+  | { readonly kind: 'speed'; readonly hz: number; readonly share: number };
 
 /** Where a trial shows it: the mark of a phase, and what must be so before, or it shows nothing. */
 export interface Look {

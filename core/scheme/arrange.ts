@@ -1,3 +1,4 @@
+import { toBase } from '../units/index.js';
 import type { Job, Scheme } from '../job/index.js';
 import type { InputTask } from '../catalogue/index.js';
 import {
@@ -128,6 +129,12 @@ function extraInputs(
   return jogs;
 }
 
+/** The wishes, with the highest frequency that nobody answered taken from the plate of the motor. */
+function withPlateHz({ scheme, plate }: Pick<Job, 'scheme' | 'plate'>): Scheme {
+  const { hz } = plate.motor;
+  return scheme.maxHz === undefined && hz ? { ...scheme, maxHz: toBase(hz, 'frequency') } : scheme;
+}
+
 /**
  * Devices, circuit, functions and meanings that the wishes call for. Open wishes take the more careful answer for what is
  * planned; the stage goes on saying that they are open.
@@ -139,7 +146,7 @@ export function arrange(
   job: Pick<Job, 'scheme' | 'practice' | 'plate'>,
   facts?: Partial<DeviceLimits>,
 ): Arrangement {
-  const s = job.scheme;
+  const s = withPlateHz(job);
   const contactsSwitch = facts?.contactsSwitch ?? s.contactsSwitch ?? 'plus24';
   const sketch = new Sketch();
   const supplies = new Supplies(

@@ -1,4 +1,4 @@
-import { Injectable, computed, inject, signal } from '@angular/core';
+import { Injectable, computed, effect, inject, signal } from '@angular/core';
 import { SwUpdate } from '@angular/service-worker';
 import { Api, ApiError, CLOCK_TOLERANCE_S, type Me } from './api';
 import { Courier } from './courier';
@@ -57,6 +57,13 @@ export class Keeping {
       ? `${howLong(Math.abs(s))} ${s > 0 ? 'ahead of' : 'behind'}`
       : null;
   });
+
+  constructor() {
+    // Somebody else signed in, in another window or since: this one begins anew with that person's work.
+    effect(() => {
+      if (this.api.otherAccount()) void this.whoAmI();
+    });
+  }
 
   /** Looks once at what is here and who is asking, and sends what waits. */
   async begin(): Promise<void> {
