@@ -83,7 +83,9 @@ test('a finding is shown in the rehearsal; a plan that changes is told in words;
   await press.click();
   const now = page.getByRole('region', { name: 'Current test' });
   await expect(now).toContainText('this job does not have it: the motor runs forward instead');
-  await now.getByRole('button', { name: /not turning|does not turn|stopped|stops|stands/iu }).click();
+  await now
+    .getByRole('button', { name: /not turning|does not turn|stopped|stops|stands/iu })
+    .click();
   await expect(press).toContainText('fail');
   await stage(page, 'Land').click();
   for (let i = 0; i < 2; i++) await page.getByRole('button', { name: 'Undo' }).click();
