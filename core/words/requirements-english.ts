@@ -10,17 +10,27 @@ const doings: Readonly<Record<string, string>> = {
 };
 export const sayDoing = (does: string): string => doings[does] ?? does;
 
+const turned = (a: Args, way: string): string =>
+  a['selector'] ? ` with ${String(a['selector'])} at ${way}` : '';
+
 /** A required function as a sentence, by the last part of its id. */
 const functions: Readonly<Record<string, (device: string, a: Args) => string>> = {
-  forward: (d) => `${d} turns the machine forward.`,
-  reverse: (d) => `${d} turns the machine in reverse.`,
+  forward: (d, a) => `${d}${turned(a, 'forward')} turns the machine forward.`,
+  reverse: (d, a) => `${d}${turned(a, 'reverse')} turns the machine in reverse.`,
   turns: (d) => `${d} moves the motor its own way.`,
   onlyHeld: (d) => `${d} moves the motor only while it is held.`,
-  stops: (d) => `${d} stops the motor.`,
+  stops: (d, a) =>
+    a['condition']
+      ? `${d} opened stops the motor.`
+      : a['level']
+        ? `Letting go of ${d} stops the motor.`
+        : `${d} stops the motor.`,
   dominates: (d, a) => `${d} stops the motor while ${String(a['start'])} is held.`,
-  released: (d, a) => `Letting go of ${d} starts nothing, with ${String(a['start'])} still given.`,
-  blocks: (d) => `While ${d} is open no start and no jog moves the motor.`,
-  speed: (d, a) => `${d} gives ${n(Number(a['hz']), 1)} Hz.`,
+  released: (d, a) =>
+    `${a['condition'] ? `${d} closed again` : `Letting go of ${d}`} starts nothing, with ${String(a['start'])} still given.`,
+  blocks: (d, a) => `While ${d} is open no start${a['jog'] ? ' and no jog' : ''} moves the motor.`,
+  speed: (d, a) =>
+    `${d}${a['position'] ? ` at ${String(a['position'])}` : ''} gives ${n(Number(a['hz']), 1)} Hz.`,
   highest: (_d, a) => `Set as high as it goes, the speed is ${n(Number(a['hz']), 1)} Hz.`,
   return: (_d, a) =>
     a['restarts']

@@ -11,6 +11,11 @@ export const requirementArgs = (c: HazardContext, r: Requirement): Finding['args
   device: tagOfOperation(c, r.operation),
   start: tagOfOperation(c, c.arrangement.starts.forward),
   restarts: r.must.kind === 'restarts',
+  condition: r.operation?.startsWith('interlock.') === true || r.operation === 'foot',
+  level: r.id === 'stop.1.stops' && c.arrangement.stops.length === 0,
+  jog: Object.keys(c.arrangement.jogs).length > 0,
+  selector: c.arrangement.direction ? tagOfOperation(c, c.arrangement.direction) : '',
+  position: (r.operation && c.arrangement.operations[r.operation]?.position) ?? '',
   ...(r.must.kind === 'speed' ? { hz: r.must.hz } : {}),
 });
 
