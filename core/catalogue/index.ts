@@ -34,5 +34,6 @@ export {
   type ContactsSwitch,
   type InputLogic,
   type RelayTerminals,
+  linkTerminals,
 } from './questions.js';
 export { inputTasks, outputTasks, type InputTask, type OutputTask } from './tasks.js';

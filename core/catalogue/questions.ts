@@ -139,3 +139,19 @@ export function taskOf(profile: Profile, settings: SettingValues, role: string):
 /** The device has a supply of its own for its control, apart from its mains. */
 export const hasControlSupply = (profile: Profile): boolean =>
   firstOfKind(profile, 'controlSupply') !== undefined;
+
+/**
+ * Terminals at which the voltage of the DC link is measured, plus first. A device with a braking chopper has the terminals of
+ * its resistor there instead, which do not show it.
+ *
+ * @returns nothing where the device brings the link to no terminals
+ * @example linkTerminals(shippedProfile('marrowick-f')) // ['D+', 'D-']
+ */
+export function linkTerminals(profile: Profile): readonly [string, string] | readonly [] {
+  const named = (end: string): string | undefined =>
+    Object.entries(profile.terminals).find(
+      ([id, t]) => t.kind === 'power' && id.endsWith(end),
+    )?.[0];
+  const [plus, minus] = [named('+'), named('-')];
+  return plus && minus && profile.chopperV === undefined ? [plus, minus] : [];
+}

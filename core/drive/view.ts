@@ -30,6 +30,8 @@ export interface DriveView {
   readonly hz: number;
   readonly fault: Fault | null;
   readonly blockedBy: Refusal | null;
+  /** Frequency set at its keypad, Hz; absent where it has none of its own. */
+  readonly keypadHz?: number;
 }
 
 /** Reasons that hold back a demand the logic has understood; the others mean that there is no run demand at all. */
@@ -56,7 +58,8 @@ export function viewDrive(
     return { state: 'poweringUp', hz: 0, fault: s.fault, blockedBy: null };
   const hz = outputHz(motion, t);
   const command = wanted(control, s);
-  const seen = { hz, fault: s.fault, blockedBy: command.block };
+  const keypad = control.keypadHz === undefined ? {} : { keypadHz: s.keypadHz };
+  const seen = { hz, fault: s.fault, blockedBy: command.block, ...keypad };
   if (!power.linkUp) return { ...seen, state: s.fault ? 'faulted' : 'noMains' };
   if (s.fault) return { ...seen, state: 'faulted' };
   if (levels.enableA === 0 || levels.enableB === 0) return { ...seen, state: 'enableOpen' };

@@ -2,7 +2,7 @@ import { checkJob, hazardRules } from '../hazards/index.js';
 import { hashOf, type Job } from '../job/index.js';
 import { plateFacts } from '../line/index.js';
 import { adoption, differs, planJob, wiringDifference } from '../plan/index.js';
-import { liveSteps } from '../procedure/index.js';
+import { liveOf, liveSteps, shownTrial } from '../procedure/index.js';
 import { everyArrangement } from '../testing/matrix.js';
 import { isTrialId, trialsOf } from '../trials/index.js';
 import { markNames } from '../words/circuit-english.js';
@@ -125,12 +125,13 @@ describe('every arrangement on every family', () => {
         ...checkJob(job, profile).flatMap(({ proof }) => (proof ? [proof] : [])),
       ];
       expect(named.length).withContext(name).toBeGreaterThan(3);
-      expect(trials.list.map((t) => t.id).filter((id) => !isTrialId(id)))
+      expect([...trials.list, ...liveOf(job, profile).trials].map((t) => t.id).filter((id) => !isTrialId(id)))
         .withContext(name)
         .toEqual([]);
       for (const { script, atUs } of named) {
-        expect(trials.has(script)).withContext(`${name} ${script}`).toBeTrue();
-        expect(atUs <= trials.trial(script).endMs * 1000 && atUs >= 0)
+        const trial = shownTrial(job, profile, script);
+        expect(trial).withContext(`${name} ${script}`).toBeDefined();
+        expect(atUs <= (trial?.endMs ?? 0) * 1000 && atUs >= 0)
           .withContext(`${name} ${script} ${atUs}`)
           .toBeTrue();
       }

@@ -60,19 +60,21 @@ function hazardsOf(c: HazardContext): readonly Finding[] {
 /** Whether a finding says that a required function is not met and that no rule has named the cause. */
 const isUnmet = ({ rule }: Finding): boolean => rule.startsWith('requirement.');
 
+/** What a job does instead of a required function, and the trial that shows it. */
+export type Unmet = Pick<Judged, 'does' | 'proof'>;
+
 /**
- * Required functions that a job as built does not have and that no other finding explains: their tests cannot be passed.
+ * Required functions that a job as built does not have: their tests cannot be passed, whichever finding names the cause.
  *
- * @returns the requirement's id with what the motor does instead
+ * @returns by the requirement's id; nothing for what a person has stated not to be required
  */
-export function unmetRequirements(job: Job, profile: Profile): ReadonlyMap<string, string> {
+export function unmetRequirements(job: Job, profile: Profile): ReadonlyMap<string, Unmet> {
   const context = hazardContext(job, profile);
   if (!context) return new Map();
-  const named = namedTrials(hazardsOf(context));
   return new Map(
     judged(context.trials, context.variants)
-      .filter((j) => j.state === 'notMet' && !named.has(j.proof?.script ?? ''))
-      .map((j) => [j.requirement.id, j.does]),
+      .filter((j) => j.state === 'notMet')
+      .map(({ requirement, does, proof }) => [requirement.id, { does, proof }]),
   );
 }
 

@@ -6,6 +6,7 @@ export {
   requirementsHeld,
   schemeFindings,
   unmetRequirements,
+  type Unmet,
   type Held,
 } from './check.js';
 export { hazardContext, type HazardContext, type HazardRule } from './rule.js';

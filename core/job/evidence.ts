@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import { actSchema } from './job.js';
 
 const text = (max: number) => v.pipe(v.string(), v.maxLength(max));
 const value = v.union([v.pipe(v.number(), v.finite()), text(400), v.boolean()]);
@@ -35,6 +36,28 @@ export function verdictOf(
 export const phraseSchema = v.strictObject({ code: text(80), args: v.record(v.string(), value) });
 export type Phrase = v.InferOutput<typeof phraseSchema>;
 
+/** Parts of the live tests in rising energy; a later one begins when what holds it has been passed. */
+export const liveSections = [
+  'power',
+  'inputs',
+  'contacts',
+  'bump',
+  'stops',
+  'motions',
+  'speed',
+  'top',
+  'tells',
+  'return',
+] as const;
+export type LiveSection = (typeof liveSections)[number];
+
+/** Which way the shaft turns, and the output frequency that would drive it so, Hz. */
+export const shaftSchema = v.strictObject({
+  turns: v.picklist(['rest', 'forward', 'reverse']),
+  hz: v.number(),
+});
+export type ShaftSeen = v.InferOutput<typeof shaftSchema>;
+
 /** One step of a procedure; embedded whole in its readings, so that they still read correctly later. */
 export const stepSchema = v.strictObject({
   key: text(160),
@@ -54,19 +77,54 @@ export const stepSchema = v.strictObject({
    * says why.
    */
   requirement: v.optional(v.strictObject({ id: text(80), unmet: v.optional(text(40)) })),
+  /** Act at the panel that this is an answer to; answers of one act follow one another without anything let go. */
+  act: v.optional(text(80)),
+  section: v.optional(v.picklist(liveSections)),
+  /** What is done for this answer, at ms from the beginning of its act. */
+  acts: v.optional(v.pipe(v.array(actSchema), v.maxLength(200))),
+  /** The shaft before anything is done for it, and when it is looked at: as simulated. */
+  shaftBefore: v.optional(shaftSchema),
+  shaftAfter: v.optional(shaftSchema),
+  /** What ends the act: everything let go, faults reset, the machine at rest. */
+  then: v.optional(phraseSchema),
+  /** What comes after waits until this is passed. */
+  hold: v.optional(v.boolean()),
+  /** Places that are each read: the phases of a supply, the leads of a motor. */
+  fields: v.optional(v.pipe(v.array(text(40)), v.minLength(1), v.maxLength(12))),
+  /** How far the furthest of the places may be from their mean, %. */
+  unbalancePct: v.optional(v.number()),
   basis: text(64),
 });
 export type ProcedureStep = v.InferOutput<typeof stepSchema>;
 
 /**
- * Judges an answer to a step: as `verdictOf`, but that a required function which the job does not have is passed by none.
+ * How far the furthest of some readings is from their mean, % of the mean (NEMA MG 1 §12.45 takes volts so).
+ *
+ * @example unbalancePctOf([400, 400, 391]) // 1.51
+ */
+export function unbalancePctOf(readings: readonly number[]): number {
+  const mean = readings.reduce((sum, x) => sum + x, 0) / readings.length;
+  return mean === 0 ? 0 : (100 * Math.max(...readings.map((x) => Math.abs(x - mean)))) / mean;
+}
+
+/**
+ * Judges the answers to a step: as `verdictOf` for each place that is read, and their unbalance; a required function which
+ * the job does not have is passed by none.
  */
 export function verdictOfStep(
-  { expect, requirement }: Pick<ProcedureStep, 'expect' | 'requirement'>,
-  reading: number | string | boolean,
+  {
+    expect,
+    requirement,
+    unbalancePct,
+  }: Pick<ProcedureStep, 'expect' | 'requirement' | 'unbalancePct'>,
+  ...readings: readonly (number | string | boolean)[]
 ): 'pass' | 'fail' {
-  if (!expect || requirement?.unmet !== undefined) return 'fail';
-  return verdictOf(expect, reading);
+  if (!expect || requirement?.unmet !== undefined || readings.length === 0) return 'fail';
+  if (readings.some((reading) => verdictOf(expect, reading) === 'fail')) return 'fail';
+  if (unbalancePct === undefined) return 'pass';
+  return unbalancePctOf(readings.filter((x) => typeof x === 'number')) <= unbalancePct
+    ? 'pass'
+    : 'fail';
 }
 
 export const verdicts = ['pass', 'fail'] as const;

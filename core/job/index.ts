@@ -16,8 +16,10 @@ export {
   readingTold,
   supersededBy,
   expectationSchema,
+  liveSections,
   MAX_ATTACHMENT_BYTES,
   stepSchema,
+  unbalancePctOf,
   verdictOf,
   verdictOfStep,
   type Author,
@@ -27,8 +29,10 @@ export {
   type EvidenceOf,
   type ReadingTold,
   type Expectation,
+  type LiveSection,
   type Phrase,
   type ProcedureStep,
+  type ShaftSeen,
 } from './evidence.js';
 export { faultKey, faultSchema, partFailures, type Fault, type FaultKind } from './fault.js';
 export { jsonBytes, MAX_EVIDENCE_BYTES, MAX_JOB_BYTES, unfit } from './fit.js';

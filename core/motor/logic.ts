@@ -48,6 +48,8 @@ export interface DeviceView {
   readonly hz: number;
   readonly fault: string | null;
   readonly blockedBy: string | null;
+  /** Frequency set at its keypad, Hz; absent where it has none of its own. */
+  readonly keypadHz?: number;
 }
 
 /** One condition for running, as the logic sees it; what is open on its way is for the circuit to say. */

@@ -212,7 +212,7 @@ describe('every arrangement', () => {
             .withContext(s.key)
             .not.toMatch(/undefined|^\w+\.\w+$/u);
       const turning = steps
-        .filter((s) => s.key.startsWith('direction.') && s.key !== 'direction.both')
+        .filter((s) => s.requirement?.id.startsWith('direction.'))
         .map((s) => s.expect?.kind === 'state' && s.expect.is);
       expect(turning).toEqual(directions);
       const dialled = liveSteps(

@@ -1,5 +1,5 @@
 import type { Profile } from '../catalogue/index.js';
-import { unmetRequirements } from '../hazards/index.js';
+import { unmetRequirements, type Unmet } from '../hazards/index.js';
 import {
   hashOf,
   landingParts,
@@ -15,13 +15,13 @@ import { contactsOf, type PartOf } from '../parts/index.js';
 import type { Trace } from '../trace/index.js';
 import {
   lineIds,
-  operationsOn,
   type Arrangement,
   type Direction,
   type InputFunction,
   type OperationId,
 } from '../scheme/index.js';
-import { trialsOf, type Run, type Trials } from '../trials/index.js';
+import { requirementsOf } from '../requirements/index.js';
+import { trialsOf, type Trials } from '../trials/index.js';
 
 /** A part that is worked in a step: an input function, or the operation behind a start or stop. */
 export interface Worked {
@@ -41,8 +41,12 @@ export interface StepContext {
   readonly maxHz: number;
   /** Setting that holds the keypad's frequency, where the keypad gives the speed. */
   readonly keypadCode: string | undefined;
+  /** The keys of the device start and stop it. */
+  readonly startsByKey: boolean;
   /** Required functions that the job does not have, with what it does instead. */
-  readonly unmet: ReadonlyMap<string, string>;
+  readonly unmet: ReadonlyMap<string, Unmet>;
+  /** Ids of all required functions of the job. */
+  readonly required: ReadonlySet<string>;
 }
 
 /** Context of a job with an adopted plan. @throws RangeError without one */
@@ -59,44 +63,28 @@ export function stepContext(job: Job, profile: Profile): StepContext {
     device,
     maxHz: device.facts.maxHz,
     keypadCode: keypadSetting(job, profile),
+    startsByKey: job.scheme.startStop === 'keypad',
     unmet: unmetRequirements(job, profile),
+    required: new Set(requirementsOf(trials).map((r) => r.id)),
   };
 }
 
-/** How a step says the speed is set: by a dial or another giver, or the frequency for a keypad. */
-export const speedArgs = (
-  { keypadCode, maxHz, job }: StepContext,
-  share: number,
-): Phrase['args'] =>
-  keypadCode ? { keypadHz: share * maxHz } : { giver: job.scheme.speed ?? 'dial' };
-
-/** The required function that a step tests, and whether this job has it. */
-export function required(
-  { unmet }: StepContext,
-  id: string,
-): Required<Pick<ProcedureStep, 'requirement'>> {
-  const does = unmet.get(id);
-  return { requirement: { id, ...(does === undefined ? {} : { unmet: does }) } };
-}
-
 /**
- * What a step expects: what is required where the job does not have it, however it is wired; else what the simulation shows,
- * which then is the same.
+ * Hash of everything that an answer rests on: its words, what it expects, and the wires, parts and terminals behind it. If
+ * one of them changes, its reading proves something else.
  */
-export const expectedOf = <T>({ unmet }: StepContext, id: string, must: T, simulatedIs: T): T =>
-  unmet.has(id) ? must : simulatedIs;
-
-/** A live step, with what its reading rests on. */
-export function step(
+export function basisOf(
   c: StepContext,
-  s: Omit<ProcedureStep, 'basis' | 'part'>,
+  s: Pick<ProcedureStep, 'key' | 'do' | 'must'> & { readonly expect?: Expectation },
   functions: readonly (Worked | 'dial' | 'supply')[],
-): ProcedureStep {
-  const circuit = circuitOf(c, functions);
-  return { ...s, part: 'live', basis: hashOf([s.key, s.do, s.must, s.expect ?? null, circuit]) };
+  unmet?: string,
+): string {
+  const rests = [s.key, s.do, s.must, s.expect ?? null, circuitOf(c, functions)];
+  // What passed while a required function was there says nothing once it is gone.
+  return hashOf(unmet === undefined ? rests : [...rests, unmet]);
 }
 
-/** The wires, parts and terminals a step rests on: if one of them changes, its reading proves something else. */
+/** The wires, parts and terminals a step rests on. */
 function circuitOf(
   { job, arrangement }: StepContext,
   functions: readonly (Worked | 'dial' | 'supply')[],
@@ -140,28 +128,33 @@ export const range = (nominal: number, tolerance: number, unit: string): Expecta
   unit,
 });
 
+export const state = (is: string): Expectation => ({ kind: 'state', is });
+
 export const phrase = (code: string, args: Phrase['args'] = {}): Phrase => ({ code, args });
 
-/** The trial that gives an expected value, and the moment at which it shows. */
-export const simulated = ({ trial }: Run, ms: number) =>
-  ({ kind: 'simulation', script: trial.id, atUs: Math.round(ms * 1000) }) as const;
-
-/** States of the device along a trace, with the moment at which each begins, µs. */
-export function stateTimes(trace: Trace): { t: number; state: string }[] {
+/** States of the device along a trace from a moment on, with the moment at which each begins, µs. */
+export function stateTimes(trace: Trace, fromMs = 0): { t: number; state: string }[] {
   const index = trace.signals.findIndex((s) => s.id === 'device.state');
   const names = trace.signals[index].states ?? [];
   const { t, y } = trace.segments[index];
-  return t.map((at, k) => ({ t: at, state: names[y[k]] }));
-}
-
-/** Which way the motor is driven when a phase of a run is looked at. */
-export function directionAt(run: Run, mark: string): 'forward' | 'reverse' | 'stopped' {
-  const hz = run.hz(mark);
-  return hz > 0 ? 'forward' : hz < 0 ? 'reverse' : 'stopped';
+  return t.map((at, k) => ({ t: at, state: names[y[k]] })).filter((s) => s.t >= fromMs * 1000);
 }
 
 export const tagOf = ({ job }: StepContext, id: string): string =>
   job.adopted?.devices[id]?.tag ?? id;
+
+/** Tags of parts that are worked, each once. */
+export const tagsOf = (
+  c: StepContext,
+  operations: readonly OperationId[],
+  devices: readonly string[] = [],
+): string[] => [
+  ...new Set(
+    [...operations.flatMap((id) => c.arrangement.operations[id]?.device ?? []), ...devices].map(
+      (id) => tagOf(c, id),
+    ),
+  ),
+];
 
 export const terminalOf = ({ job }: StepContext, f: InputFunction): string => {
   const at = job.adopted?.assignments[f.id]?.at;
@@ -180,17 +173,17 @@ export const operationOf = (
 export const starterOf = (c: StepContext, direction: Direction = 'forward'): Worked | undefined =>
   operationOf(c, c.arrangement.starts[direction]);
 
-/** Step in which the input behind an operation was tried: its own, or the one its relay gives. */
-export function inputKey({ arrangement }: StepContext, worked: Worked): string {
-  const input =
-    arrangement.inputs.find((f) => f.id === worked.id) ??
-    arrangement.inputs.find((f) => operationsOn(arrangement, f).some((id) => id === worked.id));
-  return input ? `input.${input.id}` : 'supply.on';
-}
-
 /** Kind of the part that is worked, as it stands in the wiring. */
 export const kindOf = ({ job }: StepContext, { device }: Worked): PartOf | undefined =>
   job.adopted?.devices[device];
+
+/** Whether the function of an operation is what its part gives when nobody touches it. */
+export function isAtRest(c: StepContext, id: OperationId): boolean {
+  const worked = operationOf(c, id);
+  const part = worked && kindOf(c, worked);
+  const rest = part && contactsOf(part)?.rest;
+  return worked?.position !== undefined && worked.position === rest;
+}
 
 /** Position of a part while it gives its function, as its kind names it. */
 export const positionOf = (c: StepContext, f: Worked): string => {
@@ -202,4 +195,4 @@ export const positionOf = (c: StepContext, f: Worked): string => {
 
 /** Key of the direction test: by the function that gives it, or by the direction where one function gives both. */
 export const directionKey = ({ arrangement }: StepContext, direction: Direction): string =>
-  `direction.${arrangement.direction ? direction : arrangement.starts[direction]}`;
+  `direction.${arrangement.direction ? direction : (arrangement.starts[direction] ?? direction)}`;

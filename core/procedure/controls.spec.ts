@@ -27,7 +27,7 @@ const nominal = (s: ProcedureStep | undefined): number | undefined =>
   s?.expect?.kind === 'range' ? s.expect.nominal : undefined;
 
 describe('live tests of the controls', () => {
-  it('an emergency stop stops, and what twisting it out does is what this job does', () => {
+  it('an emergency stop stops, and twisting it out must start nothing, whatever this job does', () => {
     const latch = steps({ estop: 'safeTorqueOff' });
     expect([state(latch['estop.stops']), state(latch['estop.returns'])]).toEqual([
       'stopped',
@@ -37,7 +37,10 @@ describe('live tests of the controls', () => {
       { startStop: 'twoWire', startBy: 'selector', estop: 'safeTorqueOff' },
       { ...n, policies: { ...n.policies, onEnableReturn: { fixed: 'followLevel' } } },
     );
-    expect(state(level['estop.returns'])).toBe('startsByItself');
+    expect([level['estop.returns'].expect, level['estop.returns'].requirement]).toEqual([
+      { kind: 'state', is: 'staysStopped' },
+      { id: 'estop.released', unmet: 'runsForward' },
+    ]);
     expect(steps({})['estop.stops']).toBeUndefined();
   });
 
@@ -47,12 +50,12 @@ describe('live tests of the controls', () => {
       marrowick(),
     );
     expect(say(s['estop.returns'].do)).toBe(
-      'S4 still given where it can be: stand clear, twist S1 out and press S3.',
+      'S4 still given. Stand clear, twist S1 out and press S3.',
     );
     expect(say(s['supply.on'].do)).toContain('close Q1, then press S3');
   });
 
-  it('every interlock is opened under way; a level run comes back by itself, a latch does not', () => {
+  it('every interlock is opened under way, and closing it must start nothing: a level run that comes back by itself fails', () => {
     const interlocks: Scheme['interlocks'] = ['guard', 'thermostat'];
     const latch = steps({ interlocks });
     const level = steps({ startStop: 'twoWire', startBy: 'selector', interlocks });
@@ -61,9 +64,11 @@ describe('live tests of the controls', () => {
         state(latch[`${id}.stops`]),
         state(latch[`${id}.returns`]),
         state(level[`${id}.returns`]),
+        latch[`${id}.returns`].requirement?.unmet,
+        level[`${id}.returns`].requirement?.unmet,
       ])
         .withContext(id)
-        .toEqual(['stopped', 'staysStopped', 'startsByItself']);
+        .toEqual(['stopped', 'staysStopped', 'staysStopped', undefined, 'runsForward']);
     }
   });
 
@@ -79,10 +84,11 @@ describe('live tests of the controls', () => {
       ),
     );
     const cut = { ...job, adopted: { ...(job.adopted as NonNullable<Job['adopted']>), wires } };
-    expect(liveSteps(cut, n).find((s) => s.key === 'station.2')?.expect).toEqual({
-      kind: 'state',
-      is: 'didNotWork',
-    });
+    const dead = liveSteps(cut, n).find((s) => s.key === 'station.2');
+    expect([dead?.expect, dead?.requirement]).toEqual([
+      { kind: 'state', is: 'worked' },
+      { id: 'stop.2.stops', unmet: 'stands' },
+    ]);
   });
 
   it('jog runs at its frequency, each way as wished', () => {
@@ -122,7 +128,7 @@ describe('live tests of the controls', () => {
       'turns',
       'freeToTurn',
     ]);
-    expect(cautions({ secondRamp: true }, 'input.rampSelect')).toEqual(['cannotRun']);
+    expect(cautions({ secondRamp: true }, 'input.rampSelect')).toEqual([]);
   });
 
   it('every step has words without a hole', () => {

@@ -1,2 +1,1 @@
-export { liveSteps } from './live/index.js';
-export { tolerances } from './tolerances.js';
+export { liveOf, liveSteps, shownTrial, type Live } from './live/index.js';

@@ -1,3 +1,4 @@
+export { readingDoubt, type Doubt } from './doubt.js';
 export { handOverObstacles, type Obstacle } from './hand-over.js';
 export {
   foundValues,

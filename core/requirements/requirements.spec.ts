@@ -128,7 +128,7 @@ describe('required functions', () => {
     if (!sound || !dead) return;
     expect(['stopped', 'forward'].map((is) => verdictOfStep(dead, is))).toEqual(['fail', 'fail']);
     expect(['stopped', 'forward'].map((is) => verdictOfStep(sound, is))).toEqual(['pass', 'fail']);
-    expect(unmetRequirements(bad, profile).get('estop.stops')).toBe('runsForward');
+    expect(unmetRequirements(bad, profile).get('estop.stops')?.does).toBe('runsForward');
     const finding = checkJob(bad, profile).find((f) => f.key === 'requirement.notMet:estop.stops');
     expect([finding?.severity, finding?.rank, finding && isAcceptable(finding)]).toEqual([
       'stop',

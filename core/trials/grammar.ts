@@ -36,6 +36,7 @@ export const trialGrammar: readonly { readonly id: string; readonly does: string
   { id: 'breaker.return', does: 'the same by the main breaker' },
   { id: 'fault.reset.<ms>', does: 'a dip of the supply, then a fault reset with the start given' },
   { id: 'power.off', does: 'contactor opened by its button' },
+  { id: 'live.<act>', does: 'one act of the live tests, from rest to rest' },
   { id: 'show', does: 'what a behaviour card shows, one after the other' },
 ];
 

@@ -1,28 +1,12 @@
 import { n, type Args } from './numbers.js';
 import { circuitFindings, wishNames } from './circuit-english.js';
 import { kinds, parts } from './parts-english.js';
+import { livePhrases } from './live-english.js';
+import { names } from './names-english.js';
 import { plateFindings } from './plate-english.js';
 
 const likely = (x: unknown, unit = ''): string =>
   typeof x === 'number' && x > 0 ? ` Most likely ${n(x, 3)}${unit} is meant.` : '';
-
-/** Names of values that stand for themselves in sentences. */
-export const names: Readonly<Record<string, string>> = {
-  off: 'off', on: 'on', poweringUp: 'powering up', noMains: 'no supply', faulted: 'fault', enableOpen: 'enable open', accelerating: 'speeding up',
-  atSpeed: 'at speed', decelerating: 'slowing down', reversePause: 'pause at zero', jogging: 'jogging', coasting: 'coasting', blocked: 'start not followed', ready: 'ready',
-  forward: 'runs forward', reverse: 'runs in reverse', stopped: 'does not turn', staysStopped: 'stays stopped', startsByItself: 'starts by itself', worked: 'worked', didNotWork: 'did not work',
-  delta: 'delta', star: 'star', series: 'series', parallel: 'parallel', none: 'none', stop: 'stop', fault: 'fault', firstWins: 'first wins',
-  stopOpen: 'the stop circuit is open', needFreshEdge: 'a new start is needed: open the run contact, then close it', wrongPlace: 'another place has command',
-  noReverse: 'reverse is locked', inhibited: 'the output is inhibited', zeroReference: 'the reference is zero',
-  bothDirections: 'both directions are given together', startsTogether: 'both starts came together', undervoltage: 'DC link too low', inputPhaseLoss: 'a supply phase is missing',
-  noEffect: 'no effect', failsSafe: 'stops, or will not start', hidden: 'hidden until a second fault', losesFunction: 'loses a function', wrongDirectionOrSpeed: 'wrong direction or speed',
-  losesStop: 'loses a stop', open: 'open', to24: 'at 24 V', to0: 'at 0 V', welded: 'contact stuck closed', toLine: 'at the control line', toNeutral: 'at the control neutral', beforePower: 'before power-up', running: 'while running', stopping: 'while stopping',
-  pulseStartStopDirection: 'start and stop pulses', pulseForwardReverseStop: 'a start pulse each way', levelRunDirection: 'run and direction', levelForwardReverse: 'a contact each way',
-  panelDial: 'a dial of its own', motorPot: 'up and down inputs', preset: 'presets', ai1: 'an analogue input', rampSelect: 'second ramps', outputInhibit: 'output inhibit', local: 'local and remote',
-  comesToRest: 'comes to rest', keepsTurning: 'keeps turning', notSimulated: 'not simulated yet', startingUp: 'starting up', still: 'stands still', driven: 'driven', runsDown: 'runs down',
-  runsDownUnknown: 'coasting, time unknown', rollsBack: 'turned by its load', braking: 'braking', held: 'held by the brake',
-  nobody: 'nobody', behindGuard: 'behind a guard', atMachine: 'people at the machine',
-}; // prettier-ignore
 
 /** What a finding says: what, why, and what to do. */
 export const findings: Readonly<Record<string, (a: Args) => { what: string; why: string; remedy: string }>> = {
@@ -57,83 +41,18 @@ export const findings: Readonly<Record<string, (a: Args) => { what: string; why:
   'decision.unmet': (a) => ({ what: `A decision can no longer be kept: ${String(a['what'])}.`, why: 'The terminal or wire it names is not there, or is taken.', remedy: 'Land the wire again, or clear the decision.' }),
 }; // prettier-ignore
 
-/** How the speed is to be set for a step: the dial in per cent, or the keypad in Hz. */
-const speedAt = (a: Args, pct: number): string => {
-  if (typeof a['keypadHz'] === 'number') return `Keypad reference at ${n(a['keypadHz'], 1)} Hz`;
-  const share = pct === 0 ? 'at zero' : `at ${pct} %`;
-  switch (a['giver']) {
-    case 'presets':
-      return 'First preset';
-    case 'upDown':
-      return pct === 0 ? 'Reference down' : 'Reference moved up';
-    case 'voltage':
-    case 'current':
-      return `Controller signal ${share}`;
-    case 'panelDial':
-      return `Dial of the device ${share}`;
-    default:
-      return `Dial ${share}`;
-  }
-};
-
 const named = (a: Args): string => names[String(a['name'])] ?? String(a['name']);
 const kindName = (kind: unknown): string => kinds[String(kind)] ?? String(kind);
 
 /** What a step says, what a reading must show, and why a line is keyed. */
 export const phrases: Readonly<Record<string, (a: Args) => string>> = {
   ...parts,
-  'supply.volts': () => 'Measure the supply between L1 and L2, L2 and L3, L3 and L1. Enter the one furthest from nominal.',
-  'supply.on': (a) => `${speedAt(a, 0)}, every run contact open: close ${String(a['device'])}${a['power'] ? `, then press ${String(a['power'])}` : ''}. Nothing may move. Read the display.`,
-  'link.volts': () => 'Measure the DC link with the motor stopped.',
-  'input.work': (a) => `${speedAt(a, 0)}. Put ${String(a['device'])} to ${String(a['position'])} and read the state of ${String(a['terminal'])} on the display.`,
-  'input.volts': (a) => `With ${String(a['device'])} still at ${String(a['position'])}, measure ${String(a['terminal'])} against the input common.`,
-  'input.press': (a) => `${speedAt(a, 0)}. Press ${String(a['device'])}, hold it, and read the state of ${String(a['terminal'])} on the display.`,
-  'input.pressVolts': (a) => `With ${String(a['device'])} still pressed, measure ${String(a['terminal'])} against the input common.`,
-  'input.goesOff': (a) => `${String(a['terminal'])} goes off, and comes back when it is let go.`,
-  'direction.bumpPulse': (a) => `${speedAt(a, 20)}. Press ${String(a['device'])} for a moment and watch the shaft.`,
-  'direction.bumpTurned': (a) => `${speedAt(a, 20)}. Put ${String(a['selector'])} to ${String(a['direction'])}, start with ${String(a['device'])} and watch the shaft.`,
-  'stop.wins': (a) => `${speedAt(a, 50)}, running. Hold ${String(a['start'])} and press ${String(a['stop'])}: keep both pressed and watch the shaft.`,
-  'stop.released': (a) => `Go on holding ${String(a['start'])} and let go of ${String(a['stop'])}. Stand clear and watch; then let go of ${String(a['start'])}.`,
-  'stop.staysStopped': (a) => `The motor stays stopped until ${String(a['start'])} is let go and pressed again.`,
-  'stop.startsByItself': (a) => `The motor starts as soon as ${String(a['stop'])} is let go.`,
-  'power.returnPulse': (a) => `${speedAt(a, 50)}, motor started with ${String(a['device'])} and running: open ${String(a['breaker'])}. Wait until the display is dark, stand clear, close ${String(a['breaker'])}.`,
-  'power.staysStoppedPulse': (a) => `The motor stays stopped until ${String(a['device'])} is pressed again.`,
-  'power.startsByItselfPulse': () => 'The motor starts by itself.',
-  'estop.stops': (a) => `${speedAt(a, 50)}, running. Press ${String(a['device'])} and watch the shaft until it stands.`,
-  'estop.returns': (a) => `${String(a['start'])} still given where it can be: stand clear, twist ${String(a['device'])} out${a['power'] ? ` and press ${String(a['button'])}` : ''}.`,
-  'condition.stops': (a) => `${speedAt(a, 50)}, running. Open ${String(a['device'])} and watch the shaft until it stands.`,
-  'condition.returns': (a) => `${String(a['start'])} still given where it can be: stand clear and let ${String(a['device'])} close again.`,
-  'condition.staysStopped': () => 'The motor stays stopped until a new start is given.',
-  'condition.startsByItself': () => 'The motor starts by itself.',
-  'station.works': (a) => `${speedAt(a, 50)}. Start with ${String(a['start'])} and stop with ${String(a['stop'])}.`,
-  'station.worked': () => 'The motor starts, and stops again.',
-  'station.didNotWork': () => 'The motor does not follow this station.',
-  'jog.run': (a) => `Stopped. Hold ${String(a['device'])} and read the output frequency; the motor ${names[String(a['way'])] ?? String(a['way'])}.`,
-  'jog.hz': (a) => `${n(a['hz'])} Hz, only while it is held`,
-  'preset.run': (a) => `${String(a['device'])} at ${String(a['position'])}: start with ${String(a['start'])} and read the output frequency when it is steady.`,
-  'warning.time': (a) => `${speedAt(a, 50)}. Give ${String(a['device'])} and time from there until the shaft moves; the horn must sound all the while.`,
-  'dial.volts': (a) => `Put ${String(a['device'])} at ${n(a['pct'])} %. Measure ${String(a['terminal'])} against its common.`,
-  'dial.hz': (a) => `Run forward with ${String(a['device'])} at ${n(a['pct'])} %. Read the output frequency when it is steady.`,
-  'direction.bump': (a) => `${speedAt(a, 20)}. Put ${String(a['device'])} to ${String(a['position'])} and watch the shaft.`,
-  'direction.both': (a) => `${speedAt(a, 50)}. Close ${String(a['forward'])}, then ${String(a['reverse'])} as well. Watch the shaft. Open ${String(a['forward'])} first only when everybody is clear.`,
-  'speed.measure': (a) => `${speedAt(a, 100)}, running forward. Measure the shaft speed.`,
-  'ramp.up': (a) => `${speedAt(a, 100)}. Start with ${String(a['device'])} and time the rise to ${n(a['hz'], 1)} Hz.`,
-  'ramp.down': (a) => `From ${n(a['hz'], 1)} Hz, stop with ${String(a['device'])} and time the fall to zero.`,
-  'coast.down': (a) => `From ${n(a['hz'], 1)} Hz, stop with ${String(a['device'])} and time until the shaft stands.`,
-  'power.return': (a) => `${speedAt(a, 50)}, ${String(a['device'])} at ${String(a['position'])}, motor running: open ${String(a['breaker'])}. Wait until the display is dark, stand clear, close ${String(a['breaker'])}.`,
-  'coast.unknown': () => 'The shaft comes to rest by itself. Inertia or load is not entered, so no time is expected.',
+  ...livePhrases,
   volts: (a) => `${n(a['volts'])} V`,
   hz: (a) => `${n(a['hz'])} Hz`,
   rpm: (a) => `${n(a['rpm'], 0)} rpm at ${n(a['torque'], 0)} % load torque; uncoupled it runs nearer to synchronous speed`,
   seconds: (a) => `${n(a['s'])} s`,
   state: (a) => `The display says: ${names[String(a['state'])] ?? String(a['state'])}.`,
-  'input.on': (a) => `${String(a['terminal'])} is on.`,
-  'input.off': (a) => `${String(a['terminal'])} stays off.`,
-  'turns.forward': (a) => `The motor runs forward${a['machine'] ? `: ${String(a['machine'])}` : ''}.`,
-  'turns.reverse': () => 'The motor runs in reverse.',
-  'turns.stopped': () => 'The motor does not turn.',
-  'power.staysStopped': () => 'The motor stays stopped until the contact is opened and closed again.',
-  'power.startsByItself': () => 'The motor starts by itself.',
   'hold.openRunContacts': () => 'Open every run contact and keep it open. Dial at zero.',
   'hold.noteAsFound': () => 'Note the values as found before anything is changed.',
   'hold.contactsStillOpen': () => 'Check again: every run contact open, nobody at the machine.',
@@ -176,16 +95,3 @@ export const phrases: Readonly<Record<string, (a: Args) => string>> = {
 /** How much a finding asks for, in words. */
 export const severities = { stop: 'must fix', warn: 'look at', advise: 'advice' } as const;
 
-/** Usual cautions by code. */
-export const cautions: Readonly<Record<string, string>> = {
-  liveWork:
-    'Live measurement: only by a competent person, guarded probes, covers back at once. Local rules apply.',
-  category:
-    'Meter and leads of the category the supply asks for; true RMS with a low-pass on a drive output.',
-  contactsOpen: 'Every run contact open, dial at zero, everybody told.',
-  cannotRun: 'The speed is set to nothing; still stand clear of the machine.',
-  turns: 'The motor turns. Guards on, everybody clear, a stop within reach.',
-  freeToTurn: 'The machine must be declared free to turn, or the motor uncoupled.',
-  automaticRestart: 'The motor starts by itself when power returns. Nobody at the machine.',
-  releasedToOne: 'Letting go of one contact starts the motor the other way.',
-};

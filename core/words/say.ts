@@ -8,7 +8,9 @@ import {
   schools,
   wishNames,
 } from './circuit-english.js';
-import { cautions, findings, names, phrases, severities } from './english.js';
+import { findings, phrases, severities } from './english.js';
+import { cautions } from './live-english.js';
+import { names } from './names-english.js';
 import type { Args } from './numbers.js';
 import { requirementFindings } from './requirements-english.js';
 

@@ -1,41 +1,108 @@
 import { modelOf, planningGaps, type Profile } from '../../catalogue/index.js';
-import type { Job, ProcedureStep } from '../../job/index.js';
+import type { Job, LiveSection, ProcedureStep } from '../../job/index.js';
+import { trialsOf, type Trial } from '../../trials/index.js';
 import { stepContext } from '../context.js';
-import { bothTogether, directionSteps, jogSteps } from './directions.js';
-import { inputSteps } from './inputs.js';
-import { dialSteps, presetSteps, speedStep } from './speed.js';
-import { conditionSteps, estopSteps, stationSteps, stopSteps } from './stops.js';
-import { supplySteps } from './supply.js';
-import { powerReturnSteps, rampSteps, warningStep } from './times.js';
+import { LiveTests } from '../sequence/tests.js';
+import { bumpTests } from './bump.js';
+import { contactTests } from './contacts.js';
+import { inputTests } from './inputs.js';
+import { motionTests } from './motions.js';
+import { powerReturnTests } from './power-return.js';
+import { powerTests } from './power.js';
+import { speedTests } from './speed.js';
+import { stopTests } from './stops.js';
+import { tellTests } from './tells.js';
+import { topTests } from './top.js';
 
-/** Parts of the live tests, in the order in which they are done. */
-const sections = [
-  supplySteps,
-  inputSteps,
-  dialSteps,
-  directionSteps,
-  speedStep,
-  bothTogether,
-  warningStep,
-  stopSteps,
-  stationSteps,
-  conditionSteps,
-  estopSteps,
-  jogSteps,
-  presetSteps,
-  rampSteps,
-  powerReturnSteps,
+/** Parts of the live tests in rising energy, as one person does them. */
+const parts = [
+  powerTests,
+  inputTests,
+  contactTests,
+  bumpTests,
+  stopTests,
+  motionTests,
+  speedTests,
+  topTests,
+  tellTests,
+  powerReturnTests,
 ] as const;
 
-/**
- * Live tests of this very job, every expected value taken from simulating its own wires and settings.
- *
- * @returns steps in the order in which they are done; empty until a plan is adopted
- */
-export function liveSteps(job: Job, profile: Profile): ProcedureStep[] {
-  if (!job.adopted || !modelOf(profile, job.profile.model)) return [];
-  // A device whose behaviour is not simulated yet has no expected values.
-  if (planningGaps(profile).length > 0) return [];
-  const c = stepContext(job, profile);
-  return sections.flatMap((section) => section(c));
+/** What must have been passed before a section begins; a section of its own answers holds it. */
+const heldBy: Readonly<Record<LiveSection, readonly LiveSection[]>> = {
+  power: [],
+  inputs: ['power'],
+  contacts: ['power'],
+  bump: ['contacts', 'inputs'],
+  stops: ['bump'],
+  motions: ['bump', 'stops'],
+  speed: ['bump', 'stops'],
+  top: ['bump', 'stops'],
+  tells: ['bump', 'stops'],
+  return: ['bump', 'stops'],
+};
+
+/** The live tests of a job: the answers in the order in which they come, and each act as a trial that can be shown. */
+export interface Live {
+  readonly steps: readonly ProcedureStep[];
+  readonly trials: readonly Trial[];
 }
+
+const nothing: Live = { steps: [], trials: [] };
+const kept = new WeakMap<Job, WeakMap<Profile, Live>>();
+
+/**
+ * Live tests of this very job as one simulated sequence in rising energy; worked out once for the very same job and profile.
+ *
+ * @returns nothing until a plan is adopted, or where the behaviour of the device is not simulated yet
+ * @example liveOf(job, profile).trials.map((t) => t.id) // ['live.supply.on', 'live.input.run', …]
+ */
+export function liveOf(job: Job, profile: Profile): Live {
+  const known = kept.get(job)?.get(profile);
+  if (known) return known;
+  const made = makeLive(job, profile);
+  const byProfile = kept.get(job) ?? new WeakMap<Profile, Live>();
+  kept.set(job, byProfile.set(profile, made));
+  return made;
+}
+
+function makeLive(job: Job, profile: Profile): Live {
+  if (!job.adopted || !modelOf(profile, job.profile.model)) return nothing;
+  // A device whose behaviour is not simulated yet has no expected values.
+  if (planningGaps(profile).length > 0) return nothing;
+  const tests = new LiveTests(stepContext(job, profile));
+  for (const part of parts) part(tests);
+  return { steps: withNeeds(tests.steps), trials: tests.s.trials };
+}
+
+/** The answers of a section wait for every answer of the sections that hold it. */
+function withNeeds(steps: readonly ProcedureStep[]): ProcedureStep[] {
+  const keysOf = (section: LiveSection): string[] =>
+    steps.filter((s) => s.section === section).map((s) => s.key);
+  return steps.map((s) => ({
+    ...s,
+    needs: s.section === undefined ? [] : heldBy[s.section].flatMap(keysOf),
+  }));
+}
+
+/**
+ * A trial by its id, whether it is one of the job's experiments or an act of its live tests: what *Show me* opens.
+ *
+ * @returns undefined where the job has none of that id
+ * @example shownTrial(job, profile, 'live.estop')?.acts.length
+ */
+export function shownTrial(job: Job, profile: Profile, id: string): Trial | undefined {
+  const trials = trialsOf(job, profile);
+  return trials.has(id)
+    ? trials.trial(id)
+    : liveOf(job, profile).trials.find((trial) => trial.id === id);
+}
+
+/**
+ * Live tests of this very job, in the order in which they are done, every number taken from simulating its own wires and
+ * settings, every function from what was wished.
+ *
+ * @returns as `liveOf`
+ */
+export const liveSteps = (job: Job, profile: Profile): readonly ProcedureStep[] =>
+  liveOf(job, profile).steps;

@@ -1,98 +1,191 @@
-import type { ProcedureStep } from '../../job/index.js';
+import type { InstalledInput } from '../../installation/index.js';
 import { isMomentary } from '../../parts/index.js';
-import { operationsOn, type InputFunction } from '../../scheme/index.js';
-import type { Run } from '../../trials/index.js';
+import { operationsOn, type InputFunction, type OperationId } from '../../scheme/index.js';
 import {
   kindOf,
   operationOf,
   phrase,
   positionOf,
   range,
-  simulated,
-  speedArgs,
-  step,
+  state,
   tagOf,
+  tagsOf,
   terminalOf,
   type StepContext,
   type Worked,
 } from '../context.js';
+import type { Sequence } from '../sequence/sequence.js';
+import type { LiveTests } from '../sequence/tests.js';
 import { tolerances } from '../tolerances.js';
 
-/** Below this nothing turns that a person could see, Hz. */
-const STANDSTILL_HZ = 0.05;
+/** How long an input is given to follow its contact, through relays, ms. */
+export const INPUT_MS = 500;
 /** Least tolerance of a control voltage, V. */
 const LEAST_V = 0.5;
 
-/** The operation that really works an input: the first that the simulation shows to switch it. */
-function workerOf(
+/** Operations that open something a run needs: they are seen at the device before anything turns. */
+export const openers = ({ arrangement: a }: StepContext): OperationId[] => [
+  ...a.stops,
+  ...a.interlocks,
+  ...(a.estop ? [a.estop] : []),
+];
+
+/** The operation that really works an input: the first that is seen to switch it. */
+export function workerOf(
   c: StepContext,
+  s: Sequence,
   f: InputFunction,
   terminal: string,
-): { worker: Worked; run: Run } | undefined {
+): Worked | undefined {
   const operations = operationsOn(c.arrangement, f);
-  const runs = operations.map((_, i) => c.trials.run(`input.${f.id}.${i + 1}`));
-  const signal = `device.${terminal}`;
-  const works = runs.findIndex((run) => run.at('given', signal) !== run.at('ready', signal));
-  const at = Math.max(0, works);
-  const worker = operationOf(c, operations[at]);
-  return worker && { worker, run: runs[at] };
+  const switches = (id: OperationId): boolean => {
+    const before = s.at(`device.${terminal}`);
+    return (
+      s.attempt((x) => x.give(id, INPUT_MS + c.arrangement.warningMs).at(`device.${terminal}`)) !==
+      before
+    );
+  };
+  return operationOf(c, operations.find(switches) ?? operations[0]);
 }
 
-/** Every input by its own control: its state on the display, and its volts. */
-export function inputSteps(c: StepContext): ProcedureStep[] {
-  return c.arrangement.inputs.flatMap((f) => {
-    const terminal = terminalOf(c, f);
-    const input = c.device.inputs.find((i) => i.terminal === terminal);
-    const worked = input && workerOf(c, f, terminal);
-    if (!worked) return [];
-    const { worker, run } = worked;
-    const ms = run.lookMs('given');
-    const across = run.volts(input.plus, input.minus, ms);
-    const volts = Math.abs((input.ac ? across?.ac : across?.dc) ?? 0);
-    const signal = `device.${terminal}`;
-    const on = run.at('given', signal) === 1;
-    const before = run.at('ready', signal) === 1;
-    // A lowest frequency, a preset or a jog turns the motor although the speed is set to nothing.
-    const turns = Math.abs(run.hz('given')) > STANDSTILL_HZ;
-    const cautions = turns ? ['turns', 'freeToTurn'] : ['cannotRun'];
-    const button = isMomentary(kindOf(c, worker)?.kind ?? '');
-    const must = phrase(on ? 'input.on' : before ? 'input.goesOff' : 'input.off', { terminal });
-    const args = {
-      function: f.task,
-      device: tagOf(c, worker.device),
-      terminal,
-      position: positionOf(c, worker),
-      ...speedArgs(c, 0),
-    };
-    const from = simulated(run, ms);
-    return [
-      step(
-        c,
-        {
-          key: `input.${f.id}`,
-          do: phrase(button ? 'input.press' : 'input.work', args),
-          must,
-          expect: { kind: 'state', is: on ? 'on' : 'off' },
-          from,
-          needs: ['supply.on'],
-          cautions,
-        },
-        [f],
-      ),
-      step(
-        c,
-        {
-          key: `input.${f.id}.volts`,
-          do: phrase(button ? 'input.pressVolts' : 'input.volts', args),
-          must: phrase('volts', { volts }),
-          instrument: 'voltmeter',
-          expect: range(volts, Math.max(LEAST_V, volts * tolerances.controlShare), 'V'),
-          from,
-          needs: [`input.${f.id}`],
-          cautions,
-        },
-        [f],
-      ),
-    ];
+/** What every answer at an input says of it: which part, which terminal, against which. */
+function inputArgs(c: StepContext, f: InputFunction, worked: Worked, input: InstalledInput) {
+  return {
+    function: f.task,
+    device: tagOf(c, worked.device),
+    terminal: input.terminal,
+    against: landingNamed(c, input),
+    position: positionOf(c, worked),
+    preset: f.id.startsWith('preset'),
+    press: isMomentary(kindOf(c, worked)?.kind ?? ''),
+  };
+}
+
+/** The other end between which the volts of an input are measured, as a terminal of the device where it is one. */
+function landingNamed({ installation, device }: StepContext, input: InstalledInput): string {
+  const own = `${device.id}:${input.terminal}`;
+  const ends = [input.plus, input.minus].map((i) => installation.landings[i]);
+  const other = ends.find((at) => at !== own) ?? '';
+  return other.startsWith(`${device.id}:`) ? other.slice(device.id.length + 1) : '';
+}
+
+/** State and volts of an input while its part is worked. */
+export function askInput(
+  t: LiveTests,
+  f: InputFunction,
+  worked: Worked,
+  input: InstalledInput,
+  before: number,
+): void {
+  const { c, s } = t;
+  const args = {
+    ...inputArgs(c, f, worked, input),
+    ...s.speed.args,
+    held: tagsOf(c, s.holds).join(', '),
+  };
+  const on = s.at(`device.${input.terminal}`) === 1;
+  const across = s.volts(input.plus, input.minus);
+  const volts = Math.abs((input.ac ? across?.ac : across?.dc) ?? 0);
+  const off = before === 1 ? 'input.goesOff' : 'input.off';
+  t.ask(
+    {
+      key: `input.${f.id}`,
+      do: phrase('input.work', args),
+      must: phrase(on ? 'input.on' : off, args),
+      expect: state(on ? 'on' : 'off'),
+    },
+    [f],
+  );
+  t.ask(
+    {
+      key: `input.${f.id}.volts`,
+      do: phrase('input.volts', args),
+      must: phrase('volts', { volts }),
+      instrument: 'voltmeter',
+      expect: range(volts, Math.max(LEAST_V, volts * tolerances.controlShare), 'V'),
+    },
+    [f],
+  );
+}
+
+/** Whether an emergency stop that is pressed in keeps the motor from running and yet lets the inputs be read. */
+function keepsStill(c: StepContext, s: Sequence): boolean {
+  const { arrangement: a } = c;
+  const [f] = a.inputs.filter((x) => !operationsOn(a, x).some((id) => openers(c).includes(id)));
+  if (!a.estop || a.contactor || !f) return false;
+  const signal = `device.${terminalOf(c, f)}`;
+  return s.attempt((x) => {
+    x.give(a.estop, 1500);
+    if (x.state === 'off' || x.state === 'ready') return false;
+    const before = x.at(signal);
+    return operationsOn(a, f).some((id) => {
+      const on = x.give(id, INPUT_MS + a.warningMs).at(signal) !== before;
+      x.take(id, INPUT_MS);
+      return on;
+    });
   });
+}
+
+/** Every input that asks for something, by its own control, with the motor unable to run where this job has a means for it. */
+export function inputTests(t: LiveTests): void {
+  const { c, s } = t;
+  const { arrangement: a, device } = c;
+  t.begin('still', 'inputs', 0);
+  if (a.estop && keepsStill(c, s)) s.hold([a.estop]);
+  t.end();
+  for (const f of a.inputs) {
+    const terminal = terminalOf(c, f);
+    const input = device.inputs.find((i) => i.terminal === terminal);
+    if (!input || operationsOn(a, f).some((id) => openers(c).includes(id))) continue;
+    t.begin(`input.${f.id}`, 'inputs');
+    const worker = workerOf(c, s, f, terminal);
+    if (!worker) continue;
+    const before = s.at(`device.${terminal}`);
+    if (asksForRun(c, worker)) t.asksForRun();
+    s.give(worker.id as OperationId, INPUT_MS + a.warningMs);
+    askInput(t, f, worker, input, before);
+    t.end();
+  }
+  referenceTests(t);
+}
+
+/** Whether working a part asks for a run, of which only the speed keeps the motor. */
+const asksForRun = ({ arrangement: { starts, jogs } }: StepContext, { id }: Worked): boolean =>
+  [...Object.values(starts), ...Object.values(jogs)].some((start) => start === id);
+
+/** Places at which a dial or signal is read, % of its travel. */
+export const DIAL_PCT = [0, 25, 50, 75, 100] as const;
+
+/** The dial or signal at five places, in its own unit, with nothing asked to run. */
+function referenceTests(t: LiveTests): void {
+  const { c, s } = t;
+  const { dial } = c.arrangement;
+  const input = c.device.analogue.find((a) => a.terminal === c.device.facts.referenceInput);
+  if (!dial || !input) return;
+  const amps = c.job.scheme.speed === 'current';
+  t.begin('dial.volts', 'inputs');
+  for (const pct of DIAL_PCT) {
+    s.speed.set(pct / 100);
+    const volts = s.volts(input.plus, input.minus)?.dc ?? 0;
+    const args = {
+      pct,
+      device: tagOf(c, dial),
+      terminal: input.terminal,
+      held: tagsOf(c, s.holds).join(', '),
+    };
+    const value = amps ? (1000 * volts) / input.currentOhm : volts;
+    const span = amps ? 20 : 10;
+    t.ask(
+      {
+        key: `dial.${pct}.volts`,
+        do: phrase(amps ? 'dial.amps' : 'dial.volts', args),
+        must: amps ? phrase('milliamps', { amps: value }) : phrase('volts', { volts }),
+        instrument: amps ? 'ammeter' : 'voltmeter',
+        expect: range(value, span * tolerances.analogueSpan, amps ? 'mA' : 'V'),
+      },
+      ['dial'],
+    );
+  }
+  s.speed.set(0);
+  t.end();
 }

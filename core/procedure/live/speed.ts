@@ -1,132 +1,205 @@
-import type { ProcedureStep } from '../../job/index.js';
 import { plateNumbers } from '../../line/index.js';
 import { shaftSpeed } from '../../motor/index.js';
-import {
-  directionKey,
-  inputKey,
-  operationOf,
-  phrase,
-  range,
-  simulated,
-  speedArgs,
-  starterOf,
-  step,
-  tagOf,
-  type StepContext,
-} from '../context.js';
-import { hzTolerance, tolerances } from '../tolerances.js';
+import { isAtRest, operationOf, phrase, range, state, stateTimes, tagOf } from '../context.js';
+import type { LiveTests } from '../sequence/tests.js';
+import { seconds, tolerances } from '../tolerances.js';
+import { behindStart, hzRange, startArgs } from './bump.js';
+import { DIAL_PCT } from './inputs.js';
 
-const DIAL_PCT = [0, 25, 50, 75, 100];
+/** Least share of the plate's current that a motor draws unloaded: below it a lead is missing. */
+const LEAST_AMPS_SHARE = 0.15;
 
-/** The dial or signal at five places: its volts, and the frequency they give. */
-export function dialSteps(c: StepContext): ProcedureStep[] {
-  const { arrangement, device, maxHz } = c;
-  const forward = starterOf(c);
-  const input = device.analogue.find((a) => a.terminal === device.facts.referenceInput);
-  const { dial } = arrangement;
-  if (!dial || !input || !forward) return [];
-  return DIAL_PCT.flatMap((pct) => {
-    const run = c.trials.run(`dial.${pct}`);
-    const ms = run.lookMs('start');
-    const volts = run.volts(input.plus, input.minus, ms)?.dc ?? 0;
-    const hz = Math.abs(run.hz('start'));
-    const args = { pct, device: tagOf(c, dial), terminal: input.terminal };
-    const from = simulated(run, ms);
-    return [
-      step(
-        c,
-        {
-          key: `dial.${pct}.volts`,
-          do: phrase('dial.volts', args),
-          must: phrase('volts', { volts }),
-          instrument: 'voltmeter',
-          expect: range(volts, 10 * tolerances.analogueSpan, 'V'),
-          from,
-          needs: ['supply.on'],
-          cautions: [],
-        },
-        ['dial'],
-      ),
-      step(
-        c,
+/** The dial under way at five places: the frequency it gives; and what can be measured at full speed. */
+function references(t: LiveTests): void {
+  const { c } = t;
+  const { dial } = c.arrangement;
+  if (!t.s.directions.includes('forward')) return;
+  const s = t.begin('speed', 'speed', dial ? 0 : 1);
+  s.start();
+  if (dial)
+    for (const pct of DIAL_PCT) {
+      s.speed.set(pct / 100).s.wait(s.travelMs);
+      const hz = Math.abs(s.hz);
+      const args = {
+        ...startArgs(c),
+        ...s.speed.args,
+        device: tagOf(c, dial),
+        first: pct === 0,
+      };
+      t.ask(
         {
           key: `dial.${pct}.hz`,
           do: phrase('dial.hz', args),
           must: phrase('hz', { hz }),
-          expect: range(hz, hzTolerance(maxHz), 'Hz'),
-          from,
-          needs: [inputKey(c, forward)],
-          cautions: ['turns'],
+          expect: hzRange(c, hz),
+          ...(pct === 100 && c.required.has('speed.highest')
+            ? { requirement: 'speed.highest' }
+            : {}),
         },
         ['dial'],
-      ),
-    ];
-  });
+      );
+    }
+  atFullSpeed(t);
+  t.end();
 }
 
-/** The shaft's speed at the highest frequency, measured. */
-export function speedStep(c: StepContext): ProcedureStep[] {
+/** Speed of the shaft and the currents of the motor's leads, while it runs as fast as it may. */
+function atFullSpeed(t: LiveTests): void {
+  const { c, s } = t;
   const { job, installation } = c;
   const { hz: ratedHz, rpm } = plateNumbers(job.plate);
-  const forward = starterOf(c);
   const { polePairs } = installation.shaft;
-  if (!ratedHz || !rpm || polePairs === undefined || !forward) return [];
-  const run = c.trials.run('dial.100');
+  const args = { ...startArgs(c), ...s.speed.args, first: c.arrangement.dial === undefined };
+  const amps = plateAmps(c);
+  if (amps !== undefined)
+    t.ask(
+      {
+        key: 'current.full',
+        do: phrase('current.full', args),
+        must: phrase('current.atMost', { amps }),
+        instrument: 'clamp',
+        expect: {
+          kind: 'range',
+          lo: Math.round(amps * LEAST_AMPS_SHARE * 100) / 100,
+          hi: amps,
+          nominal: amps,
+          unit: 'A',
+        },
+        fields: ['U', 'V', 'W'],
+        unbalancePct: tolerances.currentUnbalancePct,
+        cautions: ['liveWork', 'category'],
+        from: { kind: 'standard', name: 'plate of the motor' },
+      },
+      [],
+    );
+  if (!ratedHz || !rpm || polePairs === undefined) return;
   const torque = job.plate.load.torquePct ?? 0;
   const { shaftRpm, slipRpm } = shaftSpeed.run({
-    hz: Math.abs(run.hz('start')),
+    hz: Math.abs(s.hz),
     poles: 2 * polePairs,
     ratedHz,
     ratedRpm: rpm,
     loadTorquePct: torque,
   });
-  return [
-    step(
-      c,
-      {
-        key: 'speed.full',
-        do: phrase('speed.measure', { device: tagOf(c, forward.device), ...speedArgs(c, 1) }),
-        must: phrase('rpm', { rpm: shaftRpm, torque }),
-        instrument: 'tachometer',
-        expect: range(shaftRpm, Math.max(slipRpm, shaftRpm * 0.01), 'rpm'),
-        from: simulated(run, run.lookMs('start')),
-        needs: [directionKey(c, 'forward')],
-        cautions: ['turns'],
-      },
-      [],
-    ),
-  ];
+  t.ask(
+    {
+      key: 'speed.full',
+      do: phrase('speed.measure', { ...args, first: args.first && amps === undefined }),
+      must: phrase('rpm', { rpm: shaftRpm, torque }),
+      instrument: 'tachometer',
+      expect: range(shaftRpm, Math.max(slipRpm, shaftRpm * 0.01), 'rpm'),
+    },
+    [],
+  );
 }
 
-/** Every preset: the frequency that the device really comes to with the selector there. */
-export function presetSteps(c: StepContext): ProcedureStep[] {
-  const start = starterOf(c);
-  if (!start) return [];
-  return c.arrangement.presets.flatMap((id, i) => {
+/** Current of the motor's plate for the link it has; undefined where it is not entered. */
+function plateAmps({ job, profile }: LiveTests['c']): number | undefined {
+  const amps = plateNumbers(job.plate, profile).rated?.amps;
+  return amps === undefined ? undefined : Math.round(amps * 100) / 100;
+}
+
+/** Every preset with the selector turned under way. */
+function presets(t: LiveTests): void {
+  const { c } = t;
+  const { arrangement: a } = c;
+  if (a.presets.length === 0 || !t.s.directions.includes('forward')) return;
+  const s = t.begin('presets', 'speed', 0);
+  s.start();
+  a.presets.forEach((id, i) => {
     const preset = operationOf(c, id);
-    if (!preset) return [];
-    const run = c.trials.run(`preset.${i + 1}`);
-    const hz = Math.abs(run.hz('start'));
+    if (!preset) return;
+    if (i > 0 || !isAtRest(c, id)) s.give(id, s.travelMs);
+    const hz = Math.abs(s.hz);
     const args = {
+      ...startArgs(c),
       device: tagOf(c, preset.device),
-      position: preset.position ?? '',
-      start: tagOf(c, start.device),
+      preset: preset.position ?? '',
+      first: i === 0,
       hz,
     };
-    return [
-      step(
-        c,
-        {
-          key: `preset.${i + 1}`,
-          do: phrase('preset.run', args),
-          must: phrase('hz', args),
-          expect: range(hz, hzTolerance(c.maxHz), 'Hz'),
-          from: simulated(run, run.lookMs('start')),
-          needs: [inputKey(c, start)],
-          cautions: ['turns'],
-        },
-        [preset, start],
-      ),
-    ];
+    const requirement = `preset.${i + 1}.speed`;
+    t.ask(
+      {
+        key: `preset.${i + 1}`,
+        do: phrase('preset.run', args),
+        must: phrase('hz', args),
+        expect: hzRange(c, hz),
+        ...(c.required.has(requirement) ? { requirement } : {}),
+      },
+      [preset, ...behindStart(c)],
+    );
   });
+  t.end();
+}
+
+/** Ramps up and down, or the time in which the free shaft runs down; with the second ramps chosen, those. */
+function ramps(t: LiveTests, second: boolean): void {
+  const { c } = t;
+  const suffix = second ? '.2' : '';
+  const select = second ? operationOf(c, 'rampSelect') : undefined;
+  if (!t.s.directions.includes('forward') || (second && !select)) return;
+  const s = t.begin(`ramps${suffix}`, 'speed', 1);
+  if (select) s.give('rampSelect', 500);
+  const startedMs = s.nowMs;
+  s.start();
+  const up = stateTimes(s.trace, startedMs);
+  const began = up.find((x) => x.state === 'accelerating');
+  const reached = up.find((x) => x.state === 'atSpeed');
+  const hz = Math.abs(s.hz);
+  const args = {
+    ...startArgs(c),
+    hz,
+    select: select ? tagOf(c, select.device) : '',
+    ...s.speed.args,
+  };
+  const functions = select ? [select] : [];
+  // Where a button raises it, the rise is as long as somebody holds it.
+  if (began && reached && c.job.scheme.speed !== 'upDown') {
+    const time = (reached.t - began.t) / 1e6;
+    t.ask(
+      {
+        key: `ramp.up${suffix}`,
+        do: phrase('ramp.up', args),
+        must: phrase('seconds', { s: time }),
+        instrument: 'stopwatch',
+        expect: range(time, seconds(time), 's'),
+      },
+      functions,
+    );
+  }
+  const stoppedMs = s.nowMs;
+  const runsUnknown = (): boolean => s.saw('shaft.state', 'runsDownUnknown', stoppedMs);
+  s.stop();
+  const down = stateTimes(s.trace, stoppedMs);
+  const slowing = down.find((x) => x.state === 'decelerating' || x.state === 'coasting');
+  const stopped = down.find((x) => slowing && x.t > slowing.t && x.state === 'ready');
+  if (slowing && stopped) {
+    const time = (stopped.t - slowing.t) / 1e6;
+    const coasts = slowing.state === 'coasting';
+    const known = !coasts || !runsUnknown();
+    t.ask(
+      {
+        key: `ramp.down${suffix}`,
+        do: phrase(coasts ? 'coast.down' : 'ramp.down', args),
+        ...(known
+          ? {
+              must: phrase('seconds', { s: time }),
+              instrument: 'stopwatch',
+              expect: range(time, coasts ? time * tolerances.restShare : seconds(time), 's'),
+            }
+          : { must: phrase('coast.unknown'), expect: state('comesToRest') }),
+      },
+      functions,
+    );
+  }
+  t.end();
+}
+
+/** Speed points, currents, presets and ramps, up to the highest. */
+export function speedTests(t: LiveTests): void {
+  references(t);
+  presets(t);
+  ramps(t, false);
+  ramps(t, true);
 }

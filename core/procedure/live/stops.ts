@@ -1,167 +1,159 @@
-import type { ProcedureStep } from '../../job/index.js';
+import type { Must } from '../../requirements/index.js';
 import type { OperationId } from '../../scheme/index.js';
-import {
-  directionAt,
-  directionKey,
-  expectedOf,
-  inputKey,
-  operationOf,
-  phrase,
-  required,
-  simulated,
-  speedArgs,
-  starterOf,
-  step,
-  tagOf,
-  type StepContext,
-} from '../context.js';
+import { operationOf, phrase, starterOf, state, tagOf, tagsOf, type Worked } from '../context.js';
+import type { LiveTests, RestsOn } from '../sequence/tests.js';
+import { behindStart, BUMP_SHARE, startArgs } from './bump.js';
 
-const afterwards = (runs: boolean): 'startsByItself' | 'staysStopped' =>
-  runs ? 'startsByItself' : 'staysStopped';
+const stopped = (t: LiveTests): string => {
+  const { turns } = t.s.shaft;
+  return turns === 'rest' ? 'stopped' : turns;
+};
+/** Whether the motor was started by what was just done. */
+const starts = (t: LiveTests): string => (Math.abs(t.s.hz) > 0 ? 'startsByItself' : 'staysStopped');
 
-/** A stop must win over a start that is held, and letting go of it must not start the motor: as this station and device do it. */
-export function stopSteps(c: StepContext): ProcedureStep[] {
-  const [start, stop] = [starterOf(c), operationOf(c, c.arrangement.stops[0])];
-  const run = c.trials.tried('stop.held');
-  if (!run || !start || !stop) return [];
+/** One answer of a stop: what was done, what is required, what the machine does. */
+function askStop(
+  t: LiveTests,
+  key: string,
+  code: string,
+  must: Must['kind'] & ('stopped' | 'staysStopped'),
+  requirement: string,
+  args: Readonly<Record<string, string | number | boolean>>,
+  restsOn: RestsOn,
+): void {
+  t.ask(
+    {
+      key,
+      do: phrase(code, args),
+      must:
+        must === 'stopped'
+          ? phrase('turns.stopped', { machine: '' })
+          : phrase(code === 'stop.released' ? 'stop.staysStopped' : `${code}.must`, args),
+      expect: state(must),
+      requirement,
+      seen: must === 'stopped' ? stopped(t) : starts(t),
+    },
+    restsOn,
+  );
+}
+
+/** A stop must win over a start that is held, and letting go of it must not start the motor. */
+function heldStart(t: LiveTests): void {
+  const { c } = t;
+  const { arrangement: a } = c;
+  const [start, stop] = [starterOf(c), operationOf(c, a.stops[0])];
+  if (!start || !stop) return;
+  const s = t.begin('stop.held', 'stops', BUMP_SHARE);
+  s.give(a.starts.forward, s.travelMs);
+  s.speed.raised();
   const args = {
+    ...startArgs(c),
     start: tagOf(c, start.device),
     stop: tagOf(c, stop.device),
-    ...speedArgs(c, 0.5),
+    ...s.speed.args,
   };
-  const wins = expectedOf(c, 'stop.1.dominates', 'stopped', directionAt(run, 'stopPressed'));
-  const after = expectedOf(
-    c,
-    'stop.1.released',
-    'staysStopped',
-    afterwards(run.runs('stopReleased')),
-  );
-  const common = { needs: [directionKey(c, 'forward')], cautions: ['turns'] };
-  return [
-    step(
-      c,
-      {
-        key: 'stop.wins',
-        do: phrase('stop.wins', args),
-        must: phrase(`turns.${wins}`, { machine: '' }),
-        expect: { kind: 'state', is: wins },
-        from: simulated(run, run.lookMs('stopPressed')),
-        ...required(c, 'stop.1.dominates'),
-        ...common,
-      },
-      [start, stop],
-    ),
-    step(
-      c,
-      {
-        key: 'stop.released',
-        do: phrase('stop.released', args),
-        must: phrase(`stop.${after}`, args),
-        expect: { kind: 'state', is: after },
-        from: simulated(run, run.lookMs('stopReleased')),
-        ...required(c, 'stop.1.released'),
-        ...common,
-      },
-      [start, stop],
-    ),
-  ];
+  s.give(a.stops[0], s.travelMs);
+  askStop(t, 'stop.wins', 'stop.wins', 'stopped', 'stop.1.dominates', args, [start, stop]);
+  s.take(a.stops[0], s.travelMs);
+  askStop(t, 'stop.released', 'stop.released', 'staysStopped', 'stop.1.released', args, [
+    start,
+    stop,
+  ]);
+  t.end();
 }
 
-/** A part that takes the run away, and what happens when it comes back with the start still given. */
-function takesRunAway(
-  c: StepContext,
-  operation: OperationId,
-  words: 'estop' | 'condition',
-): ProcedureStep[] {
-  const { arrangement } = c;
-  const [worked, start] = [operationOf(c, operation), starterOf(c)];
-  const run = c.trials.tried(operation);
-  if (!worked || !start || !run) return [];
-  const { power, operations } = arrangement;
-  const button =
-    words === 'estop' && arrangement.contactor ? power && operations[power.on] : undefined;
-  const named = power && operations[power.on];
-  const args = {
-    device: tagOf(c, worked.device),
-    start: tagOf(c, start.device),
-    power: button !== undefined,
-    button: named ? tagOf(c, named.device) : '',
-    ...speedArgs(c, 0.5),
-  };
-  const key = words === 'estop' ? 'estop' : operation;
-  const during = expectedOf(c, `${key}.stops`, 'stopped', directionAt(run, 'opens'));
-  const after = expectedOf(c, `${key}.released`, 'staysStopped', afterwards(run.runs('closes')));
-  const common = { needs: [inputKey(c, start)], cautions: ['turns'] };
-  return [
-    step(
-      c,
+/** The stop and start of every further station. */
+function stations(t: LiveTests): void {
+  const { c } = t;
+  const { arrangement: a } = c;
+  a.stops.slice(1).forEach((id, i) => {
+    const n = i + 2;
+    const [stop, start] = [operationOf(c, id), operationOf(c, `start.${n}` as OperationId)];
+    if (!stop || !start) return;
+    const s = t.begin(`station.${n}`, 'stops', BUMP_SHARE);
+    s.pulse(start.id as OperationId);
+    const ran = s.shaft.turns === 'forward';
+    const args = { start: tagOf(c, start.device), stop: tagOf(c, stop.device), ...s.speed.args };
+    s.stop('forward', s.travelMs, i + 1);
+    t.ask(
       {
-        key: `${key}.stops`,
-        do: phrase(`${words}.stops`, args),
-        must: phrase(`turns.${during}`, { machine: '' }),
-        expect: { kind: 'state', is: during },
-        from: simulated(run, run.lookMs('opens')),
-        ...required(c, `${key}.stops`),
-        ...common,
+        key: `station.${n}`,
+        do: phrase('station.works', args),
+        must: phrase('station.worked', args),
+        expect: state('worked'),
+        requirement: `stop.${n}.stops`,
+        seen: ran && s.shaft.turns === 'rest' ? 'worked' : 'didNotWork',
       },
-      [worked, start],
-    ),
-    step(
-      c,
-      {
-        key: `${key}.returns`,
-        do: phrase(`${words}.returns`, args),
-        must: phrase(`condition.${after}`, args),
-        expect: { kind: 'state', is: after },
-        from: simulated(run, run.lookMs('closes')),
-        ...required(c, `${key}.released`),
-        ...common,
-      },
-      [worked, start],
-    ),
-  ];
-}
-
-/** The emergency stop: it takes the motion away, and twisting it out does not give it back. */
-export const estopSteps = (c: StepContext): ProcedureStep[] =>
-  c.arrangement.estop ? takesRunAway(c, c.arrangement.estop, 'estop') : [];
-
-/** Each interlock and the foot stop: opened under way, then closed again. */
-export const conditionSteps = (c: StepContext): ProcedureStep[] =>
-  c.arrangement.interlocks.flatMap((id) => takesRunAway(c, id, 'condition'));
-
-/** The stops and starts of every further station. */
-export function stationSteps(c: StepContext): ProcedureStep[] {
-  return c.arrangement.stops.slice(1).flatMap((id, i) => {
-    const [stop, start] = [operationOf(c, id), operationOf(c, `start.${i + 2}` as OperationId)];
-    const run = c.trials.tried(`station.${i + 2}`);
-    if (!stop || !start || !run) return [];
-    const works = expectedOf(
-      c,
-      `stop.${i + 2}.stops`,
-      'worked',
-      run.runs('start') && !run.runs('stop') ? 'worked' : 'didNotWork',
+      [stop, start],
     );
-    const args = {
-      start: tagOf(c, start.device),
-      stop: tagOf(c, stop.device),
-      ...speedArgs(c, 0.5),
-    };
-    return [
-      step(
-        c,
-        {
-          key: `station.${i + 2}`,
-          do: phrase('station.works', args),
-          must: phrase(`station.${works}`, args),
-          expect: { kind: 'state', is: works },
-          from: simulated(run, run.lookMs('stop')),
-          ...required(c, `stop.${i + 2}.stops`),
-          needs: [],
-          cautions: ['turns'],
-        },
-        [stop, start],
-      ),
-    ];
+    t.end();
   });
+}
+
+/**
+ * Something that takes the run away: opened under way; every start tried while it is open; closed again with the run still
+ * given.
+ */
+function openedUnderWay(t: LiveTests, id: OperationId): void {
+  const { c } = t;
+  const { arrangement: a } = c;
+  const worked = operationOf(c, id);
+  if (!worked) return;
+  const estop = id === a.estop;
+  const [name, words] = estop ? ['estop', 'estop'] : [id as string, 'condition'];
+  const s = t.begin(name, 'stops', BUMP_SHARE);
+  s.start();
+  const args = {
+    ...startArgs(c),
+    device: tagOf(c, worked.device),
+    power: estop && a.power ? tagsOf(c, [a.power.on]).join('') : '',
+    ...s.speed.args,
+  };
+  const restsOn: Worked[] = [worked, ...behindStart(c)];
+  s.give(id, s.travelMs + 3000);
+  askStop(t, `${name}.stops`, `${words}.stops`, 'stopped', `${name}.stops`, args, restsOn);
+  tryStart(t);
+  askStop(t, `${name}.blocks`, `${words}.blocks`, 'staysStopped', `${name}.blocks`, args, restsOn);
+  s.take(id, s.travelMs + 1000);
+  if (estop) s.powerOn().wait(a.contactor ? s.travelMs : 0);
+  const released = mayComeBack(t, id) ? undefined : `${name}.released`;
+  const seen = starts(t);
+  const must = released === undefined ? seen : 'staysStopped';
+  t.ask(
+    {
+      key: `${name}.returns`,
+      do: phrase(`${words}.returns`, args),
+      must: phrase(`condition.${must}`, args),
+      expect: state(must),
+      ...(released === undefined ? {} : { requirement: released, seen }),
+      cautions: must === 'startsByItself' ? ['automaticRestart'] : [],
+    },
+    restsOn,
+  );
+  t.end();
+}
+
+/** A run that comes back by itself is wished, where nothing requires that it stays away. */
+const mayComeBack = ({ c }: LiveTests, id: OperationId): boolean =>
+  id !== c.arrangement.estop && !c.required.has(`${id}.released`);
+
+/** While it is open: what stays is let go and given again, a button is pressed for a moment. */
+function tryStart(t: LiveTests): void {
+  const { c, s } = t;
+  const { arrangement: a } = c;
+  const { forward } = a.starts;
+  if (a.givenBy === 'level' && forward) s.take(forward, 1000).give(forward, s.travelMs);
+  else s.pulse(forward);
+}
+
+/** Every stop, guard and emergency stop from a low speed: hold point before anything runs faster. */
+export function stopTests(t: LiveTests): void {
+  const { c } = t;
+  const before = t.steps.length;
+  heldStart(t);
+  stations(t);
+  for (const id of c.arrangement.interlocks) openedUnderWay(t, id);
+  if (c.arrangement.estop) openedUnderWay(t, c.arrangement.estop);
+  const last = t.steps.at(-1);
+  if (last && t.steps.length > before) last.hold = true;
 }

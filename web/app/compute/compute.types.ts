@@ -38,6 +38,13 @@ export interface SaidStep extends StepRecord {
   readonly cautions: readonly string[];
   /** What this job does instead of a required function, in words; empty where it has it. */
   readonly unmet: string;
+  /** Short name of the act it belongs to, and of the part of the tests. */
+  readonly title: string;
+  readonly section: string;
+  /** How the act ends, where something has to be done for it. */
+  readonly then: string;
+  /** The shaft before and after, in words; empty where nothing was simulated. */
+  readonly shaft: { readonly before: string; readonly after: string } | null;
   /** Words of the state it expects, and of the other answers that can be given. */
   readonly choices: readonly { readonly value: string; readonly name: string }[];
 }
@@ -83,6 +90,8 @@ export interface Derived {
   readonly lines: readonly SaidLine[];
   readonly rows: readonly SaidRow[];
   readonly steps: readonly SaidStep[];
+  /** Why there are no steps, where there are none. */
+  readonly noTests: string;
   /** Readings of steps that the procedure has no more. */
   readonly past: readonly SaidStep[];
   readonly obstacles: readonly (Obstacle & { readonly text: string })[];

@@ -2,6 +2,7 @@ import { expose } from 'comlink';
 import {
   factorySettings,
   modelOf,
+  planningGaps,
   type Profile,
   type Setting,
   type Value,
@@ -37,8 +38,10 @@ import {
 } from '@tactron/core/records';
 import { schemeMissing, shippedArrangements, startFrom } from '@tactron/core/scheme';
 import {
+  liveSectionNames,
   deviceKinds,
   say,
+  sayAct,
   sayCaution,
   sayDoing,
   sayFinding,
@@ -48,6 +51,7 @@ import {
   saySeverity,
   sayTitle,
   sayWire,
+  sayShaft,
 } from '@tactron/core/words';
 import type {
   Derived,
@@ -58,33 +62,58 @@ import type {
   SaidStep,
 } from './compute.types';
 
-const otherAnswers: Readonly<Record<string, readonly string[]>> = {
-  on: ['on', 'off'],
-  off: ['on', 'off'],
-  forward: ['forward', 'reverse', 'stopped'],
-  reverse: ['forward', 'reverse', 'stopped'],
-  stopped: ['forward', 'reverse', 'stopped'],
-  staysStopped: ['staysStopped', 'startsByItself'],
-  comesToRest: ['comesToRest', 'keepsTurning'],
-  worked: ['worked', 'didNotWork'],
-  didNotWork: ['worked', 'didNotWork'],
-  startsByItself: ['staysStopped', 'startsByItself'],
-};
+/** Answers that can be given where a state is expected, by each of them. */
+const answerSets: readonly (readonly string[])[] = [
+  ['on', 'off'],
+  ['forward', 'reverse', 'stopped'],
+  ['staysStopped', 'startsByItself'],
+  ['comesToRest', 'keepsTurning'],
+  ['worked', 'didNotWork'],
+  ['changes', 'nothing'],
+];
 
-function saidStep(record: StepRecord): SaidStep {
+function answersTo(is: string): readonly string[] {
+  if (is === '') return [];
+  const set = answerSets.find((answers) => answers.includes(is));
+  return set ?? [...new Set([is, 'faulted', 'off', 'blocked'])];
+}
+
+/** Why a job has no live tests, and what is to be done first. */
+function whyNoTests(profile: Profile, plan: ReturnType<typeof planJob>): string {
+  if (planningGaps(profile).length > 0)
+    return 'How this device behaves is not simulated yet, so nothing can be expected of it: there are no live tests.';
+  if (!plan.ok) return `There is no plan, so nothing can be expected: ${sayNoPlan(plan)}`;
+  return 'Nothing is wished yet. Say on the Scheme stage how it is started and stopped; the live tests come from the adopted plan.';
+}
+
+/** Steps in words; an act is named by what its first answer speaks of. */
+function saidSteps(records: readonly StepRecord[]): SaidStep[] {
+  const first = new Map<string, StepRecord['step']>();
+  for (const { step } of records)
+    if (step.act !== undefined && !first.has(step.act)) first.set(step.act, step);
+  return records.map((record) => saidStep(record, first.get(record.step.act ?? '')?.do.args ?? {}));
+}
+
+function saidStep(record: StepRecord, named: StepRecord['step']['do']['args']): SaidStep {
   const { step } = record;
-  const is = step.expect?.kind === 'state' ? step.expect.is : '';
-  const answers =
-    is === ''
-      ? []
-      : (otherAnswers[is] ??
-        [is, 'faulted', 'off', 'blocked'].filter((x, i, all) => all.indexOf(x) === i));
+  const answers = answersTo(step.expect?.kind === 'state' ? step.expect.is : '');
+  const { shaftBefore, shaftAfter } = step;
   return {
     ...record,
     do: say(step.do),
     must: say(step.must),
     cautions: step.cautions.map(sayCaution),
     unmet: step.requirement?.unmet ? sayDoing(step.requirement.unmet) : '',
+    title: step.act === undefined ? '' : sayAct(step.act, named),
+    section: step.section === undefined ? '' : liveSectionNames[step.section],
+    then: step.then ? say(step.then) : '',
+    shaft:
+      shaftBefore && shaftAfter
+        ? {
+            before: sayShaft(shaftBefore.turns, shaftBefore.hz),
+            after: sayShaft(shaftAfter.turns, shaftAfter.hz),
+          }
+        : null,
     choices: answers.map((value) => ({ value, name: sayName(value) })),
   };
 }
@@ -245,8 +274,9 @@ const worker = {
       difference: plan.ok ? wiringDifference(job.adopted, plan.wiring).map((c) => say(c.said)) : [],
       lines: saidLines(plan, profile, keyedValues(evidence)),
       rows: rows.map((row) => saidRow(row, profile, job)),
-      steps: steps.map(saidStep),
-      past: pastRecords(procedure, evidence).map(saidStep),
+      steps: saidSteps(steps),
+      noTests: procedure.length > 0 ? '' : whyNoTests(profile, plan),
+      past: saidSteps(pastRecords(procedure, evidence)),
       obstacles,
       control: layOut(job, profile, 'control'),
       power: layOut(job, profile, 'power'),

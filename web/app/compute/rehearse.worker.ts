@@ -15,7 +15,8 @@ import {
 import type { Act, Job, Where } from '@tactron/core/job';
 import { ohmsBetween, Session, whyNotRunning, type OhmReading } from '@tactron/core/rehearsal';
 import { type Trace, type TraceWindow } from '@tactron/core/trace';
-import { trialsOf, type Trial } from '@tactron/core/trials';
+import { shownTrial } from '@tactron/core/procedure';
+import type { Trial } from '@tactron/core/trials';
 import { deviceKinds, sayCondition, sayMark, sayName, sayOpenPlace } from '@tactron/core/words';
 
 /** What an act or a look ahead changed of a running rehearsal. */
@@ -98,11 +99,8 @@ function sourceOf(
 ): { source: SettingsFrom; trial?: Trial } {
   if (typeof from === 'string') return { source: { from } };
   if ('values' in from) return { source: { from: 'snapshot', ...from } };
-  const trials = trialsOf(job, profile);
-  return {
-    source: { from: 'planned' },
-    ...(trials.has(from.trial) ? { trial: trials.trial(from.trial) } : {}),
-  };
+  const trial = shownTrial(job, profile, from.trial);
+  return { source: { from: 'planned' }, ...(trial ? { trial } : {}) };
 }
 
 function shown(d: Installation['devices'][number], job: Job): ShownDevice[] {

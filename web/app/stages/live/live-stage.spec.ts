@@ -28,6 +28,10 @@ const said = (key: string, more: Partial<SaidStep> = {}, of = step(key)): SaidSt
   must: `must ${key}`,
   cautions: [],
   unmet: '',
+  title: '',
+  section: '',
+  then: '',
+  shaft: null,
   choices: [],
   ...more,
 });
@@ -60,10 +64,12 @@ describe('live', () => {
     const fixture = TestBed.createComponent(LiveStage);
     await fixture.whenStable();
     const page = fixture.nativeElement as HTMLElement;
-    const enter = async (text: string): Promise<void> => {
-      const input = page.querySelector<HTMLInputElement>('#reading') as HTMLInputElement;
-      input.value = text;
-      input.dispatchEvent(new Event('input'));
+    const enter = async (...texts: string[]): Promise<void> => {
+      for (const [i, text] of texts.entries()) {
+        const input = page.querySelector<HTMLInputElement>(`#reading-${i}`) as HTMLInputElement;
+        input.value = text;
+        input.dispatchEvent(new Event('input'));
+      }
       page.querySelector<HTMLButtonElement>('.act.main')?.click();
       await fixture.whenStable();
     };
@@ -119,6 +125,80 @@ describe('live', () => {
     choices[0].click();
     await fixture.whenStable();
     expect((records[2][2] as { values: { value: unknown }[] }).values[0].value).toBe(1.5);
+  });
+
+  it('takes each place for itself, and judges them and their unbalance', async () => {
+    const supply = step('supply.volts', {
+      expect: { kind: 'range', lo: 360, hi: 440, nominal: 400, unit: 'V' },
+      fields: ['L1–L2', 'L2–L3', 'L3–L1'],
+      unbalancePct: 3,
+    });
+    const { enter, page } = await bed(said('supply.volts', {}, supply));
+    expect(page.querySelectorAll('input.reading').length).toBe(3);
+    await enter('401', '', '399');
+    expect([records.length, page.querySelector('.problem')?.textContent]).toEqual([
+      0,
+      jasmine.stringMatching('L2–L3: Enter the reading'),
+    ]);
+    await enter('401', '398', '399');
+    await enter('401', '398', '370');
+    const kept = records.map(([, , body]) => {
+      const { values, verdict } = body as {
+        values: { where: string; value: number }[];
+        verdict: string;
+      };
+      return [values.map((v) => `${v.where} ${v.value}`).join(), verdict];
+    });
+    expect(kept).toEqual([
+      ['L1–L2 401,L2–L3 398,L3–L1 399', 'pass'],
+      ['L1–L2 401,L2–L3 398,L3–L1 370', 'fail'],
+    ]);
+  });
+
+  it('asks about what can hardly be, and keeps it where the instrument shows it', async () => {
+    const { enter, page, fixture } = await bed(said('a'));
+    await enter('5000');
+    expect([records.length, page.querySelector('.problem')?.textContent]).toEqual([
+      0,
+      jasmine.stringMatching('more than ten times'),
+    ]);
+    page.querySelector<HTMLButtonElement>('.problem button')?.click();
+    await fixture.whenStable();
+    const { values, verdict } = records[0][2] as { values: { value: number }[]; verdict: string };
+    expect([values[0].value, verdict]).toEqual([5000, 'fail']);
+  });
+
+  it('holds back what comes after a hold point, unless the note says why', async () => {
+    const before = said('stop', { section: 'Every stop' });
+    const after = said('fast', { section: 'Speed' }, step('fast', { needs: ['stop'] }));
+    const { enter, page, fixture } = await bed(before, after);
+    page.querySelectorAll<HTMLButtonElement>('ol.run > li > button')[1].click();
+    await fixture.whenStable();
+    expect(page.querySelector('.held')?.textContent).toContain(
+      'First: Every stop (1 answer not passed)',
+    );
+    await enter('5');
+    expect([records.length, page.querySelector('.problem')?.textContent]).toEqual([
+      0,
+      jasmine.stringMatching('write the reason in the note'),
+    ]);
+    const note = page.querySelector<HTMLInputElement>(
+      'tac-reading-entry label .field',
+    ) as HTMLInputElement;
+    note.value = 'stops were tried yesterday';
+    note.dispatchEvent(new Event('input'));
+    await enter('5');
+    expect((records[0][2] as { note: string }).note).toBe('stops were tried yesterday');
+  });
+
+  it('goes through the answers of one act before another', async () => {
+    const of = (key: string, act: string) => said(key, { title: act }, step(key, { act }));
+    const { enter, page, fixture } = await bed(of('open', 'x'), of('a1', 'y'), of('a2', 'y'));
+    const keyNow = () => page.querySelector('.current')?.getAttribute('data-step');
+    page.querySelectorAll<HTMLButtonElement>('ol.run > li > button')[1].click();
+    await fixture.whenStable();
+    await enter('5');
+    expect(keyNow()).toBe('a2');
   });
 
   it('passes no answer to a required function that the job does not have, and says what it does instead', async () => {

@@ -1,20 +1,15 @@
-import { Component, computed, effect, inject, signal } from '@angular/core';
+import { Component, computed, inject, signal } from '@angular/core';
 import { verdictOfStep } from '@tactron/core/job';
-import {
-  dimensionOf,
-  formatNumber,
-  formatValue,
-  parseQuantity,
-  valueIn,
-  type Dimension,
-} from '@tactron/core/units';
+import { formatNumber, formatValue } from '@tactron/core/units';
 import { AttachmentRow } from '../../attachments/attachment-row';
 import type { SaidStep } from '../../compute/compute.types';
 import { ShowMe } from '../../controls/show-me';
+import { moment } from '../../frame/moment';
 import { Preferences } from '../../frame/preferences';
 import { OpenJob } from '../../job-state/open-job';
+import { actsOf, sectionsOf } from './acts';
 import { DialChart } from './dial-chart';
-import { moment } from '../../frame/moment';
+import { ReadingEntry, type Entered } from './reading-entry';
 import { readingText } from './reading-text';
 
 const stateMarks: Readonly<Record<string, string>> = {
@@ -25,10 +20,10 @@ const stateMarks: Readonly<Record<string, string>> = {
   past: 'earlier procedure',
 };
 
-/** One live test at a time: what to do, what must come, the reading, the verdict at once. */
+/** One act of the live tests at a time: what to do, what must come, what was seen, the verdict at once. */
 @Component({
   selector: 'tac-live-stage',
-  imports: [DialChart, AttachmentRow, ShowMe],
+  imports: [DialChart, AttachmentRow, ReadingEntry, ShowMe],
   templateUrl: './live-stage.html',
   styleUrl: './live-stage.scss',
 })
@@ -37,6 +32,8 @@ export class LiveStage {
   private readonly preferences = inject(Preferences);
   protected readonly steps = computed(() => this.open.derived()?.steps ?? []);
   protected readonly past = computed(() => this.open.derived()?.past ?? []);
+  protected readonly acts = computed(() => actsOf(this.steps()));
+  protected readonly sections = computed(() => sectionsOf(this.acts()));
   protected readonly picked = signal<string | null>(null);
   protected readonly current = computed<SaidStep | undefined>(() => {
     const steps = this.steps();
@@ -46,34 +43,32 @@ export class LiveStage {
       steps.at(-1)
     );
   });
-  protected readonly text = signal('');
-  protected readonly note = signal('');
-  protected readonly problem = signal<string | null>(null);
-  protected readonly announced = signal('');
-  protected readonly waiting = computed(() => {
-    const current = this.current();
-    if (!current) return [];
-    return current.step.needs.flatMap((key) => {
-      const needed = this.steps().find((s) => s.step.key === key);
-      return needed && needed.state !== 'pass' ? [needed] : [];
-    });
+  /** Answers of the act that is shown. */
+  protected readonly inAct = computed(() => {
+    const act = this.current()?.step.act;
+    return act === undefined ? [] : this.steps().filter((s) => s.step.act === act);
   });
+  protected readonly place = computed(
+    () => this.inAct().findIndex((s) => s.step.key === this.current()?.step.key) + 1,
+  );
+  protected readonly announced = signal('');
+  /** What must be passed before the shown answer, and is not. */
+  protected readonly waiting = computed(() => {
+    const needs = new Set(this.current()?.step.needs ?? []);
+    return this.steps().filter((s) => needs.has(s.step.key) && s.state !== 'pass');
+  });
+  /** Why the shown answer has to wait; empty where it has not. */
+  protected readonly heldBack = computed(() => {
+    const waiting = this.waiting();
+    if (waiting.length === 0) return '';
+    const parts = [...new Set(waiting.map((s) => s.section || s.do))];
+    const open = waiting.length === 1 ? '1 answer' : `${waiting.length} answers`;
+    return `Hold point. First: ${parts.join('; ')} (${open} not passed).`;
+  });
+  protected readonly nothingYet = computed(() => this.open.derived()?.noTests ?? '');
   protected readonly passed = computed(() => this.steps().filter((s) => s.state === 'pass').length);
 
   protected readonly clock = moment;
-
-  constructor() {
-    let last = '';
-    effect(() => {
-      const key = this.current()?.step.key ?? '';
-      if (key === last) return;
-      last = key;
-      this.text.set('');
-      this.note.set('');
-      this.problem.set(null);
-      this.meanings.set([]);
-    });
-  }
 
   protected mark(state: string): string {
     return stateMarks[state];
@@ -98,51 +93,12 @@ export class LiveStage {
       : '';
   }
 
-  protected unit(step: SaidStep): string {
-    return step.step.expect?.kind === 'range' ? step.step.expect.unit : '';
-  }
-
   protected from(step: SaidStep): string {
     const { from } = step.step;
     if (step.unmet) return 'required by what was wished';
     return from.kind === 'simulation'
       ? "simulated from this job's own wires and settings"
       : `${from.kind}: ${from.name}`;
-  }
-
-  protected answer(step: SaidStep, value: string): void {
-    this.keep(step, value);
-  }
-
-  /** Numbers that what was typed may mean: a mark before three digits is asked about, never guessed towards the expected. */
-  protected readonly meanings = signal<readonly { readonly v: number; readonly u: string }[]>([]);
-
-  protected enter(step: SaidStep): void {
-    const { expect } = step.step;
-    if (expect?.kind !== 'range') return;
-    const dimension: Dimension = dimensionOf(expect.unit) ?? 'number';
-    const parsed = parseQuantity(this.text(), dimension, expect.unit);
-    this.meanings.set([]);
-    if (parsed.ok) return this.keep(step, round(valueIn(parsed.quantity, expect.unit, dimension)));
-    if (parsed.why === 'ambiguous') {
-      this.meanings.set(parsed.readings.map((v) => ({ v, u: expect.unit })));
-      return this.problem.set('Which one is meant?');
-    }
-    this.problem.set(
-      parsed.why === 'unknownUnit'
-        ? `This unit does not fit: ${(parsed.units ?? []).filter(Boolean).join(', ')} can be typed here.`
-        : 'Enter the reading as a number.',
-    );
-  }
-
-  protected choose(step: SaidStep, { v }: { readonly v: number }): void {
-    this.meanings.set([]);
-    this.problem.set(null);
-    this.keep(step, v);
-  }
-
-  protected meaning({ v, u }: { readonly v: number; readonly u: string }): string {
-    return `${formatNumber(v, 6, this.preferences.decimal())} ${u}`;
   }
 
   protected reading(step: SaidStep): string {
@@ -166,18 +122,13 @@ export class LiveStage {
     return from.kind === 'simulation' ? from : undefined;
   }
 
-  /** Keeps the reading with the whole step in it; an earlier one is superseded, not changed. */
-  private keep(step: SaidStep, reading: number | string): void {
-    const { expect } = step.step;
-    if (!expect) return;
-    const verdict = verdictOfStep(step.step, reading);
-    const unit = expect.kind === 'range' ? { unit: expect.unit } : {};
-    const note = this.note().trim();
-    const typed = typeof reading === 'number' ? { typed: this.text().trim().slice(0, 60) } : {};
+  /** Keeps what was read with the whole step in it; an earlier reading is superseded, not changed. */
+  protected keep(step: SaidStep, { values, note }: Entered): void {
+    const verdict = verdictOfStep(step.step, ...values.map(({ value }) => value));
     const body = {
       version: 2,
       step: step.step,
-      values: [{ value: reading, ...unit, ...typed }],
+      values: values.map((value) => ({ ...value })),
       verdict,
       ...(note ? { note } : {}),
     } as const;
@@ -185,7 +136,7 @@ export class LiveStage {
     this.open.record(
       'reading',
       step.step.key,
-      { ...body, values: [...body.values] },
+      body,
       before.length
         ? {
             supersedes: before.length === 1 ? before[0] : before,
@@ -194,12 +145,14 @@ export class LiveStage {
         : {},
     );
     this.announced.set(`${verdict === 'pass' ? 'Pass' : 'Fail'}: ${step.must}`);
-    this.picked.set(verdict === 'pass' ? null : step.step.key);
-    this.text.set('');
-    this.note.set('');
-    this.problem.set(null);
+    this.picked.set(verdict === 'pass' ? this.nextInAct(step) : step.step.key);
+  }
+
+  /** The next answer of the same act, which goes on from here; else whatever is open. */
+  private nextInAct(step: SaidStep): string | null {
+    const own = this.inAct();
+    const at = own.findIndex((s) => s.step.key === step.step.key);
+    const next = own.slice(at + 1).find((s) => s.state !== 'pass');
+    return next?.step.key ?? null;
   }
 }
-
-/** A converted number without the dust of the conversion. */
-const round = (x: number): number => Number(x.toPrecision(12));

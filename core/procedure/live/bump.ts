@@ -1,0 +1,117 @@
+import type { Direction } from '../../scheme/index.js';
+import {
+  directionKey,
+  operationOf,
+  phrase,
+  positionOf,
+  range,
+  starterOf,
+  state,
+  stateTimes,
+  tagOf,
+  type StepContext,
+  type Worked,
+} from '../context.js';
+import type { LiveTests } from '../sequence/tests.js';
+import { seconds, tolerances } from '../tolerances.js';
+
+/** Share of the highest frequency at which the machine is first turned, and every stop tried. */
+export const BUMP_SHARE = 0.2;
+
+/** How a sentence says that a run is started. */
+export function startArgs(c: StepContext, direction: Direction = 'forward') {
+  const f = starterOf(c, direction);
+  const { arrangement: a } = c;
+  const turned = a.direction ? operationOf(c, a.direction) : undefined;
+  return {
+    start: f ? tagOf(c, f.device) : '',
+    position: f ? positionOf(c, f) : '',
+    by: f ? a.givenBy : 'key',
+    selector: turned ? tagOf(c, turned.device) : '',
+    direction,
+    stop: a.stops[0] ? tagOf(c, operationOf(c, a.stops[0])?.device ?? '') : '',
+  };
+}
+
+/** The parts behind a start. */
+export const behindStart = (c: StepContext, direction: Direction = 'forward'): Worked[] =>
+  [starterOf(c, direction), operationOf(c, c.arrangement.direction)].filter((f) => f !== undefined);
+
+/** One direction for a moment, slowly: which way the machine turns; then its stop. */
+export function bump(t: LiveTests, direction: Direction): void {
+  const { c } = t;
+  const s = t.begin(`bump.${direction}`, direction === 'forward' ? 'bump' : 'motions', BUMP_SHARE);
+  const startedMs = s.nowMs;
+  s.start(direction);
+  const args = {
+    ...startArgs(c, direction),
+    machine: c.job.plate.load.forwardMeans ?? '',
+    ...s.speed.args,
+  };
+  const functions = behindStart(c, direction);
+  if (direction === 'forward') warning(t, startedMs, args);
+  t.ask(
+    {
+      key: directionKey(c, direction),
+      do: phrase('direction.bump', args),
+      must: phrase(`turns.${direction}`, args),
+      expect: state(direction),
+      requirement: `direction.${direction}`,
+      seen: s.shaft.turns,
+    },
+    functions,
+  );
+  s.stop(direction);
+  t.ask(
+    {
+      key: direction === 'forward' ? 'stop.works' : 'stop.reverse',
+      do: phrase('stop.works', args),
+      must: phrase('turns.stopped', { machine: '' }),
+      expect: state('stopped'),
+      ...(direction === 'forward' && c.arrangement.starts.forward
+        ? { requirement: 'stop.1.stops' }
+        : {}),
+      seen: s.shaft.turns === 'rest' ? 'stopped' : s.shaft.turns,
+    },
+    [
+      ...functions,
+      ...(c.arrangement.stops[0] ? [operationOf(c, c.arrangement.stops[0]) as Worked] : []),
+    ],
+  );
+  t.end();
+}
+
+/** The start warning: how long it sounds before the motor moves. */
+function warning(
+  t: LiveTests,
+  startedMs: number,
+  args: Readonly<Record<string, string | number>>,
+): void {
+  const { c, s } = t;
+  if (c.arrangement.warningMs === 0) return;
+  const moves = stateTimes(s.trace, startedMs).find((x) => x.state === 'accelerating');
+  if (!moves) return;
+  const after = moves.t / 1e6 - (startedMs + 100) / 1000;
+  t.ask(
+    {
+      key: 'warning',
+      do: phrase('warning.time', { ...args, s: after }),
+      must: phrase('seconds', { s: after }),
+      instrument: 'stopwatch',
+      expect: range(after, seconds(after), 's'),
+    },
+    behindStart(c),
+  );
+}
+
+/** Forward for a moment: what comes after waits for it. */
+export function bumpTests(t: LiveTests): void {
+  if (!t.s.directions.includes('forward')) return;
+  bump(t, 'forward');
+  const last = t.steps.at(-1);
+  if (last) last.hold = true;
+}
+
+/** Tolerance of an output frequency, Hz. */
+export const hzRange = (c: StepContext, hz: number) =>
+  range(hz, Math.max(tolerances.hz, c.maxHz * tolerances.hzShare), 'Hz');

@@ -1,0 +1,147 @@
+import type { OperationId } from '../../scheme/index.js';
+import { operationOf, phrase, starterOf, state, tagOf } from '../context.js';
+import type { LiveTests } from '../sequence/tests.js';
+import { behindStart, bump, BUMP_SHARE, hzRange, startArgs } from './bump.js';
+
+const turning = (t: LiveTests): string => {
+  const { turns } = t.s.shaft;
+  return turns === 'rest' ? 'stopped' : turns;
+};
+
+/** Both directions given together where two hands can do it, and the release of one. */
+function bothTogether(t: LiveTests): void {
+  const { c } = t;
+  const { arrangement: a } = c;
+  const [forward, reverse] = [starterOf(c), starterOf(c, 'reverse')];
+  if (a.givenBy === 'pulse' || !forward || !reverse || forward.device === reverse.device) return;
+  const s = t.begin('direction.both', 'motions', BUMP_SHARE);
+  s.start();
+  s.give(a.starts.reverse, 2 * s.travelMs);
+  const args = {
+    forward: tagOf(c, forward.device),
+    reverse: tagOf(c, reverse.device),
+    ...s.speed.args,
+  };
+  const together = turning(t);
+  t.ask(
+    {
+      key: 'direction.both',
+      do: phrase('direction.both', args),
+      must: phrase(`turns.${together}`, { machine: '' }),
+      expect: state(together),
+    },
+    [forward, reverse],
+  );
+  s.take(a.starts.forward, 2 * s.travelMs);
+  const alone = turning(t);
+  t.ask(
+    {
+      key: 'direction.one',
+      do: phrase('direction.one', args),
+      must: phrase(`turns.${alone}`, { machine: '' }),
+      expect: state(alone),
+      cautions: together === 'stopped' && alone !== 'stopped' ? ['releasedToOne'] : [],
+    },
+    [forward, reverse],
+  );
+  t.end();
+}
+
+/** The direction changed under way: by the selector, or by the other start. */
+function reversal(t: LiveTests): void {
+  const { c } = t;
+  const { arrangement: a } = c;
+  const { forward, reverse } = a.starts;
+  const same =
+    forward && reverse && a.operations[forward]?.device === a.operations[reverse]?.device;
+  if (!forward || !reverse || (a.givenBy === 'level' && !a.direction && !same)) return;
+  const s = t.begin('direction.change', 'motions', BUMP_SHARE);
+  s.start();
+  const other = operationOf(c, a.direction ?? reverse);
+  if (!other) return;
+  if (a.givenBy === 'pulse' && !a.direction) s.pulse(reverse, 2 * s.travelMs);
+  else s.give(other.id as OperationId, 2 * s.travelMs);
+  const is = turning(t);
+  t.ask(
+    {
+      key: 'direction.change',
+      do: phrase('direction.change', {
+        ...startArgs(c),
+        other: tagOf(c, other.device),
+        press: a.givenBy === 'pulse' && !a.direction,
+        ...s.speed.args,
+      }),
+      must: phrase(`direction.change.${is}`),
+      expect: state(is),
+    },
+    [...behindStart(c), other],
+  );
+  t.end();
+}
+
+/** Jog by itself: which way, at which frequency, and only while it is held. */
+function jogs(t: LiveTests): void {
+  const { c } = t;
+  for (const way of ['forward', 'reverse'] as const) {
+    const jog = operationOf(c, c.arrangement.jogs[way]);
+    if (!jog) continue;
+    const s = t.begin(`jog.${way}`, 'motions', BUMP_SHARE);
+    s.give(jog.id as OperationId, s.travelMs);
+    const hz = Math.abs(s.hz);
+    const args = { device: tagOf(c, jog.device), way, hz };
+    t.ask(
+      {
+        key: `jog.${way}`,
+        do: phrase('jog.run', args),
+        must: phrase('jog.hz', args),
+        expect: hzRange(c, hz),
+        requirement: `jog.${way}.turns`,
+      },
+      [jog],
+    );
+    s.take(jog.id as OperationId, s.travelMs);
+    t.ask(
+      {
+        key: `jog.${way}.released`,
+        do: phrase('jog.released', args),
+        must: phrase('turns.stopped', { machine: '' }),
+        expect: state('stopped'),
+        requirement: `jog.${way}.onlyHeld`,
+        seen: turning(t),
+      },
+      [jog],
+    );
+    t.end();
+  }
+}
+
+/** The stop while the machine is still running up to full speed. */
+function stopWhileAccelerating(t: LiveTests): void {
+  const { c } = t;
+  if (!t.s.directions.includes('forward')) return;
+  const s = t.begin('stop.accelerating', 'motions', 1);
+  const whole = c.device.facts.travelMs;
+  s.start('forward', c.arrangement.warningMs + Math.min(whole / 3, 3000) + 500);
+  if (s.state !== 'accelerating') return t.end();
+  const args = { ...startArgs(c), ...s.speed.args };
+  s.stop();
+  t.ask(
+    {
+      key: 'stop.accelerating',
+      do: phrase('stop.accelerating', args),
+      must: phrase('turns.stopped', { machine: '' }),
+      expect: state('stopped'),
+    },
+    behindStart(c),
+  );
+  t.end();
+}
+
+/** Second direction, reversal, both together, jog, and the stop under way to full speed. */
+export function motionTests(t: LiveTests): void {
+  if (t.s.directions.includes('reverse')) bump(t, 'reverse');
+  bothTogether(t);
+  reversal(t);
+  jogs(t);
+  stopWhileAccelerating(t);
+}

@@ -1,0 +1,77 @@
+import { linkTerminals } from '../../catalogue/index.js';
+import { dcLinkVoltage, plateNumbers } from '../../line/index.js';
+import { powerUp, READY_MS } from '../../scheme/index.js';
+import { phrase, range, state, tagOf, tagsOf } from '../context.js';
+import type { LiveTests } from '../sequence/tests.js';
+import { tolerances } from '../tolerances.js';
+
+/** Where the supply is measured: pole by pole, or against the neutral. */
+function poles(phases: readonly string[]): string[] {
+  const live = phases.filter((p) => p !== 'N');
+  if (live.length < 2) return [`${live[0] ?? 'L'}–N`];
+  if (live.length === 2) return [live.join('–')];
+  return live.map((p, i) => `${p}–${live[(i + 1) % live.length]}`);
+}
+
+/** Supply pole by pole, display and DC link, before anything turns. */
+export function powerTests(t: LiveTests): void {
+  const { c } = t;
+  const { supplyV, phases = 3 } = plateNumbers(c.job.plate, c.profile);
+  const common = { instrument: 'voltmeter', cautions: ['liveWork', 'category'] };
+  if (supplyV !== undefined) {
+    t.begin('supply.volts', 'power');
+    const fields = poles(c.device.mains.phases);
+    t.ask(
+      {
+        ...common,
+        key: 'supply.volts',
+        do: phrase('supply.volts', { at: fields.join(', '), count: fields.length }),
+        must: phrase('volts', { volts: supplyV }),
+        expect: range(supplyV, supplyV * tolerances.supplyShare, 'V'),
+        fields,
+        ...(fields.length > 1 ? { unbalancePct: tolerances.supplyUnbalancePct } : {}),
+        from: { kind: 'standard', name: 'IEC 60038, ±10 %' },
+      },
+      ['supply'],
+    );
+  }
+  powerOn(t);
+  const [plus, minus] = linkTerminals(c.profile);
+  if (supplyV !== undefined && plus && minus) {
+    const { unloadedV } = dcLinkVoltage.run({ supplyV, phases });
+    t.ask(
+      {
+        ...common,
+        key: 'link.volts',
+        do: phrase('link.volts', { plus, minus }),
+        must: phrase('volts', { volts: unloadedV }),
+        expect: range(unloadedV, unloadedV * tolerances.linkShare, 'V'),
+        from: { kind: 'formula', name: 'dcLinkVoltage' },
+      },
+      ['supply'],
+    );
+  }
+  t.end();
+}
+
+function powerOn(t: LiveTests): void {
+  const { c } = t;
+  const { arrangement } = c;
+  const s = t.begin('supply.on', 'power');
+  s.work(powerUp(arrangement, 0), READY_MS);
+  const seen = s.state;
+  t.ask(
+    {
+      key: 'supply.on',
+      do: phrase('supply.on', {
+        device: tagOf(c, arrangement.mainBreaker),
+        power: tagsOf(c, arrangement.power ? [arrangement.power.on] : []).join(''),
+        ...s.speed.args,
+      }),
+      must: phrase('state', { state: seen }),
+      expect: state(seen),
+      cautions: ['contactsOpen'],
+    },
+    ['supply'],
+  );
+}

@@ -1,0 +1,145 @@
+import { operationOf, phrase, range, state, tagOf } from '../context.js';
+import type { LiveTests } from '../sequence/tests.js';
+import { tolerances } from '../tolerances.js';
+import { behindStart, startArgs } from './bump.js';
+
+/** What shows something, by the kind of part: the signal of its trace, and what sort of thing it is. */
+const kinds = {
+  lamp: ['lit', 'lamp'],
+  controllerInput: ['on', 'controller'],
+  brake: ['on', 'brake'],
+} as const;
+
+function showing(t: LiveTests): { id: string; signal: string; what: string }[] {
+  const signals = new Set(t.s.trace.signals.map(({ id }) => id));
+  return Object.entries(t.c.job.adopted?.devices ?? {}).flatMap(([id, { kind }]) => {
+    if (!(kind in kinds)) return [];
+    const [suffix, what] = kinds[kind as keyof typeof kinds];
+    const signal = `${id}.${suffix}`;
+    return signals.has(signal) ? [{ id, signal, what }] : [];
+  });
+}
+
+/** Each lamp, signal to a controller and brake in both its states, at rest and running. */
+function lamps(t: LiveTests): void {
+  const { c } = t;
+  const all = showing(t);
+  if (all.length === 0 || !t.s.directions.includes('forward')) return;
+  const s = t.begin('tells', 'tells', 0.2);
+  const look = (when: 'rest' | 'running'): void => {
+    for (const [i, { id, signal, what }] of all.entries()) {
+      const is = s.at(signal) === 1 ? 'on' : 'off';
+      t.ask(
+        {
+          key: `tells.${id}.${when}`,
+          do: phrase(`tells.${when}`, {
+            ...startArgs(c),
+            device: tagOf(c, id),
+            what,
+            first: i === 0,
+            ...s.speed.args,
+          }),
+          must: phrase(`tells.${what}.${is}`, { device: tagOf(c, id) }),
+          expect: state(is),
+        },
+        [{ id, device: id }, ...(when === 'running' ? behindStart(c) : [])],
+      );
+    }
+  };
+  look('rest');
+  s.start();
+  look('running');
+  t.end();
+}
+
+/** The meter of the machine at three speeds: the volts that the device gives it. */
+function meter(t: LiveTests): void {
+  const { c } = t;
+  const { output } = c.device;
+  const meterId = Object.keys(c.job.adopted?.devices ?? {}).find((id) => id.startsWith('meter.'));
+  const [plus, minus] = ['X1', 'X2'].map((x) =>
+    c.installation.landings.indexOf(`${meterId ?? ''}:${x}`),
+  );
+  if (!output || !meterId || plus < 0 || minus < 0 || !t.s.directions.includes('forward')) return;
+  const s = t.begin('meter', 'tells', 0.2);
+  s.start();
+  for (const pct of c.arrangement.dial ? [20, 50, 100] : [20]) {
+    if (pct !== 20) s.speed.set(pct / 100).s.wait(s.travelMs);
+    const volts = Math.abs(s.volts(plus, minus)?.dc ?? 0);
+    const args = {
+      ...startArgs(c),
+      device: tagOf(c, meterId),
+      ...s.speed.args,
+      first: pct === 20,
+      volts,
+    };
+    t.ask(
+      {
+        key: `meter.${pct}`,
+        do: phrase('meter.volts', args),
+        must: phrase('volts', { volts }),
+        instrument: 'voltmeter',
+        expect: range(volts, 10 * 2 * tolerances.analogueSpan, 'V'),
+      },
+      [{ id: meterId, device: meterId }],
+    );
+  }
+  t.end();
+}
+
+/** The keys of the device while the terminals command, and the change of place where there is one. */
+function places(t: LiveTests): void {
+  const { c } = t;
+  const { arrangement: a } = c;
+  if (c.startsByKey || !t.s.directions.includes('forward')) return;
+  const s = t.begin('place.keypad', 'tells', 0.2);
+  s.key('start', s.travelMs);
+  const is = s.shaft.turns === 'rest' ? 'staysStopped' : 'startsByItself';
+  t.ask(
+    {
+      key: 'place.keypad',
+      do: phrase('place.keypad', { ...s.speed.args }),
+      must: phrase(`place.keypad.${is}`),
+      expect: state(is),
+    },
+    [],
+  );
+  t.end();
+  const local = operationOf(c, 'local');
+  if (!local) return;
+  t.begin('place.takeover', 'tells', 0.2);
+  s.give('local', 1000);
+  s.start('forward', 1000);
+  const before = s.shaft.turns === 'rest' ? 'staysStopped' : 'startsByItself';
+  const args = { ...startArgs(c), key: tagOf(c, local.device), ...s.speed.args };
+  t.ask(
+    {
+      key: 'place.local',
+      do: phrase('place.local', args),
+      must: phrase(`place.local.${before}`, args),
+      expect: state(before),
+    },
+    [local, ...behindStart(c)],
+  );
+  s.take('local', s.travelMs + 2000);
+  const after = s.shaft.turns === 'rest' ? 'staysStopped' : 'startsByItself';
+  t.ask(
+    {
+      key: 'place.remote',
+      do: phrase('place.remote', args),
+      must: phrase(`condition.${after}`, args),
+      expect: state(after),
+      cautions: after === 'startsByItself' ? ['automaticRestart'] : [],
+    },
+    [local, ...behindStart(c)],
+  );
+  if (a.givenBy === 'pulse') s.stop();
+  t.end();
+}
+
+/** What tells, and the places of command. */
+export function tellTests(t: LiveTests): void {
+  lamps(t);
+  meter(t);
+  places(t);
+}

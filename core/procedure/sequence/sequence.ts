@@ -1,0 +1,355 @@
+import { logicOf } from '../../installation/index.js';
+import type { DeviceView } from '../../motor/index.js';
+import type { Act, LiveSection, ShaftSeen } from '../../job/index.js';
+import { Engine } from '../../rehearsal/index.js';
+import {
+  actsOf,
+  directionsOf,
+  give,
+  powerOnActs,
+  powerUp,
+  PULSE_MS,
+  READY_MS,
+  startActs,
+  stopActs,
+  take,
+  type Arrangement,
+  type Direction,
+  type OperationId,
+} from '../../scheme/index.js';
+import { signalAt, stateAt, voltsAt, type Trace } from '../../trace/index.js';
+import type { Trial } from '../../trials/index.js';
+import type { StepContext } from '../context.js';
+import { Speed } from './speed.js';
+
+/** Below this nothing turns that a person could see, Hz. */
+export const STANDSTILL_HZ = 0.05;
+/** Time without supply in which every display goes dark, ms. */
+export const DARK_MS = 120_000;
+/** Time a device takes to be ready when its supply returns, with a margin, ms. */
+const READY_AGAIN_MS = 5000;
+/** How long a key of the device is held, ms. */
+const KEY_MS = 300;
+
+/** What had to be done so that an act ended with the machine at rest and everything let go. */
+export interface Rest {
+  readonly letGo: readonly OperationId[];
+  /** Stop that was pressed, or the stop key of the device. */
+  readonly stop?: OperationId | 'key';
+  /** The button that lowers the speed was held until it is at nothing. */
+  readonly lowered?: boolean;
+  /** The device showed a fault, and it was reset with its key. */
+  readonly fault?: string;
+  /** Nothing but the supply brought the machine to rest. */
+  readonly powerOff?: boolean;
+}
+
+/** An act at the panel: from rest to rest, with everything let go at its end. */
+interface Group {
+  readonly act: string;
+  readonly section: LiveSection;
+  readonly beginsMs: number;
+  /** What stood when it began, so that it can be shown by itself. */
+  readonly share: number;
+  readonly held: readonly OperationId[];
+  readonly acts: Act[];
+}
+
+/**
+ * One person at the panel who does the acts of the live tests one after the other, on one simulated machine: each act
+ * begins in the state that the act before left.
+ */
+export class Sequence {
+  readonly arrangement: Arrangement;
+  readonly travelMs: number;
+  readonly speed: Speed;
+  private readonly engine: Engine;
+  private group: Group | undefined;
+  private readonly given: OperationId[] = [];
+  private held: readonly OperationId[] = [];
+  private readonly done: Trial[] = [];
+  /** A start was given for a moment, and nothing has been stopped since: it may be kept, although nothing turns. */
+  private latched = false;
+  /** Present moment, ms from the beginning. */
+  nowMs = 0;
+
+  constructor(private readonly c: StepContext) {
+    this.arrangement = c.arrangement;
+    this.travelMs = c.trials.pace.travelMs + c.trials.pace.warningMs;
+    this.engine = new Engine(c.trials.installed({ share: 0 }));
+    this.speed = new Speed(c, this);
+  }
+
+  /** Each act as a trial of its own, so that it can be shown. */
+  get trials(): readonly Trial[] {
+    return this.done;
+  }
+
+  get trace(): Trace {
+    return this.engine.trace;
+  }
+
+  /** Begins an act; what is done from here belongs to it. */
+  begin(act: string, section: LiveSection): this {
+    const { nowMs: beginsMs, held } = this;
+    this.group = { act, section, beginsMs, share: this.speed.share, held, acts: [] };
+    return this;
+  }
+
+  get current(): Readonly<Group> {
+    if (!this.group) throw new Error('no act has begun');
+    return this.group;
+  }
+
+  /** Moment of the act's own trial at which a moment of the whole sequence is, ms. */
+  trialMs(ms: number): number {
+    const { beginsMs } = this.current;
+    return beginsMs === 0 ? ms : READY_MS + ms - beginsMs;
+  }
+
+  /** Does acts, at ms from now, and waits. */
+  work(acts: readonly Act[], lastsMs: number): this {
+    const begins = this.nowMs;
+    const lasts = Math.round(lastsMs);
+    const timed = acts.map((act) => ({ ...act, atMs: begins + act.atMs }));
+    this.nowMs = begins + lasts;
+    this.engine.runTo(
+      Math.round(this.nowMs * 1000),
+      timed.map((act) => ({ t: Math.round(act.atMs * 1000), act })),
+    );
+    const { beginsMs, acts: log } = this.current;
+    log.push(...timed.map((act) => ({ ...act, atMs: act.atMs - beginsMs })));
+    return this;
+  }
+
+  wait(ms: number): this {
+    return this.work([], ms);
+  }
+
+  /** Gives a function of the station and keeps it given. */
+  give(operation: OperationId | undefined, lastsMs: number): this {
+    if (!operation) return this;
+    if (!this.given.includes(operation)) this.given.push(operation);
+    const { starts, givenBy, stops } = this.arrangement;
+    if (stops.includes(operation)) this.latched = false;
+    if (givenBy === 'pulse' && Object.values(starts).includes(operation)) this.latched = true;
+    return this.work(actsOf(give(this.arrangement, operation, 0)), lastsMs);
+  }
+
+  /** Lets go of a function of the station. */
+  take(operation: OperationId | undefined, lastsMs: number): this {
+    const at = operation ? this.given.indexOf(operation) : -1;
+    if (at >= 0) this.given.splice(at, 1);
+    return this.work(actsOf(take(this.arrangement, operation, 0)), lastsMs);
+  }
+
+  /** Starts in a direction and waits until it is at speed. */
+  start(direction: Direction = 'forward', lastsMs = this.travelMs): this {
+    const a = this.arrangement;
+    const start = a.starts[direction];
+    if (!start) {
+      this.latched = true;
+      return this.key('start', lastsMs);
+    }
+    if (a.givenBy === 'pulse') this.latched = true;
+    const acts = startActs(a, direction, 100);
+    const stays = a.givenBy === 'level' ? [start] : [];
+    const turned = direction === 'reverse' && a.direction ? [a.direction] : [];
+    for (const id of [...stays, ...turned]) if (!this.given.includes(id)) this.given.push(id);
+    this.work(acts, lastsMs).speed.raised();
+    return this;
+  }
+
+  /** Stops as the station does it: what stays is let go, or the stop of a station is pressed for a moment. */
+  stop(direction: Direction = 'forward', lastsMs = this.travelMs, station = 0): this {
+    const a = this.arrangement;
+    const start = a.starts[direction];
+    this.latched = false;
+    if (!start) return this.key('stop', lastsMs);
+    if (a.givenBy === 'level') return this.take(start, lastsMs);
+    return this.work(stopActs(a, direction, 0, station), lastsMs);
+  }
+
+  /** Presses a button for a moment. */
+  pulse(operation: OperationId | undefined, lastsMs = this.travelMs): this {
+    const a = this.arrangement;
+    const acts = actsOf(give(a, operation, 0), take(a, operation, PULSE_MS));
+    if (acts.length > 0) this.latched = true;
+    return this.work(acts, lastsMs);
+  }
+
+  /** Presses a key of the device for a moment. */
+  key(key: 'start' | 'stop' | 'reset', lastsMs: number): this {
+    const acts: Act[] = [
+      { do: 'key', atMs: 0, key, down: true },
+      { do: 'key', atMs: KEY_MS, key, down: false },
+    ];
+    return this.work(acts, lastsMs);
+  }
+
+  supply(on: boolean, lastsMs: number): this {
+    return this.work([{ do: on ? 'supplyOn' : 'supplyOff', atMs: 0 }], lastsMs);
+  }
+
+  /** Keeps functions given from one act to the next: an emergency stop pressed in while nothing may turn. */
+  hold(operations: readonly OperationId[]): void {
+    for (const id of this.held) if (!operations.includes(id)) this.take(id, READY_AGAIN_MS);
+    for (const id of operations) if (!this.held.includes(id)) this.give(id, 1500);
+    this.held = operations;
+  }
+
+  get holds(): readonly OperationId[] {
+    return this.held;
+  }
+
+  at(signal: string): number {
+    return signalAt(this.trace, signal, this.nowMs * 1000);
+  }
+
+  /** Frequency set at the keypad of the device, Hz. */
+  get keypadHz(): number {
+    return this.view.keypadHz ?? 0;
+  }
+
+  /** Fault that the device shows, where it shows one. */
+  get fault(): string | null {
+    return this.view.fault;
+  }
+
+  private get view(): DeviceView {
+    const { device } = this.c.installation;
+    const { logic } = this.engine.stateOf(device.id) as { readonly logic: unknown };
+    return logicOf(device.spec).view(logic, this.nowMs * 1000);
+  }
+
+  get state(): string {
+    return stateAt(this.trace, 'device.state', this.nowMs * 1000);
+  }
+
+  /** Output frequency, negative in reverse. */
+  get hz(): number {
+    return this.at('device.hz');
+  }
+
+  /** Which way the shaft turns now, and how fast. */
+  get shaft(): ShaftSeen {
+    const hz = this.at('shaft.hz');
+    const turns = Math.abs(hz) <= STANDSTILL_HZ ? 'rest' : hz > 0 ? 'forward' : 'reverse';
+    return { turns, hz: turns === 'rest' ? 0 : Math.round(hz * 100) / 100 };
+  }
+
+  /** Whether a state signal had this state at any moment since then, ms. */
+  saw(id: string, state: string, fromMs: number): boolean {
+    const i = this.trace.signals.findIndex((s) => s.id === id);
+    const value = this.trace.signals[i].states?.indexOf(state);
+    const { t, y } = this.trace.segments[i];
+    return t.some((at, k) => at >= fromMs * 1000 && y[k] === value);
+  }
+
+  /** Moment since then at which the shaft came to rest for good, ms; undefined where it turns. */
+  restSince(fromMs: number): number | undefined {
+    if (this.shaft.turns !== 'rest') return undefined;
+    const i = this.trace.signals.findIndex((s) => s.id === 'shaft.hz');
+    const { t } = this.trace.segments[i];
+    const last = t.findLast((at) => at >= fromMs * 1000);
+    return last === undefined ? undefined : last / 1000;
+  }
+
+  volts(plus: number, minus: number): { dc: number; ac: number } | null {
+    return voltsAt(this.trace, plus, minus, this.nowMs * 1000);
+  }
+
+  /** Whether the shaft or the output moved at any moment since then, ms. */
+  movedSince(fromMs: number): boolean {
+    return ['shaft.hz', 'device.hz'].some((id) => this.most(id, fromMs) > STANDSTILL_HZ);
+  }
+
+  /** Largest size of a signal since then: at its ends and at every bend. */
+  most(id: string, fromMs: number): number {
+    const i = this.trace.signals.findIndex((s) => s.id === id);
+    const bends = this.trace.segments[i].t.filter((t) => t > fromMs * 1000);
+    const moments = [fromMs * 1000, ...bends, ...bends.map((t) => t - 1), this.nowMs * 1000];
+    return Math.max(...moments.map((t) => Math.abs(signalAt(this.trace, id, t))));
+  }
+
+  /** Tries something and takes everything back, the time too. */
+  attempt<T>(what: (s: this) => T): T {
+    const snapshot = this.engine.snapshot();
+    const { nowMs, group, held, latched } = this;
+    const given = [...this.given];
+    this.group = { ...this.current, acts: [] };
+    const seen = what(this);
+    this.engine.restore(snapshot);
+    [this.nowMs, this.group, this.held] = [nowMs, group, held];
+    this.latched = latched;
+    this.given.splice(0, this.given.length, ...given);
+    return seen;
+  }
+
+  /** Ends the act: everything let go, a fault reset, the machine at rest. */
+  end(): Rest {
+    const rest = this.bringToRest();
+    const { act, beginsMs, share, held, acts } = this.current;
+    const before = beginsMs === 0 ? [] : this.preamble(share, held);
+    const shifted = acts.map((a) => ({ ...a, atMs: this.trialMs(beginsMs + a.atMs) }));
+    if (this.current.acts.length > 0)
+      this.done.push({
+        id: `live.${act}`,
+        acts: [...before, ...shifted],
+        keypad: { share: beginsMs === 0 ? 0 : share },
+        phases: [],
+        endMs: this.trialMs(this.nowMs),
+      });
+    return rest;
+  }
+
+  private preamble(share: number, held: readonly OperationId[]): Act[] {
+    const a = this.arrangement;
+    return [...powerUp(a, share), ...actsOf(...held.map((id) => give(a, id, READY_MS - 500)))];
+  }
+
+  private bringToRest(): Rest {
+    const a = this.arrangement;
+    const conditions = [a.estop, ...a.interlocks, ...a.stops];
+    const letGo = this.given.filter((id) => !this.held.includes(id));
+    const first = letGo.filter((id) => !conditions.includes(id));
+    const drives = (): boolean => this.movedSince(this.nowMs);
+    const rest: { -readonly [K in keyof Rest]: Rest[K] } = { letGo };
+    const moved = drives();
+    for (const id of first) this.take(id, 100);
+    if (first.length > 0 && moved) this.wait(this.travelMs);
+    if (drives() || this.latched) {
+      rest.stop = a.starts.forward ? a.stops[0] : 'key';
+      if (rest.stop !== undefined) this.stop('forward');
+    }
+    for (const id of letGo) if (conditions.includes(id)) this.takeBack(id);
+    if (this.speed.lower()) rest.lowered = true;
+    if (this.state === 'faulted') {
+      rest.fault = this.fault ?? '';
+      this.key('reset', 2000);
+    }
+    if (drives() || this.state === 'faulted') {
+      rest.powerOff = true;
+      this.supply(false, DARK_MS).supply(true, READY_AGAIN_MS);
+      this.powerOn();
+    }
+    return rest;
+  }
+
+  private takeBack(id: OperationId): void {
+    this.take(id, READY_AGAIN_MS);
+    if (id === this.arrangement.estop) this.powerOn();
+  }
+
+  /** Closes a line contactor again where there is one. */
+  powerOn(): this {
+    const acts = powerOnActs(this.arrangement, 0);
+    return acts.length > 0 ? this.work(acts, READY_AGAIN_MS) : this;
+  }
+
+  /** Directions that can be started at all: from the station, or forward by the key of the device. */
+  get directions(): readonly Direction[] {
+    const own = directionsOf(this.arrangement);
+    return own.length > 0 ? own : this.c.startsByKey ? ['forward'] : [];
+  }
+}

@@ -1,0 +1,174 @@
+import type {
+  Expectation,
+  LiveSection,
+  Phrase,
+  ProcedureStep,
+  ShaftSeen,
+} from '../../job/index.js';
+import type { OperationId } from '../../scheme/index.js';
+import { isMomentary } from '../../parts/index.js';
+import {
+  basisOf,
+  kindOf,
+  operationOf,
+  phrase,
+  tagsOf,
+  type StepContext,
+  type Worked,
+} from '../context.js';
+import { Sequence, type Rest } from './sequence.js';
+
+/** What is asked at a moment of an act. */
+export interface Asked {
+  readonly key: string;
+  readonly do: Phrase;
+  readonly must: Phrase;
+  readonly expect: Expectation;
+  readonly instrument?: string;
+  /** Required function that the answer shows; then `expect` is what is required, and `seen` what the machine does. */
+  readonly requirement?: string;
+  readonly seen?: string;
+  readonly cautions?: readonly string[];
+  readonly fields?: readonly string[];
+  readonly unbalancePct?: number;
+  /** Where the expected value comes from, if not from this act. */
+  readonly from?: ProcedureStep['from'];
+}
+
+/** What an answer rests on: parts that are worked, the dial, the supply. */
+export type RestsOn = readonly (Worked | 'dial' | 'supply')[];
+
+type Draft = { -readonly [K in keyof ProcedureStep]: ProcedureStep[K] };
+
+/** Sections in which the machine has not yet been seen to turn as it should. */
+const untried: readonly LiveSection[] = ['power', 'inputs', 'contacts', 'bump'];
+
+/** The answers that are asked while one person does the acts of the live tests, each with what was done for it. */
+export class LiveTests {
+  readonly s: Sequence;
+  private readonly made: Draft[] = [];
+  private lookedMs = 0;
+  private shaft: ShaftSeen = { turns: 'rest', hz: 0 };
+  private told = 0;
+  /** Whether something that may make the motor run is given in this act. */
+  private runGiven = false;
+
+  constructor(readonly c: StepContext) {
+    this.s = new Sequence(c);
+  }
+
+  get steps(): ProcedureStep[] {
+    return this.made;
+  }
+
+  /** Begins an act: the speed is set first, with the machine at rest. */
+  begin(act: string, section: LiveSection, share?: number): Sequence {
+    const { s } = this;
+    this.lookedMs = s.nowMs;
+    this.shaft = s.nowMs === 0 ? this.shaft : s.shaft;
+    this.told = 0;
+    this.runGiven = false;
+    s.begin(act, section);
+    if (share !== undefined) s.speed.set(share);
+    return s;
+  }
+
+  /** Says that a run is asked for in this act, although nothing may turn. */
+  asksForRun(): void {
+    this.runGiven = true;
+  }
+
+  /** Asks for what is to be seen now. */
+  ask(asked: Asked, restsOn: RestsOn): void {
+    const { s, c } = this;
+    const { act, section, acts } = s.current;
+    const { requirement, seen, cautions = [], from, fields, ...rest } = asked;
+    const shaftAfter = s.shaft;
+    const moved = s.movedSince(this.lookedMs) || this.shaft.turns !== 'rest';
+    const held = requirement === undefined ? undefined : this.held(requirement, asked.expect, seen);
+    this.made.push({
+      ...rest,
+      part: 'live',
+      needs: [],
+      cautions: [...this.cautionsOf(section, moved), ...cautions],
+      from: held?.from ?? from ?? this.fromHere(),
+      ...(held ? { requirement: held.requirement } : {}),
+      act,
+      section,
+      acts: acts.slice(this.told),
+      shaftBefore: this.shaft,
+      shaftAfter,
+      basis: basisOf(c, asked, restsOn, held?.requirement.unmet),
+      ...(fields ? { fields: [...fields] } : {}),
+    });
+    this.told = acts.length;
+    this.lookedMs = s.nowMs;
+    this.shaft = shaftAfter;
+  }
+
+  private cautionsOf(section: LiveSection, moved: boolean): string[] {
+    if (moved) return untried.includes(section) ? ['turns', 'freeToTurn'] : ['turns'];
+    return this.runGiven && this.s.holds.length === 0 ? ['cannotRun'] : [];
+  }
+
+  private fromHere(): ProcedureStep['from'] {
+    const { s } = this;
+    const atUs = Math.round(s.trialMs(s.nowMs) * 1000);
+    return { kind: 'simulation', script: `live.${s.current.act}`, atUs };
+  }
+
+  /** A required function: whether the job has it, and what shows it where it has not. */
+  private held(id: string, expect: Expectation, seen: string | undefined) {
+    const unmet = this.c.unmet.get(id);
+    if (unmet) {
+      const from = unmet.proof ? { kind: 'simulation' as const, ...unmet.proof } : undefined;
+      return { requirement: { id, unmet: unmet.does }, from };
+    }
+    const differs = seen !== undefined && expect.kind === 'state' && expect.is !== seen;
+    return { requirement: { id, ...(differs ? { unmet: doesOf(this.s.shaft) } : {}) } };
+  }
+
+  /** Ends the act with the machine at rest, and says how. */
+  end(): void {
+    const { s } = this;
+    const from = s.nowMs;
+    const stoodBefore = !s.movedSince(from);
+    const rest = s.end();
+    const last = this.made.at(-1);
+    if (!last || last.act !== s.current.act) return;
+    const then = restPhrase(this.c, rest);
+    if (then) last.then = then;
+    // What is let go may move the motor once more: it is said before, not found out.
+    if (s.movedSince(from) && !last.cautions.includes('turns')) last.cautions.push('turns');
+    if (stoodBefore && s.movedSince(from)) last.cautions.push('movesAtEnd');
+    last.acts = [...(last.acts ?? []), ...s.current.acts.slice(this.told)];
+  }
+}
+
+const doesOf = ({ turns }: ShaftSeen): string =>
+  turns === 'rest' ? 'stands' : turns === 'forward' ? 'runsForward' : 'runsReverse';
+
+/** How an act ends, as a phrase; undefined where nothing has to be done. */
+function restPhrase(
+  c: StepContext,
+  { letGo, stop, lowered, fault, powerOff }: Rest,
+): Phrase | undefined {
+  if (letGo.length === 0 && stop === undefined && fault === undefined && !powerOff && !lowered)
+    return undefined;
+  const { power, estop, mainBreaker } = c.arrangement;
+  const tags = (is: (id: OperationId) => boolean): string => tagsOf(c, letGo.filter(is)).join(', ');
+  const momentary = (id: OperationId): boolean => {
+    const worked = operationOf(c, id);
+    return worked === undefined || isMomentary(kindOf(c, worked)?.kind ?? '');
+  };
+  return phrase('rest', {
+    letGo: tags((id) => id !== estop && momentary(id)),
+    putBack: tags((id) => id !== estop && !momentary(id)),
+    twistOut: tags((id) => id === estop),
+    stop: stop === undefined ? '' : stop === 'key' ? 'key' : (tagsOf(c, [stop])[0] ?? ''),
+    lowered: lowered ? tagsOf(c, ['down']).join('') : '',
+    fault: fault ?? '',
+    breaker: powerOff ? (tagsOf(c, [], [mainBreaker])[0] ?? '') : '',
+    power: estop && letGo.includes(estop) && power ? (tagsOf(c, [power.on])[0] ?? '') : '',
+  });
+}

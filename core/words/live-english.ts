@@ -1,0 +1,258 @@
+import { names } from './names-english.js';
+import { n, type Args } from './numbers.js';
+
+const s = (x: unknown): string => String(x ?? '');
+
+const upper = (text: string): string => `${text.charAt(0).toUpperCase()}${text.slice(1)}`;
+
+/** How the speed is to be set for a step: the dial in per cent, or the keypad in Hz. */
+export function speedAt(a: Args): string {
+  const pct = Number(a['pct'] ?? 0);
+  if (typeof a['keypadHz'] === 'number') return `keypad reference at ${n(a['keypadHz'], 1)} Hz`;
+  const share = pct === 0 ? 'at zero' : `at ${pct} %`;
+  switch (a['giver']) {
+    case 'presets':
+      return pct >= 90 ? 'highest preset' : 'lowest preset';
+    case 'upDown':
+      return 'speed at nothing';
+    case 'voltage':
+    case 'current':
+      return `controller signal ${share}`;
+    case 'panelDial':
+      return `dial of the device ${share}`;
+    case 'dial':
+      return `dial ${share}`;
+    default:
+      return 'speed as keyed';
+  }
+}
+
+/** What keeps the motor still while something is tried. */
+const held = (a: Args): string => (a['held'] ? `${s(a['held'])} pressed in and left in; ` : '');
+
+/** How a part is brought into a position: what is pressed in, and what is turned. */
+const put = (device: string, position: string): string =>
+  position === 'in'
+    ? `press ${device} in`
+    : position === 'closed'
+      ? `let ${device} close`
+      : `put ${device} to ${position}`;
+/** How it is brought back. */
+const back = (device: string, position: string): string =>
+  position === 'in'
+    ? `press ${device} out again`
+    : position === 'closed'
+      ? `let ${device} open`
+      : `put ${device} back`;
+
+/** How a run is started, as an order. */
+function start(a: Args): string {
+  if (a['by'] === 'key') return 'press the start key of the device';
+  const how =
+    a['by'] === 'pulse'
+      ? `press ${s(a['start'])} for a moment`
+      : put(s(a['start']), s(a['position']));
+  const turned = a['selector']
+    ? `put ${s(a['selector'])} to ${s(a['direction'])}, then ${how}`
+    : how;
+  return a['up'] && Number(a['pct']) > 0
+    ? `${turned}, then hold ${s(a['up'])} until the display shows about ${n(a['upHz'], 0)} Hz`
+    : turned;
+}
+
+/** How a run is stopped, as an order. */
+function stop(a: Args): string {
+  if (a['by'] === 'key') return 'press the stop key of the device';
+  return a['by'] === 'pulse' ? `press ${s(a['stop'])}` : back(s(a['start']), s(a['position']));
+}
+
+/** Speed set, run started: how most acts begin. */
+const running = (a: Args): string => upper(`${speedAt(a)}: ${start(a)} and let it come to speed.`);
+const worked = (a: Args): string =>
+  a['press'] ? `press ${s(a['device'])} and hold it` : put(s(a['device']), s(a['position']));
+const against = (a: Args): string => (a['against'] ? s(a['against']) : 'its common');
+/** What is done with a contact so that it opens. */
+const opens = (a: Args): string =>
+  a['condition']
+    ? `open ${s(a['device'])}`
+    : `press ${s(a['device'])}${a['estop'] ? '' : ' and hold it'}`;
+
+/** How a fault is read and reset at the end of an act. */
+const faultReset = (a: Args): string =>
+  a['fault']
+    ? `the device shows a fault (${names[s(a['fault'])] ?? s(a['fault'])}): reset it with its key`
+    : '';
+
+/** What a live step says, and what a reading of it must show. */
+export const livePhrases: Readonly<Record<string, (a: Args) => string>> = {
+  'supply.volts': (a) => `Measure the supply at ${s(a['at'])}, ahead of the device. ${Number(a['count']) > 1 ? 'Enter each.' : ''}`.trim(),
+  'supply.on': (a) => `${upper(speedAt(a))}, every run contact open: close ${s(a['device'])}${a['power'] ? `, then press ${s(a['power'])}` : ''}. Nothing may move. Read the display.`,
+  'link.volts': (a) => `Measure the DC link between ${s(a['plus'])} and ${s(a['minus'])}, motor stopped.`,
+  'input.work': (a) => upper(`${held(a)}${a['preset'] ? '' : `${speedAt(a)}: `}${worked(a)}. Read the state of ${s(a['terminal'])} on the display.`),
+  'input.volts': (a) => `${upper(s(a['device']))} still ${a['press'] ? 'pressed' : a['position'] === 'in' ? 'in' : `at ${s(a['position'])}`}: measure ${s(a['terminal'])} against ${against(a)}.`,
+  'input.on': (a) => `${s(a['terminal'])} is on.`,
+  'input.off': (a) => `${s(a['terminal'])} stays off.`,
+  'input.goesOff': (a) => `${s(a['terminal'])} goes off, and comes back when it is let go.`,
+  'dial.volts': (a) => upper(`${held(a)}put ${s(a['device'])} at ${n(a['pct'])} %. Measure ${s(a['terminal'])} against its common.`),
+  'dial.amps': (a) => upper(`${held(a)}put ${s(a['device'])} at ${n(a['pct'])} %. Read the current into ${s(a['terminal'])}, by clamp or in series.`),
+  'contact.opens': (a) =>
+    a['more']
+      ? 'Look at the next one while it is still open.'
+      : upper(`${held(a)}${a['start'] ? `${speedAt(a)}, ${s(a['start'])} given: ` : ''}${opens(a)}. Look at the device.`),
+  'contact.seen': (a) => `Something at the device tells that ${s(a['device'])} is open: an input or an enable goes off.`,
+  'contactor.state': (a) => `${s(a['device'])} ${a['is'] === 'on' ? 'pulls in' : 'drops out'}.`,
+  'direction.bump': (a) => upper(`${speedAt(a)}: ${start(a)}. Watch the shaft.`),
+  'warning.time': (a) => upper(`${speedAt(a)}: ${start(a)}. Time from there until the shaft moves; the horn must sound all the while.`),
+  'stop.works': (a) => upper(`${stop(a)}. Watch the shaft until it stands.`),
+  'stop.wins': (a) => upper(`${speedAt(a)}: press ${s(a['start'])} and keep it pressed${a['up'] ? `, raise the speed with ${s(a['up'])}` : ''}. When it runs, press ${s(a['stop'])} as well and keep both.`),
+  'stop.released': (a) => `${s(a['start'])} still held: let go of ${s(a['stop'])}. Stand clear and watch.`,
+  'stop.staysStopped': (a) => `The motor stays stopped until ${s(a['start'])} is let go and pressed again.`,
+  'stop.accelerating': (a) => upper(`${speedAt(a)}: ${start(a)}, and while it is still gathering speed ${stop(a)}.`),
+  'station.works': (a) => upper(`${speedAt(a)}: start with ${s(a['start'])} and stop with ${s(a['stop'])}.`),
+  'station.worked': () => 'The motor starts, and stops again.',
+  'estop.stops': (a) => `${running(a)} Press ${s(a['device'])} and watch the shaft until it stands.`,
+  'estop.blocks': (a) => `${s(a['device'])} still pressed in: ${a['by'] === 'level' ? `${stop(a)}, then ${start(a)}` : start(a)}.`,
+  'estop.blocks.must': () => 'The motor does not turn.',
+  'estop.returns': (a) => `${a['by'] === 'level' ? `${s(a['start'])} still given. ` : ''}Stand clear, twist ${s(a['device'])} out${a['power'] ? ` and press ${s(a['power'])}` : ''}.`,
+  'estop.time': () => 'Enter how long it took from the press until the shaft stood.',
+  'condition.stops': (a) => `${running(a)} Open ${s(a['device'])} and watch the shaft until it stands.`,
+  'condition.blocks': (a) => `${s(a['device'])} still open: ${a['by'] === 'level' ? `${stop(a)}, then ${start(a)}` : start(a)}.`,
+  'condition.blocks.must': () => 'The motor does not turn.',
+  'condition.returns': (a) => `${a['by'] === 'level' ? `${s(a['start'])} still given. ` : ''}Stand clear and let ${s(a['device'])} close again.`,
+  'condition.staysStopped': () => 'The motor stays stopped until a new start is given.',
+  'condition.startsByItself': () => 'The motor starts by itself.',
+  'direction.both': (a) => upper(`${speedAt(a)}: give ${s(a['forward'])}, then ${s(a['reverse'])} as well. Watch the shaft.`),
+  'direction.one': (a) => `Everybody clear: take ${s(a['forward'])} back alone.`,
+  'direction.change': (a) => `${running(a)} Then ${a['press'] ? `press ${s(a['other'])}` : `turn ${s(a['other'])} to reverse`} and watch the shaft.`,
+  'direction.change.reverse': () => 'The motor slows down to rest and runs in reverse.',
+  'direction.change.forward': () => 'The motor goes on forward: it takes the other direction only from rest.',
+  'direction.change.stopped': () => 'The motor stops and stays stopped.',
+  'jog.run': (a) => `Stopped. Hold ${s(a['device'])} and read the output frequency; the motor runs ${a['way'] === 'reverse' ? 'in reverse' : 'forward'}.`,
+  'jog.hz': (a) => `${n(a['hz'])} Hz, only while it is held`,
+  'jog.released': (a) => `Let go of ${s(a['device'])}.`,
+  'dial.hz': (a) => `${a['first'] ? upper(`${speedAt(a)}: ${start(a)}. Read`) : `Put ${s(a['device'])} at ${n(a['pct'])} % and read`} the output frequency when it is steady.`,
+  'current.full': (a) => `${a['first'] ? running(a) : 'Still running:'} ${a['first'] ? 'Clamp' : 'clamp'} each lead of the motor and enter its current.`,
+  'current.atMost': (a) => `not above ${n(a['amps'])} A, the plate’s current, and none missing; unloaded the three agree within 10 %`,
+  'speed.measure': (a) => `${a['first'] ? `${running(a)} Measure` : 'Still running forward: measure'} the speed of the shaft.`,
+  'preset.run': (a) => `${a['first'] ? `${upper(start(a))}. ` : ''}Put ${s(a['device'])} to ${s(a['preset'])} and read the output frequency when it is steady.`,
+  'ramp.up': (a) => upper(`${a['select'] ? `${s(a['select'])} given, ` : ''}${speedAt(a)}: ${start(a)} and time the rise to ${n(a['hz'], 1)} Hz.`),
+  'ramp.down': (a) => `${a['up'] ? `${running(a)} ` : ''}From ${n(a['hz'], 1)} Hz, ${stop(a)} and time the fall to zero.`,
+  'coast.down': (a) => `${a['up'] ? `${running(a)} ` : ''}From ${n(a['hz'], 1)} Hz, ${stop(a)} and time until the shaft stands.`,
+  'coast.unknown': () => 'The shaft comes to rest by itself. Inertia or load is not entered, so no time is expected.',
+  'tells.rest': (a) => `${a['first'] ? 'At rest: look' : 'Look'} at ${s(a['device'])}.`,
+  'tells.running': (a) => `${a['first'] ? `${running(a)} ` : ''}Look at ${s(a['device'])}.`,
+  'tells.lamp.on': (a) => `${s(a['device'])} is lit.`,
+  'tells.lamp.off': (a) => `${s(a['device'])} is dark.`,
+  'tells.controller.on': (a) => `${s(a['device'])}: the controller sees its signal.`,
+  'tells.controller.off': (a) => `${s(a['device'])}: the controller sees no signal.`,
+  'tells.brake.on': (a) => `${s(a['device'])} is open: its magnet holds it.`,
+  'tells.brake.off': (a) => `${s(a['device'])} is closed and holds the shaft.`,
+  'meter.volts': (a) => `${a['first'] ? running(a) : `${upper(speedAt(a))}, running.`} Measure at ${s(a['device'])}.`,
+  'place.keypad': (a) => `${upper(speedAt(a))}, everything let go: press the start key of the device.`,
+  'place.keypad.staysStopped': () => 'The motor stays stopped: the terminals command.',
+  'place.keypad.startsByItself': () => 'The motor starts: this device obeys its start key also while the terminals command.',
+  'place.local': (a) => `${upper(speedAt(a))}: turn ${s(a['key'])} to local, then ${start(a)}.`,
+  'place.local.staysStopped': () => 'The motor stays stopped: at local the keypad commands.',
+  'place.local.startsByItself': () => 'The motor starts: the station commands at local as well.',
+  'place.remote': (a) => `Stand clear and turn ${s(a['key'])} back.`,
+  'power.return': (a) => `${running(a)} Open ${s(a['breaker'])}, ${s(a['device'])} left as it is. Wait until the display is dark, stand clear, close ${s(a['breaker'])}.`,
+  'power.returnPulse': (a) => `${running(a)} Open ${s(a['breaker'])}. Wait until the display is dark, stand clear, close ${s(a['breaker'])}.`,
+  'power.staysStopped': () => 'The motor stays stopped until the contact is opened and closed again.',
+  'power.startsByItself': () => 'The motor starts by itself.',
+  'power.staysStoppedPulse': (a) => `The motor stays stopped until ${s(a['device'])} is pressed again.`,
+  'power.startsByItselfPulse': () => 'The motor starts by itself.',
+  'turns.forward': (a) => `The motor runs forward${a['machine'] ? `: ${s(a['machine'])}` : ''}.`,
+  'turns.reverse': () => 'The motor runs in reverse.',
+  'turns.stopped': () => 'The motor does not turn.',
+  milliamps: (a) => `${n(a['amps'])} mA`,
+  rest: (a) =>
+    `Then ${[
+      a['letGo'] ? `let go of ${s(a['letGo'])}` : '',
+      a['putBack'] ? `put ${s(a['putBack'])} back` : '',
+      a['twistOut'] ? `twist ${s(a['twistOut'])} out` : '',
+      a['power'] ? `press ${s(a['power'])}` : '',
+      a['stop'] === 'key' ? 'press the stop key of the device' : a['stop'] ? `press ${s(a['stop'])}` : '',
+      a['lowered'] ? `hold ${s(a['lowered'])} until the speed is at nothing` : '',
+      faultReset(a),
+      a['breaker'] ? `the motor has not come to rest: open ${s(a['breaker'])}, wait until the display is dark, close it again` : '',
+    ]
+      .filter(Boolean)
+      .join('; ')}. Wait until the shaft stands.`,
+}; // prettier-ignore
+
+/** Usual cautions by code. */
+export const cautions: Readonly<Record<string, string>> = {
+  liveWork:
+    'Live measurement: only by a competent person, guarded probes, covers back at once. Local rules apply.',
+  category:
+    'Meter and leads of the category the supply asks for; true RMS with a low-pass on a drive output.',
+  contactsOpen: 'Every run contact open, dial at zero, everybody told.',
+  cannotRun:
+    'A run is asked for: only the speed, which is set to nothing, keeps the motor still. Stand clear of the machine.',
+  turns: 'The motor turns. Guards on, everybody clear, a stop within reach.',
+  freeToTurn: 'The machine must be declared free to turn, or the motor uncoupled.',
+  automaticRestart: 'The motor starts by itself. Nobody at the machine.',
+  releasedToOne: 'Letting go of one contact starts the motor the other way.',
+  movesAtEnd: 'Letting go at the end moves the motor once more. Stay clear until it stands.',
+};
+
+/** Parts of the live tests by their code. */
+export const liveSectionNames: Readonly<Record<string, string>> = {
+  power: 'Power',
+  inputs: 'Inputs and signals; nothing turns',
+  contacts: 'Stops and guards, seen at the device',
+  bump: 'First turn',
+  stops: 'Every stop, from low speed',
+  motions: 'Directions, jog, stop under way',
+  speed: 'Speed, current, ramps',
+  top: 'Emergency stop from full speed',
+  tells: 'Lamps, signals, places',
+  return: 'Power gone and back',
+};
+
+/** Short names of acts; a part of it stands for what comes after the point. */
+const actNames: Readonly<Record<string, (a: Args, part: string) => string>> = {
+  'supply.volts': () => 'Supply, pole by pole',
+  'supply.on': () => 'Power on',
+  input: (a) => `${s(a['device'])} at ${s(a['terminal'])}`,
+  'dial.volts': (a) => `${s(a['device'])} at five places`,
+  contact: (a) => `${s(a['device'])} opened`,
+  bump: (_a, part) => (part === 'reverse' ? 'In reverse, slowly' : 'Forward, slowly'),
+  'stop.held': (a) => `${s(a['stop'])} against a held start`,
+  station: (_a, part) => `Station ${part}`,
+  estop: (a) => `${s(a['device'])} under way`,
+  'estop.full': (a) => `${s(a['device'])} from full speed`,
+  interlock: (a) => `${s(a['device'])} opened under way`,
+  foot: (a) => `${s(a['device'])} worked under way`,
+  'direction.both': () => 'Both directions given',
+  'direction.change': () => 'Direction changed under way',
+  jog: (a) => `Jog with ${s(a['device'])}`,
+  'stop.accelerating': () => 'Stop while speeding up',
+  speed: () => 'Speed and current',
+  presets: () => 'Presets',
+  ramps: (_a, part) => (part ? 'Second ramps' : 'Ramps'),
+  tells: () => 'Lamps and signals',
+  meter: (a) => `Meter ${s(a['device'])}`,
+  'place.keypad': () => 'Start key of the device',
+  'place.takeover': (a) => `Place by ${s(a['key'])}`,
+  'power.return': () => 'Power gone and back',
+};
+
+/**
+ * An act of the live tests by a short name.
+ *
+ * @param args what its first sentence names
+ * @example sayAct('estop.full', { device: 'S1' }) // 'S1 from full speed'
+ */
+export function sayAct(act: string, args: Args): string {
+  const exact = actNames[act];
+  if (exact) return exact(args, '');
+  const [head, ...rest] = act.split('.');
+  return actNames[head]?.(args, rest.join('.')) ?? act;
+}
+
+/** The shaft before and after something is done. */
+export function sayShaft(turns: string, hz: number): string {
+  if (turns === 'rest') return 'at rest';
+  return `${turns === 'forward' ? 'forward' : 'in reverse'}, ${n(Math.abs(hz), 1)} Hz`;
+}
