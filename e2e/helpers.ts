@@ -73,3 +73,41 @@ export async function newJob(
   await page.getByRole('button', { name: 'Make the job' }).click();
   await expect(page.getByRole('heading', { name: tag })).toBeVisible();
 }
+
+/** What a person answers to the words of what must be seen; the first that the page offers. */
+const answers: readonly [RegExp, readonly string[]][] = [
+  [/stays off|goes off|drops out|is dark|sees no signal|is closed and holds/u, ['off']],
+  [/is on\b|is lit|pulls in|sees its signal|is open: its magnet/u, ['on']],
+  [/starts, and stops again/u, ['worked']],
+  [/runs in reverse/u, ['runs in reverse']],
+  [/does not turn|stays stopped/u, ['does not turn', 'stays stopped']],
+  [/starts by itself/u, ['starts by itself']],
+  [/comes to rest/u, ['comes to rest']],
+  [/runs forward|goes on forward/u, ['runs forward']],
+  [/display says: ready/u, ['ready']],
+];
+
+/** Answers the shown test as it is expected, or with a wrong number. */
+export async function answerAsExpected(page: Page, wrong?: string): Promise<void> {
+  const current = page.getByRole('region', { name: 'Current test' });
+  await expect(current.locator('.expected')).toBeVisible({ timeout: 15_000 });
+  const value = current.locator('.value');
+  if (await value.isVisible()) {
+    const expected = ((await value.textContent()) ?? '').trim().split(' ')[0].replace('−', '-');
+    const fields = current.locator('input.reading');
+    for (let i = 0; i < (await fields.count()); i++) await fields.nth(i).fill(wrong ?? expected);
+    await fields.last().press('Enter');
+    // A mark before three digits is asked about: what is meant is the decimal one.
+    if (!wrong)
+      for (let n = await fields.count(); n > 0 && /^[1-9]\d{0,2}[.]\d{3}$/u.test(expected); n--)
+        await current.locator('.problem button').first().click();
+    return;
+  }
+  const words = (await current.locator('.words').textContent()) ?? '';
+  const offered = answers.find(([pattern]) => pattern.test(words))?.[1] ?? [];
+  for (const name of offered) {
+    const button = current.getByRole('button', { name, exact: true });
+    if (await button.isVisible()) return button.click();
+  }
+  throw new Error(`nothing to answer to "${words}"`);
+}

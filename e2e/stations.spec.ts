@@ -81,9 +81,10 @@ test('a three-wire station: its hazard found and put right, pressed and held in 
 
   await stage(page, 'Live').click();
   await settled(page);
-  await page.getByRole('button', { name: /Go on holding S2/u }).click();
+  await page.locator('[data-act="stop.held"]').click();
+  await page.locator('[data-step="stop.released"]').click();
   const step = page.getByRole('region', { name: 'Current test' });
-  await expect(step).toContainText('Go on holding S2 and let go of S1.');
+  await expect(step).toContainText('S2 still held: let go of S1.');
   await expect(step.locator('.words')).toHaveText(
     'The motor stays stopped until S2 is let go and pressed again.',
   );

@@ -27,9 +27,12 @@ test('a finding is shown in the rehearsal; a plan that changes is told in words;
   // The start warning is timed; then it is wished away.
   await stage(page, 'Live').click();
   const tests = page.getByRole('region', { name: 'All tests' });
-  const timed = tests.getByRole('button', { name: /time from there until the shaft/u });
+  const bump = tests.locator('[data-act="bump.forward"]');
+  await bump.click();
+  const timed = tests.locator('[data-step="warning"]');
   await timed.click();
   await page.getByRole('textbox', { name: /^Reading/u }).fill('5,1');
+  await page.getByLabel('Note').fill('only the warning today');
   await page.getByRole('button', { name: 'Accept reading' }).click();
   await expect(timed).toContainText('pass');
   await stage(page, 'Scheme').click();
@@ -53,6 +56,7 @@ test('a finding is shown in the rehearsal; a plan that changes is told in words;
   await settled(page);
   await stage(page, 'Live').click();
   await expect(past).toBeHidden();
+  await bump.click();
   await expect(timed).toContainText('pass');
 
   // An emergency stop that is bridged in Land: it must be fixed, cannot be accepted, is shown, and no answer passes its test.
@@ -79,10 +83,12 @@ test('a finding is shown in the rehearsal; a plan that changes is told in words;
   await stage(page, 'Scheme').click();
   await expect(page.locator('[data-requirement="estop.stops"]')).toContainText('not met');
   await stage(page, 'Live').click();
-  const press = tests.getByRole('button', { name: /press S1/iu }).first();
-  await press.click();
+  const estop = tests.locator('[data-act="estop"]');
+  await estop.click();
+  const press = tests.locator('[data-step="estop.stops"]');
   const now = page.getByRole('region', { name: 'Current test' });
   await expect(now).toContainText('this job does not have it: the motor runs forward instead');
+  await page.getByLabel('Note').fill('tried before the others');
   await now
     .getByRole('button', { name: /not turning|does not turn|stopped|stops|stands/iu })
     .click();

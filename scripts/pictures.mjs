@@ -57,15 +57,12 @@ await withDemo('tactron_pictures', async (url) => {
     await page.waitForTimeout(400);
   };
   const test = async (page) => {
-    for (const reading of ['398.5', null, '561', null, '21.4']) {
-      if (reading === null)
-        await page
-          .getByRole('region', { name: 'Current test' })
-          .getByRole('button', { name: /^(ready|on)$/u })
-          .click();
+    const current = page.getByRole('region', { name: 'Current test' });
+    for (const readings of [['398.5', '400.2', '401'], null, ['561'], null, ['21.4']]) {
+      if (readings === null) await current.getByRole('button', { name: /^(ready|on)$/u }).click();
       else {
-        await page.getByLabel(/^Reading/u).fill(reading);
-        await page.getByLabel(/^Reading/u).press('Enter');
+        for (const [i, text] of readings.entries()) await page.locator(`#reading-${i}`).fill(text);
+        await page.locator(`#reading-${readings.length - 1}`).press('Enter');
       }
       await page.waitForTimeout(700);
     }

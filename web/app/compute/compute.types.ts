@@ -44,7 +44,11 @@ export interface SaidStep extends StepRecord {
   /** How the act ends, where something has to be done for it. */
   readonly then: string;
   /** The shaft before and after, in words; empty where nothing was simulated. */
-  readonly shaft: { readonly before: string; readonly after: string } | null;
+  readonly shaft: {
+    readonly before: string;
+    readonly between: string;
+    readonly after: string;
+  } | null;
   /** Words of the state it expects, and of the other answers that can be given. */
   readonly choices: readonly { readonly value: string; readonly name: string }[];
 }

@@ -86,6 +86,10 @@ function whyNoTests(profile: Profile, plan: ReturnType<typeof planJob>): string 
   return 'Nothing is wished yet. Say on the Scheme stage how it is started and stopped; the live tests come from the adopted plan.';
 }
 
+/** Whether the shaft turns although it stands before and after. */
+const betweenRests = ({ shaftBefore, shaftAfter, cautions }: StepRecord['step']): boolean =>
+  shaftBefore?.turns === 'rest' && shaftAfter?.turns === 'rest' && cautions.includes('turns');
+
 /** Steps in words; an act is named by what its first answer speaks of. */
 function saidSteps(records: readonly StepRecord[]): SaidStep[] {
   const first = new Map<string, StepRecord['step']>();
@@ -111,6 +115,7 @@ function saidStep(record: StepRecord, named: StepRecord['step']['do']['args']): 
       shaftBefore && shaftAfter
         ? {
             before: sayShaft(shaftBefore.turns, shaftBefore.hz),
+            between: betweenRests(step) ? 'turns' : '',
             after: sayShaft(shaftAfter.turns, shaftAfter.hz),
           }
         : null,

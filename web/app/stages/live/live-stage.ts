@@ -95,7 +95,10 @@ export class LiveStage {
 
   protected from(step: SaidStep): string {
     const { from } = step.step;
-    if (step.unmet) return 'required by what was wished';
+    if (step.step.requirement)
+      return step.unmet
+        ? 'required by what was wished'
+        : 'required by what was wished; this wiring does it when simulated';
     return from.kind === 'simulation'
       ? "simulated from this job's own wires and settings"
       : `${from.kind}: ${from.name}`;
