@@ -150,7 +150,7 @@ test('the server killed: edits, readings, a picture and a new job are kept, surv
     }[];
     expect(evidence.map((e) => e.kind)).toEqual(['reading', 'reading', 'reading', 'attachment']);
     expect([evidence[0].body.values[0].value, evidence[2].body.values[0].value]).toEqual([
-      398.5, 561,
+      400, 565.7,
     ]);
     const file = await fetch(`${base}/api/files/${evidence[3].body.sha256}`);
     expect([file.status, file.headers.get('content-type')]).toEqual([200, 'image/jpeg']);

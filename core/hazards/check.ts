@@ -99,13 +99,82 @@ export function requirementsHeld(job: Job, profile: Profile): Held[] {
   }));
 }
 
-/** Whether a finding may be accepted with a reason: never where somebody relies on a function that is not there. */
-export const isAcceptable = ({ rule }: Finding): boolean => rule !== 'requirement.notMet';
+/**
+ * Whether a finding may be accepted with a reason: never where somebody relies on a function that is not there, where the wiring
+ * destroys the device, or where a frame can become live.
+ */
+export const isAcceptable = ({ rule }: Finding): boolean =>
+  rule !== 'requirement.notMet' && !/^damage\.|^pe\./u.test(rule);
 
-/** A requirement that is not met says no more where a rule has named the cause by the same trial, as gravely. */
+/** What a cause explains: findings that say no more than it does. */
+interface Cause {
+  readonly rule: RegExp;
+  readonly explains: (f: Finding) => boolean;
+}
+
+const ofRule =
+  (pattern: RegExp) =>
+  ({ rule }: Finding): boolean =>
+    pattern.test(rule);
+/** A requirement that is not met, of some part. */
+const ofRequirement =
+  (pattern: RegExp) =>
+  (f: Finding): boolean =>
+    isUnmet(f) && pattern.test(String(f.args['requirement']));
+
+/** Causes and their consequences, the gravest first: one cause, one finding. */
+const causes: readonly Cause[] = [
+  // Where the supply is shorted or the device destroyed, nothing else that was simulated can be believed.
+  {
+    rule: /^pe\.onPhase$/u,
+    explains: (f) => !/^pe\.onPhase$|^restart|^policy|^plan|^decision/u.test(f.rule),
+  },
+  {
+    rule: /^damage\.mainsAtOutput$/u,
+    explains: (f) => !/^damage\.mainsAtOutput$|^pe\.|^plan|^decision/u.test(f.rule),
+  },
+  {
+    rule: /^damage\.mainsAtControl$/u,
+    explains: (f) => !/^damage\.mainsAtControl$|^pe\.|^motor\.|^plan|^decision/u.test(f.rule),
+  },
+  {
+    rule: /^signal\.switchAgainst$/u,
+    explains: (f) => ofRule(/^damage\.|^dial\./u)(f) || ofRequirement(/^speed|^preset/u)(f),
+  },
+  {
+    rule: /^damage\.over/u,
+    explains: (f) =>
+      ofRule(/^dial\.|^reference10|^supply24|^input\./u)(f) ||
+      ofRequirement(/^speed|^preset|^direction|\.turns$/u)(f),
+  },
+  {
+    rule: /^motor\.leads?(?:Exchanged|Missing)$/u,
+    explains: ofRequirement(/^direction\.|\.turns$/u),
+  },
+  { rule: /^dial\./u, explains: ofRequirement(/^speed/u) },
+  { rule: /^estop\.channelStays$/u, explains: ofRule(/^estop\.undervoltage$/u) },
+  {
+    rule: /^pe\.switched$/u,
+    explains: (f) => ofRule(/^pe\.open$/u)(f) || ofRequirement(/^direction|\.turns$/u)(f),
+  },
+  { rule: /^coil\.neutralSwitched$/u, explains: ofRule(/^circuit\./u) },
+];
+
+/** Findings without what another of them explains; a requirement says no more where a rule has named the same trial as gravely. */
 function withoutEchoes(findings: readonly Finding[]): Finding[] {
-  const named = namedTrials(findings);
-  return findings.filter((f) => !isUnmet(f) || !named.has(f.proof?.script ?? ''));
+  let left = [...findings];
+  for (const { rule, explains } of causes)
+    if (left.some((f) => rule.test(f.rule)))
+      left = left.filter((f) => rule.test(f.rule) || !explains(f));
+  const named = namedTrials(left);
+  left = left.filter((f) => !isUnmet(f) || !named.has(f.proof?.script ?? ''));
+  // A stop that does nothing says all that its input would; a start that does nothing is explained by its input.
+  const devicesOf = (rule: string) =>
+    new Set(left.filter((f) => f.rule === rule).map((f) => f.args['device']));
+  const stopless = devicesOf('requirement.notMet');
+  left = left.filter((f) => f.rule !== 'input.doesNotSwitch' || !stopless.has(f.args['device']));
+  const dead = devicesOf('input.doesNotSwitch');
+  return left.filter((f) => f.rule !== 'requirement.otherMotion' || !dead.has(f.args['device']));
 }
 
 /** Subject under which the acceptance of a finding is kept. */

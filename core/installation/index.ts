@@ -19,5 +19,7 @@ export {
   type InstalledLink,
   type InstalledRelay,
 } from './installation.js';
+export { motorLeads, type MotorLeads } from './motor-leads.js';
+export { netsOf, type Nets } from './nets.js';
 export { logicOf, type LogicSpec } from './logics.js';
 export { applyFault, asBuilt, asPlanned, type Panel } from './panel.js';

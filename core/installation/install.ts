@@ -7,6 +7,7 @@ import type { InstalledShaft, InstallFacts } from '../motor/index.js';
 import { parts, terminalsOf, type InstalledPart } from '../parts/index.js';
 import { specOf } from './logics.js';
 import type { Installation, Installed, InstalledDevice } from './installation.js';
+import { motorLeads, type MotorLeads } from './motor-leads.js';
 import { asBuilt, type Panel } from './panel.js';
 import { failureSwitches } from './failures.js';
 import { installBlock } from './terminal-block.js';
@@ -71,7 +72,7 @@ export function install(
     for (const terminal of terminals) layout.landing(`${id}:${terminal}`);
   }
   const laid = layParts(layout, job, panel);
-  const shaft = shaftOf(job, panel);
+  const shaft = shaftOf(job, profile, panel);
   const whole = deviceOf(layout, job, profile, panel, settings, shaft.id, options.policies);
   const device = options.lean ? withoutIdleOutput(whole, panel) : whole;
   const hooks = (options.hooks ?? []).map(([a, b], i): InstalledPart => {
@@ -174,7 +175,7 @@ function wiresOf(layout: Layout, panel: Panel): InstalledPart {
   return { kind: 'wires', id: 'wires', tag: '', wires, open: panel.open };
 }
 
-function shaftOf(job: Job, panel: Panel): InstalledShaft {
+function shaftOf(job: Job, profile: Profile, panel: Panel): InstalledShaft {
   const entries = sortedEntries(panel.devices);
   const [id, motor] = entries.find(([, d]) => parts[d.kind]?.turns) ?? ['motor', undefined];
   const brake = entries.find(([, d]) => parts[d.kind]?.holds)?.[0];
@@ -187,6 +188,7 @@ function shaftOf(job: Job, panel: Panel): InstalledShaft {
     tag: motor?.tag ?? '',
     drivenBy: panel.device,
     brake,
+    turns: turnsOf(job, motorLeads(panel, profile, id)),
     polePairs,
     slipRpm: (ratedSlip * (job.plate.load.torquePct ?? 0)) / 100,
     runDown: runDownOf(job.plate),
@@ -194,6 +196,10 @@ function shaftOf(job: Job, panel: Panel): InstalledShaft {
     maxHz,
   };
 }
+
+/** A machine that was seen to need two leads exchanged turns forward with them so. */
+const turnsOf = ({ plate }: Job, { order }: MotorLeads): InstalledShaft['turns'] =>
+  order !== 0 && plate.motor.leadsExchanged ? (order === 1 ? -1 : 1) : order;
 
 function withoutIdleOutput(device: InstalledDevice, panel: Panel): InstalledDevice {
   const at = device.output && `${device.id}:${device.output.terminal}`;

@@ -26,6 +26,8 @@ export const motorPlateSchema = v.strictObject({
   pullUpRatio: v.optional(multiple),
   cooling: v.optional(v.picklist(['self', 'forced'])),
   insulation: v.optional(v.picklist(['general', 'inverterDuty'])),
+  /** The machine was seen to turn the other way: forward needs two leads exchanged. */
+  leadsExchanged: v.optional(v.boolean()),
   serial: v.optional(text),
 });
 

@@ -45,6 +45,7 @@ describe('a free shaft', () => {
     tag: 'M1',
     drivenBy: 'device',
     brake: 'brake',
+    turns: 1,
     polePairs: 2,
     slipRpm: 40,
     runDown: fall({ pullHzPerS: 4, brakeHzPerS: 100 }),

@@ -13,6 +13,8 @@ export interface InstalledShaft {
   readonly drivenBy: string;
   /** Device id of a brake that a spring closes, where the job has one. */
   readonly brake: string | undefined;
+  /** Way in which its output turns it: −1 the other way, 0 not at all, with a lead missing. */
+  readonly turns: 1 | -1 | 0;
   readonly polePairs: number | undefined;
   /** Fall of the speed under the load of the plate, rpm. */
   readonly slipRpm: number;
@@ -88,7 +90,8 @@ export function shaftBehaviour(d: InstalledShaft, from: ShaftSources): Device<Sh
   const plan = (s: ShaftState, t: number, output: OutputDemand, open: boolean): ShaftState => {
     if (output.kind === 'frequency') {
       // A drive does not turn a closed brake; a shaft that turns is slowed by it.
-      if (open) return driven(s, output.path);
+      if (d.turns === 0) return open ? free(d, table, s, t) : held(s);
+      if (open) return driven(s, d.turns === 1 ? output.path : turnedPath(output.path));
       return shaftHz(s, t) === 0 ? held(s) : braked(d, s, t);
     }
     if (output.kind === 'directCurrent') return driven(s, output.path);
@@ -145,6 +148,21 @@ function ended(s: ShaftState, t: number): ShaftState {
   if (s.name === 'runsDown') return still;
   if (s.name === 'runsDownUnknown' && s.path.endUs !== 0) return { ...s, path: NOWHERE };
   return s;
+}
+
+const turnedPaths = new WeakMap<Path, Path>();
+
+/** A path the other way round; the same object for the same path. */
+function turnedPath(path: Path): Path {
+  const known = turnedPaths.get(path);
+  if (known) return known;
+  const made: Path = {
+    ...path,
+    stretches: path.stretches.map((s) => ({ ...s, y: -s.y, dy: -s.dy, ddy: -s.ddy })),
+    ...(path.rest === undefined ? {} : { rest: -path.rest }),
+  };
+  turnedPaths.set(path, made);
+  return made;
 }
 
 /** The output is off and no brake holds: it runs down, or the load turns it. */

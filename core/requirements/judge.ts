@@ -5,10 +5,19 @@ import type { Does, Judged, Look, Must, Requirement } from './requirement.js';
 /** Output frequency of a motor that a person would see standing, Hz. */
 const STANDSTILL_HZ = 0.05;
 
-const doesAt = (run: Run, mark: string): Does => {
-  const hz = run.hz(mark);
-  return Math.abs(hz) <= STANDSTILL_HZ ? 'stands' : hz > 0 ? 'runsForward' : 'runsReverse';
-};
+const standing = (hz: number): boolean => Math.abs(hz) <= STANDSTILL_HZ;
+
+/** What the output does, and which way the shaft goes by it: the leads may turn it round. */
+function doesAt(run: Run, mark: string): Does {
+  if (standing(run.hz(mark))) return 'stands';
+  const shaft = run.at(mark, 'shaft.hz');
+  const way = standing(shaft) ? run.hz(mark) : shaft;
+  return way > 0 ? 'runsForward' : 'runsReverse';
+}
+
+/** The same where the shaft itself is looked at: with a lead missing it stands, whatever the output does. */
+const turnsAt = (run: Run, mark: string): Does =>
+  standing(run.at(mark, 'shaft.hz')) ? 'stands' : doesAt(run, mark);
 
 /** What any wished frequency may miss, Hz: settings are rounded. */
 const ROUNDING_HZ = 0.5;
@@ -28,10 +37,10 @@ function isMet(must: Must, does: Does, hz: number): boolean {
 }
 
 /** One look at one run: what is seen, or that nothing can be: a stop shows nothing where the motor never ran. */
-function lookAt(run: Run, { mark, after }: Look): { does: Does; shows: boolean } {
+function lookAt(run: Run, { mark, after }: Look, must: Must): { does: Does; shows: boolean } {
   if (after !== undefined && doesAt(run, after) === 'stands')
     return { does: 'neverRuns', shows: false };
-  return { does: doesAt(run, mark), shows: true };
+  return { does: (must.kind === 'turns' ? turnsAt : doesAt)(run, mark), shows: true };
 }
 
 /** Holds one requirement against the job: every look, every way an unknown behaviour may turn out; the worst counts. */
@@ -40,7 +49,7 @@ function judge(trials: Trials, requirement: Requirement, variants: readonly Poli
   for (const look of requirement.looks)
     for (const policies of variants) {
       const run = trials.run(look.trial, policies);
-      const { does, shows } = lookAt(run, look);
+      const { does, shows } = lookAt(run, look, requirement.must);
       const [proof, hz] = [run.proof(look.mark), Math.abs(run.hz(look.mark))];
       if (!shows) continue;
       if (!isMet(requirement.must, does, hz)) {

@@ -39,6 +39,7 @@ const noShaft: InstalledShaft = {
   tag: 'M1',
   drivenBy: 'device',
   brake: undefined,
+  turns: 1,
   polePairs: undefined,
   slipRpm: 0,
   runDown: undefined,

@@ -1,11 +1,12 @@
 import type { HazardRule } from '../rule.js';
-import { alternatingAtControl } from './alternating-at-control.js';
 import { bothDirections } from './both-directions.js';
+import { channelsOpen } from './channels-open.js';
 import { circuitSettles } from './circuit-settles.js';
 import { conditionReturn } from './condition-return.js';
 import { contactorAsStart } from './contactor-as-start.js';
 import { contactsBear } from './contacts-bear.js';
 import { contactsOnZeroSide } from './contacts-on-zero-side.js';
+import { damage } from './damage.js';
 import { directionNotLocked } from './direction-not-locked.js';
 import { emergencyStop } from './emergency-stop.js';
 import { faultReset } from './fault-reset.js';
@@ -13,16 +14,25 @@ import { inputsSwitch } from './inputs-switch.js';
 import { lampSaysLess } from './lamp-says-less.js';
 import { latchOutlivesPower } from './latch-outlives-power.js';
 import { loadsOnTheirSide } from './loads-on-their-side.js';
+import { leadsOfTheMotor } from './motor-leads.js';
 import { placeChange } from './place-change.js';
 import { powerReturn } from './power-return.js';
 import { protectiveConductor } from './protective-conductor.js';
 import { requiredFunctions } from './required-functions.js';
+import { signalsFit } from './signal-mismatch.js';
+import { sourcesApart } from './sources-apart.js';
 import { stopRelease } from './stop-release.js';
 import { suppliesBear } from './supplies-bear.js';
 import { unknownPolicy } from './unknown-policy.js';
 
 /** Every hazard rule; each finds nothing where it does not apply. */
 export const hazardRules: readonly HazardRule[] = [
+  damage,
+  protectiveConductor,
+  leadsOfTheMotor,
+  sourcesApart,
+  signalsFit,
+  channelsOpen,
   inputsSwitch,
   circuitSettles,
   suppliesBear,
@@ -34,8 +44,6 @@ export const hazardRules: readonly HazardRule[] = [
   emergencyStop,
   faultReset,
   contactsBear,
-  alternatingAtControl,
-  protectiveConductor,
   contactsOnZeroSide,
   bothDirections,
   directionNotLocked,

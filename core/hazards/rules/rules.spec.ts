@@ -250,7 +250,7 @@ const cases: readonly Case[] = [
     gone: () => found({ startStop: 'sealInRelay', latchSupply: 'own24' }, n),
   },
   {
-    rule: 'stop circuit.mixed',
+    rule: 'stop damage.mainsAtControl',
     raised: () =>
       found({ estop: 'contactor' }, n, (job) =>
         moved(job, 'run.forward', { from: 'fuse.control:2' }, { zero: true }),
