@@ -76,6 +76,7 @@ export async function newJob(
 
 /** What a person answers to the words of what must be seen; the first that the page offers. */
 const answers: readonly [RegExp, readonly string[]][] = [
+  [/stands at “/u, ['stands so']],
   [/stays off|goes off|drops out|is dark|sees no signal|is closed and holds/u, ['off']],
   [/is on\b|is lit|pulls in|sees its signal|is open: its magnet/u, ['on']],
   [/starts, and stops again/u, ['worked']],

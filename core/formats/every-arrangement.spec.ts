@@ -1,3 +1,4 @@
+import { factorySettings, modelOf } from '../catalogue/index.js';
 import { checkJob, hazardRules } from '../hazards/index.js';
 import { hashOf, type Job } from '../job/index.js';
 import { plateFacts } from '../line/index.js';
@@ -46,6 +47,26 @@ describe('every arrangement on every family', () => {
       expect(record.length - 2)
         .withContext(name)
         .toBe(tags.length);
+    }
+  });
+
+  it('has nothing that is planned and untold: links, settings and voltages are listed, tested and recorded', () => {
+    for (const { name, job, profile } of cases) {
+      const files = recordFiles(job, profile);
+      const keys = liveSteps(job, profile).map((s) => s.key);
+      for (const id of Object.keys(job.adopted?.links ?? {})) {
+        expect(files['links.csv']).withContext(name).toContain(`\r\n${id},`);
+        expect(keys).withContext(name).toContain(`link.${id}`);
+      }
+      const plan = planJob(job, profile);
+      const keyed = plan.ok ? plan.keying.map((line) => line.code) : [];
+      const model = modelOf(profile, job.profile.model);
+      const factory = model ? factorySettings(profile, model) : {};
+      for (const [code, { value }] of Object.entries(job.adopted?.settings ?? {})) {
+        if (value === factory[code]) continue;
+        expect(keyed).withContext(`${name} ${code}`).toContain(code);
+        expect(files['keying.csv']).withContext(`${name} ${code}`).toContain(`,${code},`);
+      }
     }
   });
 
@@ -125,7 +146,11 @@ describe('every arrangement on every family', () => {
         ...checkJob(job, profile).flatMap(({ proof }) => (proof ? [proof] : [])),
       ];
       expect(named.length).withContext(name).toBeGreaterThan(3);
-      expect([...trials.list, ...liveOf(job, profile).trials].map((t) => t.id).filter((id) => !isTrialId(id)))
+      expect(
+        [...trials.list, ...liveOf(job, profile).trials]
+          .map((t) => t.id)
+          .filter((id) => !isTrialId(id)),
+      )
         .withContext(name)
         .toEqual([]);
       for (const { script, atUs } of named) {

@@ -1,7 +1,7 @@
 import type { Profile } from '../catalogue/index.js';
 import Papa from 'papaparse';
 import { landingParts, sizeText, type Job } from '../job/index.js';
-import type { KeyLine } from '../plan/index.js';
+import { linkLines, type KeyLine } from '../plan/index.js';
 
 /** A table: heads and rows, ready for any writer. */
 export interface Table {
@@ -72,6 +72,14 @@ export function terminalTable(job: Job, profile: Profile): Table {
     }),
   );
   return { heads: ['row', 'terminal', 'kind', 'task', 'wires', 'torque Nm'], rows };
+}
+
+/** Links and slide switches of the device, with the position in which each must stand. */
+export function linkTable(job: Job, profile: Profile): Table {
+  return {
+    heads: ['link', 'name', 'stands at', 'as delivered'],
+    rows: linkLines(job, profile).map((l) => [l.id, l.name, l.stands, l.factory ? 'yes' : 'no']),
+  };
 }
 
 /** The keying sheet. */

@@ -76,7 +76,7 @@ export function stepContext(job: Job, profile: Profile): StepContext {
 export function basisOf(
   c: StepContext,
   s: Pick<ProcedureStep, 'key' | 'do' | 'must'> & { readonly expect?: Expectation },
-  functions: readonly (Worked | 'dial' | 'supply')[],
+  functions: readonly (Worked | 'dial' | 'supply' | 'motor')[],
   unmet?: string,
 ): string {
   const rests = [s.key, s.do, s.must, s.expect ?? null, circuitOf(c, functions)];
@@ -86,13 +86,19 @@ export function basisOf(
 
 /** The wires, parts and terminals a step rests on. */
 function circuitOf(
-  { job, arrangement }: StepContext,
-  functions: readonly (Worked | 'dial' | 'supply')[],
+  { job, arrangement, installation }: StepContext,
+  functions: readonly (Worked | 'dial' | 'supply' | 'motor')[],
 ): unknown {
   const { adopted } = job;
   if (!adopted) return [];
   const ids = functions.map((f) =>
-    f === 'dial' ? (arrangement.dial ?? '') : f === 'supply' ? lineIds.supply : f.device,
+    f === 'dial'
+      ? (arrangement.dial ?? '')
+      : f === 'supply'
+        ? lineIds.supply
+        : f === 'motor'
+          ? installation.shaft.id
+          : f.device,
   );
   const touches = (landing: string): boolean => ids.includes(landingParts(landing).device);
   const wires = sortedEntries(adopted.wires)
@@ -103,7 +109,8 @@ function circuitOf(
   );
   const parts = ids.map((id) => hashedPart(adopted.devices[id]));
   const links = functions.some((f) => typeof f === 'object' || f === 'dial') ? adopted.links : {};
-  return { wires, assigned, parts, links };
+  const turned = functions.includes('motor') && job.plate.motor.leadsExchanged === true;
+  return { wires, assigned, parts, links, ...(turned ? { turned } : {}) };
 }
 
 /** A part in the form in which its hash was always taken, so that readings of the first format stay good. */

@@ -94,4 +94,3 @@ export const phrases: Readonly<Record<string, (a: Args) => string>> = {
 
 /** How much a finding asks for, in words. */
 export const severities = { stop: 'must fix', warn: 'look at', advise: 'advice' } as const;
-

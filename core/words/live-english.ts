@@ -85,6 +85,8 @@ const faultReset = (a: Args): string =>
 
 /** What a live step says, and what a reading of it must show. */
 export const livePhrases: Readonly<Record<string, (a: Args) => string>> = {
+  'link.look': (a) => `Still switched off: look at ${s(a['link'])} of ${s(a['device'])} (${s(a['name'])}).`,
+  'link.stands': (a) => `${s(a['link'])} stands at “${s(a['stands'])}”.`,
   'supply.volts': (a) => `Measure the supply at ${s(a['at'])}, ahead of the device. ${Number(a['count']) > 1 ? 'Enter each.' : ''}`.trim(),
   'supply.on': (a) => `${upper(speedAt(a))}, every run contact open: close ${s(a['device'])}${a['power'] ? `, then press ${s(a['power'])}` : ''}. Nothing may move. Read the display.`,
   'link.volts': (a) => `Measure the DC link between ${s(a['plus'])} and ${s(a['minus'])}, motor stopped.`,
@@ -212,6 +214,7 @@ export const liveSectionNames: Readonly<Record<string, string>> = {
 
 /** Short names of acts; a part of it stands for what comes after the point. */
 const actNames: Readonly<Record<string, (a: Args, part: string) => string>> = {
+  links: () => 'Links and switches',
   'supply.volts': () => 'Supply, pole by pole',
   'supply.on': () => 'Power on',
   input: (a) => `${s(a['device'])} at ${s(a['terminal'])}`,

@@ -11,7 +11,7 @@ export const names: Readonly<Record<string, string>> = {
   losesStop: 'loses a stop', open: 'open', to24: 'at 24 V', to0: 'at 0 V', welded: 'contact stuck closed', toLine: 'at the control line', toNeutral: 'at the control neutral', beforePower: 'before power-up', running: 'while running', stopping: 'while stopping',
   pulseStartStopDirection: 'start and stop pulses', pulseForwardReverseStop: 'a start pulse each way', levelRunDirection: 'run and direction', levelForwardReverse: 'a contact each way',
   panelDial: 'a dial of its own', motorPot: 'up and down inputs', preset: 'presets', ai1: 'an analogue input', rampSelect: 'second ramps', outputInhibit: 'output inhibit', local: 'local and remote',
-  changes: 'something changes', nothing: 'nothing changes', comesToRest: 'comes to rest', keepsTurning: 'keeps turning', notSimulated: 'not simulated yet', startingUp: 'starting up', still: 'stands still', driven: 'driven', runsDown: 'runs down',
+  asPlanned: 'stands so', otherwise: 'stands otherwise', changes: 'something changes', nothing: 'nothing changes', comesToRest: 'comes to rest', keepsTurning: 'keeps turning', notSimulated: 'not simulated yet', startingUp: 'starting up', still: 'stands still', driven: 'driven', runsDown: 'runs down',
   runsDownUnknown: 'coasting, time unknown', rollsBack: 'turned by its load', braking: 'braking', held: 'held by the brake',
   nobody: 'nobody', behindGuard: 'behind a guard', atMachine: 'people at the machine',
 }; // prettier-ignore

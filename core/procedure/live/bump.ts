@@ -59,7 +59,7 @@ export function bump(t: LiveTests, direction: Direction): void {
       requirement: `direction.${direction}`,
       seen: s.shaft.turns,
     },
-    functions,
+    [...functions, 'motor'],
   );
   s.stop(direction);
   t.ask(

@@ -74,7 +74,7 @@ function reversal(t: LiveTests): void {
       must: phrase(`direction.change.${is}`),
       expect: state(is),
     },
-    [...behindStart(c), other],
+    [...behindStart(c), other, 'motor'],
   );
   t.end();
 }
@@ -97,7 +97,7 @@ function jogs(t: LiveTests): void {
         expect: hzRange(c, hz),
         requirement: `jog.${way}.turns`,
       },
-      [jog],
+      [jog, 'motor'],
     );
     s.take(jog.id as OperationId, s.travelMs);
     t.ask(

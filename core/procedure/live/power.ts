@@ -1,5 +1,6 @@
 import { linkTerminals } from '../../catalogue/index.js';
 import { dcLinkVoltage, plateNumbers } from '../../line/index.js';
+import { linkLines } from '../../plan/index.js';
 import { powerUp, READY_MS } from '../../scheme/index.js';
 import { phrase, range, state, tagOf, tagsOf } from '../context.js';
 import type { LiveTests } from '../sequence/tests.js';
@@ -16,6 +17,7 @@ function poles(phases: readonly string[]): string[] {
 /** Supply pole by pole, display and DC link, before anything turns. */
 export function powerTests(t: LiveTests): void {
   const { c } = t;
+  linkTests(t);
   const { supplyV, phases = 3 } = plateNumbers(c.job.plate, c.profile);
   const common = { instrument: 'voltmeter', cautions: ['liveWork', 'category'] };
   if (supplyV !== undefined) {
@@ -49,6 +51,28 @@ export function powerTests(t: LiveTests): void {
         from: { kind: 'formula', name: 'dcLinkVoltage' },
       },
       ['supply'],
+    );
+  }
+  t.end();
+}
+
+/** Links and slide switches as the plan wants them, before anything is switched on. */
+function linkTests(t: LiveTests): void {
+  const { c } = t;
+  const lines = linkLines(c.job, c.profile);
+  if (lines.length === 0) return;
+  t.begin('links', 'power');
+  for (const { id, name, stands } of lines) {
+    const args = { link: id, name, stands, device: tagOf(c, c.device.id) };
+    t.ask(
+      {
+        key: `link.${id}`,
+        do: phrase('link.look', args),
+        must: phrase('link.stands', args),
+        expect: state('asPlanned'),
+        from: { kind: 'standard', name: 'plan of this job' },
+      },
+      [],
     );
   }
   t.end();

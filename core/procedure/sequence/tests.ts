@@ -36,7 +36,7 @@ export interface Asked {
 }
 
 /** What an answer rests on: parts that are worked, the dial, the supply. */
-export type RestsOn = readonly (Worked | 'dial' | 'supply')[];
+export type RestsOn = readonly (Worked | 'dial' | 'supply' | 'motor')[];
 
 type Draft = { -readonly [K in keyof ProcedureStep]: ProcedureStep[K] };
 

@@ -70,6 +70,7 @@ const answerSets: readonly (readonly string[])[] = [
   ['comesToRest', 'keepsTurning'],
   ['worked', 'didNotWork'],
   ['changes', 'nothing'],
+  ['asPlanned', 'otherwise'],
 ];
 
 function answersTo(is: string): readonly string[] {

@@ -1,6 +1,7 @@
 import { Component, computed, effect, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { keyName, sizeText, verifyEvidence, type EvidenceBody, type Job } from '@tactron/core/job';
+import { linkLines } from '@tactron/core/plan';
 import { standing } from '../../attachments/attachment-row';
 import { formatQuantity, formatValue, type Quantity } from '@tactron/core/units';
 import { Compute } from '../../compute/compute';
@@ -73,6 +74,10 @@ export class HandoverStage {
         colour: w.colour,
         cable: w.cable ? `${w.cable} · ${w.core}` : '',
       }));
+  });
+  protected readonly links = computed(() => {
+    const profile = this.open.profile();
+    return profile ? linkLines(this.job(), profile) : [];
   });
   protected readonly settings = computed(() =>
     (this.open.derived()?.rows ?? []).filter(

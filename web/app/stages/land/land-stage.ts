@@ -2,6 +2,7 @@ import { CdkDrag, type CdkDragEnd } from '@angular/cdk/drag-drop';
 import { Component, computed, inject, signal } from '@angular/core';
 import { landingParts, sizeText, type AdoptedWire, type Job } from '@tactron/core/job';
 import type { DrawnWire } from '@tactron/core/formats';
+import { linkLines } from '@tactron/core/plan';
 import { AttachmentRow } from '../../attachments/attachment-row';
 import { Compute } from '../../compute/compute';
 import { Choice } from '../../controls/choice';
@@ -59,6 +60,11 @@ export class LandStage {
         d.terminals.map((t) => ({ landing: t.landing, name: this.name(t.landing) })),
       ) ?? [],
   );
+  /** Links of the device as the plan wants them: nothing planned stays untold. */
+  protected readonly links = computed(() => {
+    const profile = this.open.profile();
+    return profile && this.job().adopted ? linkLines(this.job(), profile) : [];
+  });
   protected readonly decisions = computed(() => {
     const { pins, wires } = this.job().decisions;
     return [

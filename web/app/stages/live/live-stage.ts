@@ -1,5 +1,6 @@
 import { Component, computed, inject, signal } from '@angular/core';
-import { verdictOfStep } from '@tactron/core/job';
+import { readingTold, verdictOfStep } from '@tactron/core/job';
+import { exchangeLeads } from '@tactron/core/plan';
 import { formatNumber, formatValue } from '@tactron/core/units';
 import { AttachmentRow } from '../../attachments/attachment-row';
 import type { SaidStep } from '../../compute/compute.types';
@@ -149,6 +150,32 @@ export class LiveStage {
     );
     this.announced.set(`${verdict === 'pass' ? 'Pass' : 'Fail'}: ${step.must}`);
     this.picked.set(verdict === 'pass' ? this.nextInAct(step) : step.step.key);
+  }
+
+  /** Whether the shaft was seen to turn the other way than was expected. */
+  protected turnsWrongWay({ step, state, reading }: SaidStep): boolean {
+    if (state !== 'fail' || !step.requirement?.id.startsWith('direction.') || !reading)
+      return false;
+    const seen = readingTold(reading.body).values[0]?.value;
+    return seen === 'forward' || seen === 'reverse';
+  }
+
+  /** Books the exchange of two leads: in the wiring, and in what the plate says of the machine. */
+  protected exchangeLeads(): void {
+    const job = this.open.job();
+    const motor = Object.entries(job?.adopted?.devices ?? {}).find(([, d]) => d.kind === 'motor');
+    const exchange = job && motor && exchangeLeads(job, motor[0]);
+    if (!exchange) return;
+    this.open.edit('two leads of the motor exchanged', (draft) => {
+      for (const [id, end] of Object.entries(exchange.wires))
+        draft.decisions.wires[id] = {
+          ...draft.decisions.wires[id],
+          ...end,
+          why: 'it turned the other way at the first turn',
+        };
+      if (exchange.leadsExchanged) draft.plate.motor.leadsExchanged = true;
+      else delete draft.plate.motor.leadsExchanged;
+    });
   }
 
   /** The next answer of the same act, which goes on from here; else whatever is open. */

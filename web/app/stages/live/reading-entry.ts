@@ -47,7 +47,7 @@ export class ReadingEntry {
   readonly heldBack = input('');
   readonly entered = output<Entered>();
 
-  protected readonly texts = signal<readonly string[]>([]);
+  protected readonly texts = signal<readonly (string | undefined)[]>([]);
   protected readonly note = signal('');
   protected readonly problem = signal<string | null>(null);
   protected readonly doubted = signal(false);
