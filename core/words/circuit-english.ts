@@ -108,7 +108,7 @@ export const conditions: Readonly<Record<string, (a: Args) => { met: string; unm
   inhibit: (a) => ({ met: `${s(a['terminal'])} lets the output work.`, unmet: `${s(a['terminal'])} inhibits the output${opened(a)}.` }),
   place: (a) => ({ met: 'The terminals command.', unmet: a['local'] ? `${s(a['terminal'])} selects local: the keypad commands.` : `The keypad commands: setting ${s(a['setting'])}.` }),
   stop: (a) => ({ met: `The stop circuit at ${s(a['terminal'])} is closed.`, unmet: `The stop circuit at ${s(a['terminal'])} is open${opened(a)}.` }),
-  demand: (a) => ({ met: 'A run is asked for.', unmet: a['pulse'] ? `No start has been given since the last stop: press ${s(a['device'])}.` : `No run is asked for at ${s(a['terminal'])}${opened(a)}.` }),
+  demand: (a) => ({ met: 'A run is asked for.', unmet: a['pulse'] ? `No start has been given since the last stop: press ${s(a['device'])}.` : `${a['device'] && a['device'] !== a['terminal'] ? `Work ${s(a['device'])}: no` : 'No'} run is asked for at ${s(a['terminal'])}${opened(a)}.` }),
   common: (a) => ({ met: 'The input common is joined.', unmet: `The input common ${s(a['terminal'])} is joined to nothing: link ${s(a['link'])} stands at “${s(a['position'])}”.` }),
   warning: (a) => ({ met: 'The start warning is over.', unmet: `The start warning of ${s(a['device'])} is running.` }),
   fresh: () => ({ met: 'No new start is waited for.', unmet: 'A run was already asked for when it became able to run: let go, then start again.' }),

@@ -2,7 +2,7 @@ import { DestroyRef, Injectable, computed, inject, signal } from '@angular/core'
 import { v4 as uuid } from 'uuid';
 import type { Act, Job } from '@tactron/core/job';
 import type { Profile } from '@tactron/core/catalogue';
-import { joinWindow } from '@tactron/core/trace';
+import { joinWindow, pieceAt } from '@tactron/core/trace';
 import { valueAt } from './lane-reader';
 import { Compute } from '../../compute/compute';
 import type { Frame, Opened, SaidCondition, SettingsChoice } from '../../compute/rehearse.worker';
@@ -63,6 +63,15 @@ export class RehearsalSession {
   readonly log = signal<Log>([]);
   readonly latencyMs = signal(0);
   readonly trace = computed(() => this.opened()?.trace ?? null);
+  /** Which stretch of the rehearsal is shown: changes whenever a voltage or the state of the device does. */
+  readonly stretch = computed(() => {
+    const trace = this.trace();
+    if (!trace) return '';
+    const now = this.nowUs();
+    const state = trace.signals.findIndex((s) => s.id === 'device.state');
+    const since = state < 0 ? -1 : pieceAt(trace.segments[state].t, now);
+    return `${pieceAt(trace.instants.t, now)} ${since}`;
+  });
 
   constructor() {
     const tick = (at: number): void => {

@@ -50,6 +50,17 @@ describe('why panel', () => {
     expect(page.querySelector('summary')?.textContent).toContain('1 conditions are met');
   });
 
+  it('asks anew when something happens by itself, and keeps only the last answer', async () => {
+    const { page, ask, session, fixture } = await bed([met, open]);
+    await ask();
+    expect(page.textContent).toContain('The stop circuit at D1 is open');
+    session.answer = { running: true, conditions: [met] };
+    session.stretch.set('1 1');
+    await fixture.whenStable();
+    await fixture.whenStable();
+    expect(page.textContent).toContain('It runs: every condition is met.');
+  });
+
   it('leads to the wire, or puts the lead on the landing', async () => {
     const { page, ask } = await bed([open]);
     await ask();

@@ -115,6 +115,7 @@ export class WhyPanel {
   private readonly open = inject(OpenJob);
   protected readonly conditions = signal<readonly SaidCondition[] | null>(null);
   protected readonly running = signal<boolean | null>(null);
+  private asked = 0;
 
   protected readonly unmet = (): readonly SaidCondition[] =>
     (this.conditions() ?? []).filter((c) => !c.met);
@@ -122,9 +123,10 @@ export class WhyPanel {
     (this.conditions() ?? []).filter((c) => c.met);
 
   constructor() {
-    // Once asked, the answer follows every act.
+    // Once asked, the answer follows every act and everything that happens by itself.
     effect(() => {
       this.session.log();
+      this.session.stretch();
       untracked(() => {
         if (this.conditions()) void this.ask();
       });
@@ -132,7 +134,10 @@ export class WhyPanel {
   }
 
   protected async ask(): Promise<void> {
+    const mine = ++this.asked;
     const { running, conditions } = await this.session.why();
+    // Only the last question counts: an earlier answer may come later.
+    if (mine !== this.asked) return;
     this.running.set(running);
     this.conditions.set(conditions);
   }

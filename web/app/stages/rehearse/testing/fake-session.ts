@@ -108,6 +108,7 @@ export class FakeSession {
   readonly opened = signal<Opened | null>(opened);
   readonly trace = signal<Trace | null>(trace);
   readonly nowUs = signal(5_000_000);
+  readonly stretch = signal('0 0');
   readonly shownUs = this.nowUs;
   readonly playing = signal(false);
   readonly rate = signal(1);
