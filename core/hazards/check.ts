@@ -1,11 +1,11 @@
 import type { Profile, Value } from '../catalogue/index.js';
-import type { Evidence, EvidenceOf, Finding, Job } from '../job/index.js';
+import type { Evidence, EvidenceOf, Finding, Job, StatedOtherwise } from '../job/index.js';
 import { plateFindings } from '../line/index.js';
 import { planJob, type NoPlan, type PlanResult } from '../plan/index.js';
 import { judged, type Judged } from '../requirements/index.js';
 import { follow, hazardContext, type HazardContext } from './rule.js';
 import { hazardRules } from './rules/index.js';
-import { requirementArgs } from './rules/required-functions.js';
+import { requirementArgs, statedOtherwise } from './rules/required-functions.js';
 
 const weight = { stop: 0, warn: 1, advise: 2 } as const;
 
@@ -73,7 +73,7 @@ export function unmetRequirements(job: Job, profile: Profile): ReadonlyMap<strin
   if (!context) return new Map();
   return new Map(
     judged(context.trials, context.variants)
-      .filter((j) => j.state === 'notMet')
+      .filter((j) => j.state === 'notMet' && !statedOtherwise(job, j.requirement.id))
       .map(({ requirement, does, proof }) => [requirement.id, { does, proof }]),
   );
 }
@@ -86,8 +86,11 @@ const namedTrials = (findings: readonly Finding[]): ReadonlySet<string> =>
     ),
   );
 
-/** A required function held against the job, with what its sentence names. */
-export type Held = Judged & { readonly args: Finding['args'] };
+/** A required function held against the job, with what its sentence names, and who states that it is not required. */
+export type Held = Judged & {
+  readonly args: Finding['args'];
+  readonly stated: StatedOtherwise | undefined;
+};
 
 /** Every required function of a job, held against the job as built; none without an adopted plan or a wish for start and stop. */
 export function requirementsHeld(job: Job, profile: Profile): Held[] {
@@ -96,6 +99,7 @@ export function requirementsHeld(job: Job, profile: Profile): Held[] {
   return judged(c.trials, c.variants).map((j) => ({
     ...j,
     args: requirementArgs(c, j.requirement),
+    stated: statedOtherwise(job, j.requirement.id),
   }));
 }
 

@@ -11,6 +11,7 @@ export {
 } from './check.js';
 export { hazardContext, type HazardContext, type HazardRule } from './rule.js';
 export { hazardRules } from './rules/index.js';
+export { mayBeStated, statedOtherwise } from './rules/required-functions.js';
 export {
   faultClasses,
   moments,

@@ -54,6 +54,7 @@ export {
   type AdoptedWire,
   type Job,
   type Script,
+  type StatedOtherwise,
   type WireSpec,
   type Wiring,
 } from './job.js';

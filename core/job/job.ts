@@ -196,6 +196,17 @@ const jobEntries = {
         why: reason,
       }),
     ),
+    /** Required functions that a person states not to be required, by the requirement's id, after the risk assessment. */
+    notRequired: v.optional(
+      v.record(
+        v.pipe(v.string(), v.maxLength(80)),
+        v.strictObject({
+          why: reason,
+          by: v.pipe(v.string(), v.trim(), v.minLength(1, 'a name'), v.maxLength(120)),
+          role: v.pipe(v.string(), v.trim(), v.minLength(1, 'a role'), v.maxLength(120)),
+        }),
+      ),
+    ),
   }),
   adopted: v.optional(adoptedSchema),
   /** As built, where it differs from the plan. */
@@ -268,6 +279,8 @@ export type Job = v.InferOutput<typeof jobSchema>;
 export type Adopted = NonNullable<Job['adopted']>;
 export type AdoptedWire = Adopted['wires'][string];
 export type Script = Job['scripts'][string];
+/** Who states that a function is not required, and why. */
+export type StatedOtherwise = NonNullable<Job['decisions']['notRequired']>[string];
 
 /** Job format version that this release reads and writes; older ones are upgraded when they are read. */
 export const JOB_VERSION = 2;

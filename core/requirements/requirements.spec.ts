@@ -6,7 +6,7 @@ import { liveSteps } from '../procedure/index.js';
 import { bareJob } from '../testing/jobs.js';
 import { everyArrangement } from '../testing/matrix.js';
 import { trialsOf } from '../trials/index.js';
-import { sayRequirement } from '../words/index.js';
+import { say, sayRequirement } from '../words/index.js';
 import { judged } from './index.js';
 
 const cases = everyArrangement();
@@ -136,6 +136,42 @@ describe('required functions', () => {
       false,
     ]);
     expect(finding && acceptanceOf(finding, [{ kind: 'acceptance' } as Evidence])).toBeUndefined();
+  });
+
+  it('are stated otherwise by a person, by name and role, but never an emergency stop that does nothing', () => {
+    const stated = (job: Job, id: string): Job => ({
+      ...job,
+      decisions: {
+        ...job.decisions,
+        notRequired: { [id]: { why: 'nobody can reach it', by: 'A. B.', role: 'safety officer' } },
+      },
+    });
+    const chained = cases.find((c) => c.name === 'marrowick-f threeWireChained');
+    if (!chained) throw new Error('no chained station');
+    const { profile } = chained;
+    const step = (job: Job) => liveSteps(job, profile).find((s) => s.key === 'stop.released');
+    expect(step(chained.job)?.requirement).toEqual({
+      id: 'stop.1.released',
+      unmet: 'runsForward',
+    });
+    const job = stated(chained.job, 'stop.1.released');
+    const now = step(job);
+    expect([now?.expect, now?.requirement, now?.cautions]).toEqual([
+      { kind: 'state', is: 'startsByItself' },
+      undefined,
+      ['turns', 'automaticRestart'],
+    ]);
+    expect(now && verdictOfStep(now, 'startsByItself')).toBe('pass');
+    expect(now && say(now.must)).toContain('A. B., safety officer: “nobody can reach it”');
+    expect(unmetRequirements(job, profile).size).toBe(0);
+
+    const found = cases.find((c) => trialsOf(c.job, c.profile).arrangement.usesEnables);
+    if (!found) throw new Error('no arrangement takes the enables');
+    const dead = stated(bridged(found.job, 'estop'), 'estop.stops');
+    expect(unmetRequirements(dead, found.profile).get('estop.stops')).toBeDefined();
+    expect(checkJob(dead, found.profile).map((f) => f.key)).toContain(
+      'requirement.notMet:estop.stops',
+    );
   });
 
   it('see contacts that do not move together: released with its feed contact last, an emergency stop starts a held run', () => {

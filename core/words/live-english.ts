@@ -166,6 +166,7 @@ export const livePhrases: Readonly<Record<string, (a: Args) => string>> = {
   'turns.forward': (a) => `The motor runs forward${a['machine'] ? `: ${s(a['machine'])}` : ''}.`,
   'turns.reverse': () => 'The motor runs in reverse.',
   'turns.stopped': () => 'The motor does not turn.',
+  stated: (a) => `As this job does it: it ${names[s(a['is'])] ?? s(a['is'])}. Not required otherwise: ${s(a['by'])}, ${s(a['role'])}: “${s(a['why'])}”.`,
   milliamps: (a) => `${n(a['amps'])} mA`,
   rest: (a) =>
     `Then ${[

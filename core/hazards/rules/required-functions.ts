@@ -1,4 +1,4 @@
-import type { Finding } from '../../job/index.js';
+import type { Finding, Job, StatedOtherwise } from '../../job/index.js';
 import { judged, type Judged, type Requirement } from '../../requirements/index.js';
 import { atPart, partOf, tagOfOperation, type HazardContext, type HazardRule } from '../rule.js';
 
@@ -19,6 +19,16 @@ export const requirementArgs = (c: HazardContext, r: Requirement): Finding['args
   ...(r.must.kind === 'speed' ? { hz: r.must.hz } : {}),
 });
 
+/** Functions that nobody can state away: an emergency stop that does nothing. */
+const always = /^estop\.(?:stops|blocks)$/u;
+
+/** Whether a required function may be stated otherwise by a person. */
+export const mayBeStated = (requirement: string): boolean => !always.test(requirement);
+
+/** Who states that a function is not required; undefined where nobody does, or nobody can. */
+export const statedOtherwise = (job: Job, requirement: string): StatedOtherwise | undefined =>
+  mayBeStated(requirement) ? job.decisions.notRequired?.[requirement] : undefined;
+
 /** A function that the machine must have by what was wished, and that this job as built does not have. */
 export const requiredFunctions: HazardRule = {
   finds: {
@@ -27,7 +37,9 @@ export const requiredFunctions: HazardRule = {
   },
   stage: 'land',
   look(c, find) {
-    const unmet = judged(c.trials, c.variants).filter((j) => j.state === 'notMet');
+    const unmet = judged(c.trials, c.variants).filter(
+      (j) => j.state === 'notMet' && !statedOtherwise(c.job, j.requirement.id),
+    );
     const stopless = new Set(
       unmet.flatMap(({ requirement: { id } }) => (id.endsWith('.stops') ? [baseOf(id)] : [])),
     );

@@ -4,6 +4,7 @@ import type {
   Phrase,
   ProcedureStep,
   ShaftSeen,
+  StatedOtherwise,
 } from '../../job/index.js';
 import type { OperationId } from '../../scheme/index.js';
 import { isMomentary } from '../../parts/index.js';
@@ -16,6 +17,7 @@ import {
   type StepContext,
   type Worked,
 } from '../context.js';
+import { statedOtherwise } from '../../hazards/index.js';
 import { Sequence, type Rest } from './sequence.js';
 
 /** What is asked at a moment of an act. */
@@ -82,10 +84,18 @@ export class LiveTests {
   ask(asked: Asked, restsOn: RestsOn): void {
     const { s, c } = this;
     const { act, section, acts } = s.current;
-    const { requirement, seen, cautions = [], from, fields, ...rest } = asked;
+    const stated = asked.requirement && statedOtherwise(c.job, asked.requirement);
+    const {
+      requirement,
+      seen,
+      cautions = [],
+      from,
+      fields,
+      ...rest
+    } = stated ? withoutRequirement(asked, stated) : asked;
     const shaftAfter = s.shaft;
     const moved = s.movedSince(this.lookedMs) || this.shaft.turns !== 'rest';
-    const held = requirement === undefined ? undefined : this.held(requirement, asked.expect, seen);
+    const held = requirement === undefined ? undefined : this.held(requirement, rest.expect, seen);
     this.made.push({
       ...rest,
       part: 'live',
@@ -98,7 +108,7 @@ export class LiveTests {
       acts: acts.slice(this.told),
       shaftBefore: this.shaft,
       shaftAfter,
-      basis: basisOf(c, asked, restsOn, held?.requirement.unmet),
+      basis: basisOf(c, rest, restsOn, held?.requirement.unmet),
       ...(fields ? { fields: [...fields] } : {}),
     });
     this.told = acts.length;
@@ -143,6 +153,21 @@ export class LiveTests {
     if (stoodBefore && s.movedSince(from)) last.cautions.push('movesAtEnd');
     last.acts = [...(last.acts ?? []), ...s.current.acts.slice(this.told)];
   }
+}
+
+/** What is asked where a person states that the function is not required: what this job does. */
+function withoutRequirement(asked: Asked, stated: StatedOtherwise): Asked {
+  const { requirement: _requirement, seen, ...rest } = asked;
+  if (seen === undefined || rest.expect.kind !== 'state' || rest.expect.is === seen) return rest;
+  return {
+    ...rest,
+    expect: { kind: 'state', is: seen },
+    must: phrase('stated', { is: seen, by: stated.by, role: stated.role, why: stated.why }),
+    cautions: [
+      ...(rest.cautions ?? []),
+      ...(seen === 'startsByItself' ? ['automaticRestart'] : []),
+    ],
+  };
 }
 
 const doesOf = ({ turns }: ShaftSeen): string =>

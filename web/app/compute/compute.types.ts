@@ -1,7 +1,14 @@
 import type { Calculation, Working } from '@tactron/core/calculation';
 import type { Value } from '@tactron/core/catalogue';
 import type { Drawing } from '@tactron/core/formats';
-import type { Adopted, Evidence, EvidenceOf, Finding, Job } from '@tactron/core/job';
+import type {
+  Adopted,
+  Evidence,
+  EvidenceOf,
+  Finding,
+  Job,
+  StatedOtherwise,
+} from '@tactron/core/job';
 import type { KeyLine, PlanCost } from '@tactron/core/plan';
 import type { PlateFact } from '@tactron/core/line';
 import type { Obstacle, SettingRow, StepRecord } from '@tactron/core/records';
@@ -30,6 +37,10 @@ export interface SaidRequirement {
   /** What the job does where it is looked at, where that is not what it must. */
   readonly does: string;
   readonly proof: Finding['proof'];
+  /** Who states that it is not required. */
+  readonly stated: StatedOtherwise | null;
+  /** A person may state so. */
+  readonly mayBeStated: boolean;
 }
 
 export interface SaidStep extends StepRecord {

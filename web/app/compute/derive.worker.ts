@@ -14,6 +14,7 @@ import {
   checkJob,
   isAcceptable,
   requirementsHeld,
+  mayBeStated,
 } from '@tactron/core/hazards';
 import type { Evidence, Job, Scheme } from '@tactron/core/job';
 import { adoption, partsList, planJob, toolsList, wiringDifference } from '@tactron/core/plan';
@@ -152,14 +153,18 @@ function saidRow(row: SettingRow, profile: Profile, job: Job): SaidRow {
 
 /** What the machine must do, held against the job as built. */
 function saidRequirements(job: Job, profile: Profile): SaidRequirement[] {
-  return requirementsHeld(job, profile).map(({ requirement, state, does, proof, args }) => ({
-    id: requirement.id,
-    protects: requirement.rank === 'protects',
-    text: sayRequirement(requirement.id, args),
-    state,
-    does: state === 'met' ? '' : sayDoing(does),
-    proof,
-  }));
+  return requirementsHeld(job, profile).map(
+    ({ requirement, state, does, proof, args, stated }) => ({
+      id: requirement.id,
+      protects: requirement.rank === 'protects',
+      text: sayRequirement(requirement.id, args),
+      state,
+      does: state === 'met' ? '' : sayDoing(does),
+      proof,
+      stated: stated ?? null,
+      mayBeStated: mayBeStated(requirement.id),
+    }),
+  );
 }
 
 /** A plate fact with the titles of its working in words. */

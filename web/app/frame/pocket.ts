@@ -21,6 +21,7 @@ export class Pocket {
   private readonly router = inject(Router);
   protected readonly accepting = signal<string | null>(null);
   protected readonly reason = signal('');
+  protected readonly problem = signal<string | null>(null);
 
   protected readonly findings = computed(() => this.open.derived()?.findings ?? []);
   protected working(): Working | null {
@@ -38,6 +39,11 @@ export class Pocket {
 
   protected accept(f: SaidFinding): void {
     if (!this.reason().trim()) return;
+    const { name = '', role = '' } = this.preferences.author() ?? {};
+    // What protects somebody is accepted by name and role, or not at all.
+    if (f.finding.rank === 'protects' && !(name.trim() && role.trim()))
+      return this.problem.set('Say your name and your role in the settings first.');
+    this.problem.set(null);
     this.open.record('acceptance', f.subject, {
       rule: f.finding.rule,
       args: { ...f.finding.args },

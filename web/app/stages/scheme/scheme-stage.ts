@@ -11,6 +11,7 @@ import { ShowMe } from '../../controls/show-me';
 import { OpenJob } from '../../job-state/open-job';
 import { SchoolCards } from './school-cards';
 import { arrangementGroups, pulseSchools, wishOptions } from './wish-options';
+import { RequiredFunctions } from './required-functions';
 
 const nameOf = (id: string): string | undefined =>
   arrangementGroups.flatMap((g) => g.options).find((o) => o.value === id)?.name;
@@ -18,7 +19,16 @@ const nameOf = (id: string): string | undefined =>
 /** The schools of start and stop as they behave on this job, and the operator's wishes around them. */
 @Component({
   selector: 'tac-scheme-stage',
-  imports: [Choice, Choices, NumberField, NumberList, QuantityField, SchoolCards, ShowMe],
+  imports: [
+    Choice,
+    Choices,
+    NumberField,
+    NumberList,
+    QuantityField,
+    SchoolCards,
+    ShowMe,
+    RequiredFunctions,
+  ],
   templateUrl: './scheme-stage.html',
   styleUrl: './scheme-stage.scss',
 })
@@ -62,17 +72,6 @@ export class SchemeStage {
   protected readonly findings = computed(() =>
     (this.open.derived()?.findings ?? []).filter((f) => f.finding.stage !== 'plate'),
   );
-  protected readonly requirements = computed(() => this.open.derived()?.requirements ?? []);
-  protected readonly metText = computed(() => {
-    const all = this.requirements();
-    const of = (state: string): number => all.filter((r) => r.state === state).length;
-    const parts = [
-      `${of('met')} of ${all.length} met`,
-      of('notMet') ? `${of('notMet')} not met` : '',
-      of('undecided') ? `${of('undecided')} undecided` : '',
-    ];
-    return parts.filter(Boolean).join(', ');
-  });
   protected readonly plan = computed(() => this.open.derived()?.plan);
   /** What gives the two-wire command; with one selector for both directions it is that selector. */
   protected readonly startBys = computed(() =>
