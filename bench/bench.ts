@@ -21,6 +21,7 @@ import { dialJob as job, drum, drumOf, drumProfile, profile } from './jobs';
 import { killRows, modelRows } from './keeping';
 import { manyContacts } from './many-contacts';
 import { median, type Row } from './measure';
+import { oddRows, simpleRows } from './odd';
 import { rehearsalNetlist } from './netlist';
 import { serverRows } from './server';
 
@@ -223,6 +224,8 @@ const parts: Readonly<Record<string, () => readonly Row[] | Promise<readonly Row
   crowd: crowdRows,
   browser: browserRows,
   model: () => modelRows(),
+  simple: () => simpleRows(),
+  odd: () => oddRows(),
   kill: () => killRows(),
 };
 const wanted = process.argv.slice(2);

@@ -35,5 +35,8 @@ export {
   type InputLogic,
   type RelayTerminals,
   linkTerminals,
+  settingRefuses,
+  settingsItTakes,
+  type SettingRefusal,
 } from './questions.js';
 export { inputTasks, outputTasks, type InputTask, type OutputTask } from './tasks.js';

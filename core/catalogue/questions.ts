@@ -78,14 +78,48 @@ export function factorySettings(profile: Profile, model: Model): Record<string, 
   );
 }
 
-/** Settings in force: the factory's, overlaid with what is planned. */
+/** Why a setting cannot hold a value. */
+export type SettingRefusal = 'unknown' | 'choice' | 'number' | 'range';
+
+/**
+ * Whether a device can be set so at all: it has the setting, the choice is one of its own, the number lies within its ends.
+ *
+ * @returns undefined where it can
+ * @example settingRefuses(profile, '212', 99_999) // 'range'
+ */
+export function settingRefuses(
+  { settings }: Profile,
+  code: string,
+  value: Value,
+): SettingRefusal | undefined {
+  if (!Object.hasOwn(settings, code)) return 'unknown';
+  const { choices, type, min, max } = settings[code];
+  if (choices) return Object.hasOwn(choices, String(value)) ? undefined : 'choice';
+  if (type !== 'number') return undefined;
+  if (typeof value !== 'number' || !Number.isFinite(value)) return 'number';
+  return value < (min ?? -Infinity) || value > (max ?? Infinity) ? 'range' : undefined;
+}
+
+/** Values that a device can hold; the others it would not take, and keeps what it has. */
+export const settingsItTakes = (
+  profile: Profile,
+  values: Readonly<Record<string, Value>>,
+): Record<string, Value> =>
+  Object.fromEntries(
+    Object.entries(values).filter(([code, value]) => !settingRefuses(profile, code, value)),
+  );
+
+/** Settings in force: the factory's, overlaid with what is planned and what the device takes of it. */
 export function settingsInForce(
   profile: Profile,
   model: Model,
   planned: Readonly<Record<string, { readonly value: Value }>>,
 ): Record<string, Value> {
   const values = Object.entries(planned).map(([code, { value }]) => [code, value] as const);
-  return { ...factorySettings(profile, model), ...Object.fromEntries(values) };
+  return {
+    ...factorySettings(profile, model),
+    ...settingsItTakes(profile, Object.fromEntries(values)),
+  };
 }
 
 /** Model of a profile by its name. */

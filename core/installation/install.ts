@@ -1,4 +1,10 @@
-import { modelOf, presentTerminals, firstOfKind, factorySettings } from '../catalogue/index.js';
+import {
+  modelOf,
+  presentTerminals,
+  firstOfKind,
+  factorySettings,
+  settingsItTakes,
+} from '../catalogue/index.js';
 import type { Profile, SettingValues, Value } from '../catalogue/index.js';
 import { Layout } from '../circuit/index.js';
 import { sortedEntries, type Act, type Job } from '../job/index.js';
@@ -113,7 +119,7 @@ function settingsOf(job: Job, profile: Profile, panel: Panel, from: SettingsFrom
   if (from.from === 'planned') return panel.settings;
   return {
     ...factorySettings(profile, model),
-    ...(from.from === 'snapshot' ? from.values : {}),
+    ...(from.from === 'snapshot' ? settingsItTakes(profile, from.values) : {}),
   };
 }
 
@@ -176,7 +182,7 @@ function wiresOf(layout: Layout, panel: Panel): InstalledPart {
 }
 
 function shaftOf(job: Job, profile: Profile, panel: Panel): InstalledShaft {
-  const entries = sortedEntries(panel.devices);
+  const entries = sortedEntries(panel.devices).filter(([id]) => id !== panel.device);
   const [id, motor] = entries.find(([, d]) => parts[d.kind]?.turns) ?? ['motor', undefined];
   const brake = entries.find(([, d]) => parts[d.kind]?.holds)?.[0];
   const { hz, rpm, polePairs } = plateNumbers(job.plate);

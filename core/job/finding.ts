@@ -15,7 +15,7 @@ export interface Finding {
   /** What is at stake: somebody relies on it not to be hurt, the motor moves otherwise, or something is told wrongly. */
   readonly rank: Rank;
   /** Where it is put right. */
-  readonly stage: 'plate' | 'scheme' | 'land';
+  readonly stage: 'plate' | 'scheme' | 'land' | 'key';
   readonly where: readonly Where[];
   readonly args: Readonly<Record<string, number | string | boolean>>;
   /** Standard, formula or simulation it rests on. */

@@ -6,6 +6,7 @@ export { likelyTyping } from './plate/likely-typing.js';
 export {
   plateBlocks,
   plateContext,
+  baseOf,
   plateNumbers,
   type PlateBlock,
   type PlateContext,

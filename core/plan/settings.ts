@@ -7,7 +7,7 @@ import {
   type Value,
 } from '../catalogue/index.js';
 import type { Job, Wiring } from '../job/index.js';
-import { plateNumbers } from '../line/index.js';
+import { baseOf, plateNumbers } from '../line/index.js';
 import type { Arrangement } from '../scheme/index.js';
 
 /** Meanings that nobody asked for in words: whether they matter is found by rehearsing the job. */
@@ -96,11 +96,12 @@ function takeBack(profile: Profile, settings: PlannedSettings): Beyond[] {
 function plateMeanings(job: Job): Record<string, Value> {
   const { motor } = job.plate;
   const n = plateNumbers(job.plate);
+  const base = baseOf(job.plate, job.scheme.maxHz);
   const known: Record<string, Value | undefined> = {
     motorPowerKw: n.powerKw,
-    motorV: n.rated?.volts,
+    motorV: base?.volts ?? n.rated?.volts,
     motorA: n.rated?.amps,
-    motorHz: n.hz,
+    motorHz: base?.hz ?? n.hz,
     motorRpm: n.rpm,
     motorPowerFactor: n.powerFactor,
     overloadA: n.rated?.amps,

@@ -7,13 +7,18 @@ export const contactorAsStart: HazardRule = {
   look(c, find) {
     if (c.job.scheme.startStop !== 'lineContactor') return [];
     const { contactor } = c.arrangement;
+    const perHour = c.profile.supplyOperationsPerHour ?? 0;
+    const wanted = c.job.plate.load.stopsPerHour;
+    // Switched more seldom than the device bears, there is nothing to say.
+    if (wanted !== undefined && perHour > 0 && wanted <= perHour) return [];
     return [
       find('contactor.normalStops', {
-        severity: 'warn',
+        severity: wanted === undefined ? 'advise' : 'warn',
         where: atPart(contactor),
         args: {
           contactor: tagOf(c, contactor),
-          perHour: c.profile.supplyOperationsPerHour ?? 0,
+          perHour,
+          ...(wanted === undefined ? {} : { wanted }),
         },
         source: 'device profile: operations of the supply an hour',
       }),

@@ -19,6 +19,7 @@ import { placeChange } from './place-change.js';
 import { powerReturn } from './power-return.js';
 import { protectiveConductor } from './protective-conductor.js';
 import { requiredFunctions } from './required-functions.js';
+import { settingsFit } from './settings-fit.js';
 import { signalsFit } from './signal-mismatch.js';
 import { sourcesApart } from './sources-apart.js';
 import { stopRelease } from './stop-release.js';
@@ -28,6 +29,7 @@ import { unknownPolicy } from './unknown-policy.js';
 /** Every hazard rule; each finds nothing where it does not apply. */
 export const hazardRules: readonly HazardRule[] = [
   damage,
+  settingsFit,
   protectiveConductor,
   leadsOfTheMotor,
   sourcesApart,

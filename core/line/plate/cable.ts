@@ -111,9 +111,13 @@ function ampacityFact(c: PlateContext): PlateFact | undefined {
   }
 }
 
+/** A filter of a kind that limits the slope or the peak; a choke does not by itself. */
+const limitsEdges = ({ outputFilter }: PlateContext['line']): boolean =>
+  outputFilter?.kind === 'dvdt' || outputFilter?.kind === 'sine';
+
 const waveArgs = ({ plate, n, profile, line }: PlateContext) => ({
   linkV: n.supplyV && Math.SQRT2 * n.supplyV,
-  riseNs: line.outputFilter ? undefined : (profile?.riseNs ?? USUAL_RISE_NS),
+  riseNs: limitsEdges(line) ? undefined : (profile?.riseNs ?? USUAL_RISE_NS),
   lengthM: base(plate.cable.length, 'length'),
 });
 
@@ -237,7 +241,7 @@ function conductorFindings(c: PlateContext): Finding[] {
 
 function waveFindings(c: PlateContext): Finding[] {
   const { plate, line, n } = c;
-  if (!isDrive(c) || line.outputFilter || plate.motor.insulation === 'inverterDuty') return [];
+  if (!isDrive(c) || limitsEdges(line) || plate.motor.insulation === 'inverterDuty') return [];
   const wave = tryRun(reflectedWave, waveArgs(c))?.result;
   const lengthM = base(plate.cable.length, 'length');
   if (!wave || lengthM === undefined) return [];

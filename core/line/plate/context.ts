@@ -116,6 +116,29 @@ export function plateNumbers(plate: Plate, profile?: Profile): PlateNumbers {
   };
 }
 
+/** How far the two ratios of a faster base may be apart: plates round. */
+const FASTER_SHARE = 0.06;
+
+/**
+ * Point up to which a drive keeps the flux of its motor: the plate's, or the faster base of a winding that is linked for a
+ * lower voltage on purpose (230 V in delta on 400 V: 87 Hz). Volts and hertz grow alike, so does the current stay.
+ *
+ * @returns undefined where the plate does not say enough
+ * @example baseOf({ …, motor: { link: 'delta', lowV: 230 V, hz: 50 } }, 87) // { volts: 400, hz: 87, faster: true }
+ */
+export function baseOf(
+  plate: Plate,
+  maxHz: number | undefined,
+): { readonly volts: number; readonly hz: number; readonly faster: boolean } | undefined {
+  const { outputV, rated, hz } = plateNumbers(plate);
+  if (!rated?.volts || !hz) return undefined;
+  const up = outputV === undefined || maxHz === undefined ? 1 : outputV / rated.volts;
+  const faster = up > 1 + FASTER_SHARE && Math.abs((maxHz as number) / hz / up - 1) <= FASTER_SHARE;
+  return faster
+    ? { volts: outputV as number, hz: Math.round(hz * up), faster }
+    : { volts: rated.volts, hz, faster };
+}
+
 /** Gathers a job's plates with its device. */
 export function plateContext(job: Job, profile?: Profile): PlateContext {
   const model = profile?.models.find((m) => m.name === job.profile.model);

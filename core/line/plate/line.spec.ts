@@ -214,6 +214,12 @@ describe('the one-line picture', () => {
       bare.includes('cable.reflectedWave'),
       filtered.includes('cable.reflectedWave'),
     ]).toEqual([true, false]);
+    // A choke by itself limits neither slope nor peak.
+    const [, choked] = put(
+      (p) => (p.motor.insulation = undefined),
+      (p) => (p.line = { outputFilter: { kind: 'choke' } }),
+    );
+    expect(choked).toContain('cable.reflectedWave');
   });
 
   it('doubling the load’s inertia doubles the run-up and the shortest stop', () => {
@@ -252,6 +258,28 @@ describe('the one-line picture', () => {
     const expected = (j: Job) =>
       JSON.stringify(liveSteps(adopted(j), marrowick()).map((s) => [s.key, s.expect]));
     expect(expected(job((p) => void (p.supply.volts = q(415, 'V'))))).not.toBe(expected(job()));
+  });
+
+  it('raises no false alarm on a faster or a slower base: 230 V in delta up to 87 Hz, 460 V 60 Hz on 400 V', () => {
+    const faster = job((p) => void (p.motor.link = 'delta'));
+    const at = (maxHz: number) => ({ ...faster, scheme: { ...faster.scheme, maxHz } });
+    expect(rules(at(87))).not.toContain('plate.linkWrong');
+    expect(rules(at(50))).toContain('plate.linkWrong');
+    // Volts, hertz and amps of the plan follow: 400 V and 87 Hz at the current of the delta.
+    const settings = Object.values(adopted(at(87)).adopted?.settings ?? {}).map((s) => s.value);
+    expect([400, 87, 7.8].filter((x) => !settings.includes(x))).toEqual([]);
+    const american = job((p) => {
+      p.motor.connection = 'single';
+      p.motor.lowV = q(460, 'V');
+      p.motor.lowA = q(4.2, 'A');
+      p.motor.hz = q(60, 'Hz');
+      p.motor.rpm = q(1740, 'rpm');
+      p.motor.link = 'none';
+    });
+    // 60 · 400 / 460 = 52.2 Hz
+    const flux = plateFindings(american, marrowick()).find((f) => f.rule === 'plate.fluxEnds');
+    expect([flux?.severity, flux?.args['untilHz']]).toEqual(['advise', 52]);
+    expect(rules(american)).not.toContain('plate.noLinkSuits');
   });
 
   it('derates a device for altitude, heat, carrier frequency and one phase, each by its factor', () => {

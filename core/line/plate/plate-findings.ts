@@ -1,9 +1,9 @@
-import type { Profile } from '../../catalogue/index.js';
+import { keepsLineFrequency, type Profile } from '../../catalogue/index.js';
 import type { Finding, Job, Plate } from '../../job/index.js';
 import { linkFor, motorCurrent, ratedPoints, polePairsOf } from '../../motor/index.js';
 import { cableFindings } from './cable.js';
 import { controlFindings } from './control-supplies.js';
-import { finding, plateContext, plateNumbers } from './context.js';
+import { baseOf, finding, plateContext, plateNumbers } from './context.js';
 import { deviceFindings } from './device-side.js';
 import { likelyTyping } from './likely-typing.js';
 import { loadFindings } from './motor.js';
@@ -17,7 +17,7 @@ export function plateFindings(job: Job, profile?: Profile): Finding[] {
     ...shareFindings(plate),
     ...speedFindings(plate),
     ...currentFindings(plate),
-    ...linkFindings(plate),
+    ...linkFindings(plate, c.job.scheme.maxHz, !keepsLineFrequency(profile)),
     ...supplySideFindings(c),
     ...deviceFindings(c),
     ...cableFindings(c),
@@ -102,7 +102,26 @@ function currentFindings(plate: Plate): Finding[] {
   });
 }
 
-function linkFindings(plate: Plate): Finding[] {
+/** Most by which a motor's voltage may be above the drive's: it keeps full flux to that share of its frequency. */
+const SLOWER_BASE = 1.25;
+
+/** A motor for a higher voltage than the drive gives keeps full flux up to a lower frequency: nothing is wrong with it. */
+function slowerBase(plate: Plate): Finding | undefined {
+  const { outputV, hz } = plateNumbers(plate);
+  const volts = ratedPoints(plate.motor).flatMap((point) => point.volts ?? []);
+  const near = volts.filter((v) => outputV && v > outputV && v <= SLOWER_BASE * outputV);
+  if (!outputV || !hz || near.length === 0) return undefined;
+  const untilHz = Math.floor((hz * outputV) / Math.min(...near));
+  return finding(
+    'plate.fluxEnds',
+    'advise',
+    'motor.lowV',
+    { untilHz, outputV, volts: Math.min(...near), hz },
+    'flux follows volts over hertz (IEC 60034-25)',
+  );
+}
+
+function linkFindings(plate: Plate, maxHz: number | undefined, isDrive: boolean): Finding[] {
   const { motor } = plate;
   const { outputV } = plateNumbers(plate);
   const found: Finding[] = [];
@@ -123,6 +142,10 @@ function linkFindings(plate: Plate): Finding[] {
   }
   if (!outputV || !low?.volts) return found;
   const wanted = linkFor(motor, outputV);
+  const slower = isDrive && !wanted ? slowerBase(plate) : undefined;
+  if (slower) return [...found, slower];
+  // Linked for a lower voltage on purpose: volts and hertz grow alike up to a faster base.
+  if (isDrive && baseOf(plate, maxHz)?.faster) return found;
   if (!wanted)
     return [
       ...found,

@@ -111,7 +111,11 @@ export function askInput(
 /** Whether an emergency stop that is pressed in keeps the motor from running and yet lets the inputs be read. */
 function keepsStill(c: StepContext, s: Sequence): boolean {
   const { arrangement: a } = c;
-  const [f] = a.inputs.filter((x) => !operationsOn(a, x).some((id) => openers(c).includes(id)));
+  const [f] = a.inputs.filter(
+    (x) =>
+      c.device.inputs.some((i) => i.terminal === terminalOf(c, x)) &&
+      !operationsOn(a, x).some((id) => openers(c).includes(id)),
+  );
   if (!a.estop || a.contactor || !f) return false;
   const signal = `device.${terminalOf(c, f)}`;
   return s.attempt((x) => {

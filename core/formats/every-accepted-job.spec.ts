@@ -1,0 +1,26 @@
+import { everyArrangement } from '../testing/matrix.js';
+import { mutatedJob, seeded } from '../testing/mutate-job.js';
+import { reckonAll } from './every-accepted-job.js';
+
+const TRIED = 240;
+
+describe('whatever an import accepts', () => {
+  it('is planned, rehearsed, tested, checked and recorded without a throw, however odd it is', () => {
+    const cases = everyArrangement();
+    const random = seeded(20260);
+    let tried = 0;
+    for (let i = 0; i < TRIED; i++) {
+      const c = cases[i % cases.length];
+      const job = mutatedJob(c.job, random);
+      if (!job) continue;
+      tried++;
+      try {
+        reckonAll(job, c.profile);
+      } catch (error) {
+        const { stack } = error as Error;
+        fail(`${i} ${c.name}: ${stack?.split('\n').slice(0, 5).join('\n') ?? String(error)}`);
+      }
+    }
+    expect(tried).toBeGreaterThan(TRIED * 0.8);
+  });
+});
