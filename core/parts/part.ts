@@ -86,6 +86,12 @@ export interface Part {
   install?(layout: Layout, part: PlacedPart, around: Surroundings): InstalledPart;
 }
 
-/** A number among the parameters of a part. */
-export const numberOf = ({ params }: PartOf, name: string, otherwise: number): number =>
-  typeof params[name] === 'number' ? params[name] : otherwise;
+/** Parameters that nothing has at nothing or below: without resistance a part would be a short. */
+const positive: readonly string[] = ['ohm', 'volts', 'amps'];
+
+/** A number among the parameters of a part; what no part can have counts as not told. */
+export function numberOf({ params }: PartOf, name: string, otherwise: number): number {
+  const value = params[name];
+  if (typeof value !== 'number' || !Number.isFinite(value)) return otherwise;
+  return positive.includes(name) && value <= 0 ? otherwise : value;
+}

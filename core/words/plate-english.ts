@@ -3,6 +3,12 @@ import { n, type Args } from './numbers.js';
 
 const pct = (x: unknown): string => `${n(x, 0)} %`;
 
+/** Figures by what they are called in a sentence. */
+const factNames: Readonly<Record<string, string>> = {
+  usableCurrent: 'the current this device may give here',
+  cableAmpacity: 'what the motor cable may carry',
+};
+
 /** What findings along the one-line picture say. */
 export const plateFindings: Readonly<Record<string, (a: Args) => Saying>> = {
   'supply.unbalance': (a) => ({ what: `The supply is ${n(a['unbalancePct'], 1)} % unbalanced.`, why: 'A drive’s bridge multiplies unbalance in its current; above 5 % a motor must not run.', remedy: 'Measure again under load, tighten the joints, move single-phase loads; derate the motor above 1 %.' }),
@@ -36,6 +42,7 @@ export const plateFindings: Readonly<Record<string, (a: Args) => Saying>> = {
   'cable.ampacity': (a) => ({ what: `The motor draws ${n(a['amps'])} A${Number(a['factor']) > 1 ? ' (times 1.25)' : ''}; the cable may carry ${n(a['usableA'])} A here.`, why: 'The cable would overheat.', remedy: 'A larger conductor, another way of laying, or fewer circuits together.' }),
   'cable.tooLong': (a) => ({ what: `${n(a['lengthM'], 0)} m is longer than ${String(a['device'])} allows (${n(a['most'], 0)} m).`, why: 'Charging current of the cable and disturbance grow with length.', remedy: 'An output choke as the maker states, or the device nearer to the motor.' }),
   'cable.pe': (a) => ({ what: `The protective conductor (${n(a['pe'])} mm²) is below ${n(a['wanted'])} mm².`, why: 'It must carry the fault current until the protective device opens.', remedy: 'A larger one, or a second beside it.' }),
+  'plate.notJudged': (a) => ({ what: `Not judged: ${factNames[String(a['what'])] ?? String(a['what'])}, because ${String(a['because'])}.`, why: 'Outside its table or formula nothing can be said; that is no “fits”.', remedy: 'Ask the maker, or bring what is entered within the range.' }),
   'plate.fluxEnds': (a) => ({ what: `This ${n(a['volts'], 0)} V motor keeps its full flux up to ${n(a['untilHz'], 0)} Hz on ${n(a['outputV'], 0)} V.`, why: `Above it the voltage ends before the frequency does, and the torque falls; at ${n(a['hz'], 0)} Hz it has ${n((100 * Number(a['outputV'])) / Number(a['volts']), 0)} % of its volts.`, remedy: 'Stay below it, or reckon with less torque above. It is no reason for another motor.' }),
   'cable.reflectedWave': (a) => ({ what: `The cable (${n(a['lengthM'], 0)} m) is beyond the critical length of ${n(a['criticalM'], 0)} m: up to ${n(a['peakV'], 0)} V at the motor.`, why: `Every edge of ${n(a['linkV'], 0)} V is reflected at the motor and stresses the first turns.`, remedy: 'A motor with inverter-duty insulation (say so at the motor), or an output filter that limits the slope (a choke by itself does not).' }),
   'motorIsolator.earlyBreak': () => ({ what: 'The isolator at the motor has no early-break contact to the drive.', why: 'Opened under way it draws an arc and trips the drive; closed under way it starts the motor hard.', remedy: 'Wire its early-break auxiliary contact to stop or inhibit the drive.' }),

@@ -210,7 +210,7 @@ const cases: readonly Case[] = [
     gone: () => found({ direction: 'forwardReverse', directionBy: 'selector' }),
   },
   {
-    rule: 'warn contactor.normalStops',
+    rule: 'advise contactor.normalStops',
     raised: () => found({ startStop: 'lineContactor' }),
     gone: () => found({}),
   },

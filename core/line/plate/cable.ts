@@ -111,6 +111,22 @@ function ampacityFact(c: PlateContext): PlateFact | undefined {
   }
 }
 
+/** Why what the cable may carry cannot be told; undefined where it can, or where no size is entered. */
+export function ampacityRefusal(c: PlateContext): string | undefined {
+  const { size, ambient, grouped = 1, table: chosen } = c.plate.cable;
+  if (!size || ampacityFact(c)) return undefined;
+  if (chosen === 'own') return `your own table has no ${sizeText(size) ?? ''}`;
+  const table = tableOf(c);
+  if ('mm2' in size !== (table.practice === 'IEC'))
+    return `${table.title} does not know ${sizeText(size) ?? 'this size'}`;
+  try {
+    ampacityOf(table, sizeKey(size), base(ambient, 'temperature') ?? 30, grouped);
+    return undefined;
+  } catch (error) {
+    return error instanceof Error ? error.message : String(error);
+  }
+}
+
 /** A filter of a kind that limits the slope or the peak; a choke does not by itself. */
 const limitsEdges = ({ outputFilter }: PlateContext['line']): boolean =>
   outputFilter?.kind === 'dvdt' || outputFilter?.kind === 'sine';

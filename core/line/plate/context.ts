@@ -166,6 +166,21 @@ export function tryRun(
   }
 }
 
+/** Why a calculation refuses arguments that are all there: out of its range. Undefined where it does not. */
+export function refusalOf(
+  c: Calculation,
+  args: Readonly<Record<string, unknown>>,
+): string | undefined {
+  if (Object.values(args).some((value) => value === undefined)) return undefined;
+  try {
+    runCalculation(c, args);
+    return undefined;
+  } catch (error) {
+    if (error instanceof CalculationError) return error.message;
+    throw error;
+  }
+}
+
 /** Facts of one block from one calculation: result name → fact id. Nothing where an argument is missing or out of range. */
 export function facts(
   block: PlateBlock,

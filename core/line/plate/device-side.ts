@@ -4,13 +4,30 @@ import { braking } from '../braking.js';
 import { shortestAcceleration } from '../acceleration.js';
 import { derating } from '../derating.js';
 import { discharge } from '../discharge.js';
-import { base, facts, finding, tryRun, type PlateContext, type PlateFact } from './context.js';
+import { base, facts, finding, refusalOf, tryRun, type PlateContext, type PlateFact } from './context.js';
 import { placeFacts, placeFindings } from './place-side.js';
 import { brakingArgs, resistorFindings, shortestStop, stopFact, topRpm } from './stop-side.js';
 
 /** Bleeder that brings the link to 60 V in the profile's time, kΩ. */
 const bleedOf = (dischargeS: number, capacityUF: number, linkV: number): number =>
   (dischargeS * 1000) / (capacityUF * Math.log(linkV / 60));
+
+const deratingArgs = ({ model, profile, plate: { place = {} } }: PlateContext) => {
+  const d = profile?.derating;
+  return {
+    altitudeM: base(place.altitude, 'length') ?? 0,
+    altitudeFromM: d?.altitudeFromM ?? 1000,
+    altitudePctPer100M: d?.pctPer100M ?? 1,
+    ambientC: base(place.ambient, 'temperature') ?? d?.ambientFromC ?? 40,
+    ambientFromC: d?.ambientFromC ?? 40,
+    ambientPctPerK: d?.pctPerK ?? 2,
+    ratedA: model?.ratedA,
+  };
+};
+
+/** Why the current that the device may give here cannot be reckoned; undefined where it can. */
+export const deratingRefusal = (c: PlateContext): string | undefined =>
+  c.model && refusalOf(derating, deratingArgs(c));
 
 /** Current the device may give here: derating for altitude, heat, carrier frequency and single-phase feed. */
 export function usableCurrent(c: PlateContext): PlateFact | undefined {
@@ -24,20 +41,7 @@ export function usableCurrent(c: PlateContext): PlateFact | undefined {
       : 1;
   const feed =
     n.phases === 1 && profile?.supply.phases === 3 ? (profile.singlePhaseFactor ?? 0.5) : 1;
-  const air = facts(
-    'device',
-    derating,
-    {
-      altitudeM: base(place.altitude, 'length') ?? 0,
-      altitudeFromM: d?.altitudeFromM ?? 1000,
-      altitudePctPer100M: d?.pctPer100M ?? 1,
-      ambientC: base(place.ambient, 'temperature') ?? d?.ambientFromC ?? 40,
-      ambientFromC: d?.ambientFromC ?? 40,
-      ambientPctPerK: d?.pctPerK ?? 2,
-      ratedA: model.ratedA,
-    },
-    { usableA: 'usableCurrent' },
-  )[0];
+  const air = facts('device', derating, deratingArgs(c), { usableA: 'usableCurrent' })[0];
   if (!air || (carrier === 1 && feed === 1)) return air;
   const usableA = (air.value as number) * carrier * feed;
   const { working } = air;

@@ -260,6 +260,18 @@ describe('the one-line picture', () => {
     expect(expected(job((p) => void (p.supply.volts = q(415, 'V'))))).not.toBe(expected(job()));
   });
 
+  it('judges nothing in silence: out of its range a figure says so, and why', () => {
+    const told = (change: (p: Plate) => void) =>
+      plateFindings(job(change), marrowick())
+        .filter((f) => f.rule === 'plate.notJudged')
+        .map((f) => f.args['what']);
+    expect(told(() => undefined)).toEqual([]);
+    expect(told((p) => void (p.place = { ambient: q(65, '°C') }))).toEqual(['usableCurrent']);
+    expect(told((p) => void (p.place = { altitude: q(4500, 'm') }))).toEqual(['usableCurrent']);
+    expect(told((p) => void (p.cable.size = { mm2: 0.75 }))).toEqual(['cableAmpacity']);
+    expect(told((p) => void (p.cable.ambient = q(70, '°C')))).toEqual(['cableAmpacity']);
+  });
+
   it('raises no false alarm on a faster or a slower base: 230 V in delta up to 87 Hz, 460 V 60 Hz on 400 V', () => {
     const faster = job((p) => void (p.motor.link = 'delta'));
     const at = (maxHz: number) => ({ ...faster, scheme: { ...faster.scheme, maxHz } });

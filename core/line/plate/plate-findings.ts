@@ -7,6 +7,7 @@ import { baseOf, finding, plateContext, plateNumbers } from './context.js';
 import { deviceFindings } from './device-side.js';
 import { likelyTyping } from './likely-typing.js';
 import { loadFindings } from './motor.js';
+import { notJudged } from './not-judged.js';
 import { supplySideFindings } from './supply-side.js';
 
 /** What is wrong or impossible on the plates, each at the field where it can be put right. */
@@ -23,6 +24,7 @@ export function plateFindings(job: Job, profile?: Profile): Finding[] {
     ...cableFindings(c),
     ...loadFindings(c),
     ...controlFindings(c),
+    ...notJudged(c),
   ];
 }
 
