@@ -159,7 +159,8 @@ const causes: readonly Cause[] = [
   { rule: /^estop\.channelStays$/u, explains: ofRule(/^estop\.undervoltage$/u) },
   {
     rule: /^pe\.switched$/u,
-    explains: (f) => ofRule(/^pe\.open$/u)(f) || ofRequirement(/^direction|\.turns$/u)(f),
+    explains: (f) =>
+      ofRule(/^pe\.open$/u)(f) || ofRequirement(/^direction|\.turns$|^brake\.opens|^lamp/u)(f),
   },
   { rule: /^coil\.neutralSwitched$/u, explains: ofRule(/^circuit\./u) },
 ];

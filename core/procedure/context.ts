@@ -20,7 +20,7 @@ import {
   type InputFunction,
   type OperationId,
 } from '../scheme/index.js';
-import { requirementsOf } from '../requirements/index.js';
+import { requirementsOf, type Requirement } from '../requirements/index.js';
 import { trialsOf, type Trials } from '../trials/index.js';
 
 /** A part that is worked in a step: an input function, or the operation behind a start or stop. */
@@ -45,6 +45,7 @@ export interface StepContext {
   readonly startsByKey: boolean;
   /** Required functions that the job does not have, with what it does instead. */
   readonly unmet: ReadonlyMap<string, Unmet>;
+  readonly requirements: readonly Requirement[];
   /** Ids of all required functions of the job. */
   readonly required: ReadonlySet<string>;
 }
@@ -54,6 +55,7 @@ export function stepContext(job: Job, profile: Profile): StepContext {
   const trials = trialsOf(job, profile);
   const { arrangement, installation } = trials;
   const { device } = installation;
+  const requirements = requirementsOf(trials);
   return {
     job,
     profile,
@@ -65,7 +67,8 @@ export function stepContext(job: Job, profile: Profile): StepContext {
     keypadCode: keypadSetting(job, profile),
     startsByKey: job.scheme.startStop === 'keypad',
     unmet: unmetRequirements(job, profile),
-    required: new Set(requirementsOf(trials).map((r) => r.id)),
+    requirements,
+    required: new Set(requirements.map((r) => r.id)),
   };
 }
 

@@ -22,42 +22,69 @@ const turnsAt = (run: Run, mark: string): Does =>
 /** What any wished frequency may miss, Hz: settings are rounded. */
 const ROUNDING_HZ = 0.5;
 
-function isMet(must: Must, does: Does, hz: number): boolean {
+/** What the frequency must rise by from one look to the next, Hz. */
+const RISE_HZ = 0.5;
+
+/** Level of a signal when a phase is looked at; a part that is not there shows nothing. */
+const levelAt = (run: Run, mark: string, signal: string): number =>
+  run.trace.signals.some((s) => s.id === signal) ? run.at(mark, signal) : 0;
+
+/** What is seen at one look, and whether it is what must be; `beforeHz` is the frequency at the look before. */
+function seen(
+  run: Run,
+  { mark }: Look,
+  must: Must,
+  beforeHz: number,
+): { does: Does; met: boolean } {
+  const hz = Math.abs(run.hz(mark));
+  const does = doesAt(run, mark);
   switch (must.kind) {
     case 'stopped':
     case 'staysStopped':
-      return does === 'stands';
-    case 'turns':
-      return does === (must.way === 'forward' ? 'runsForward' : 'runsReverse');
-    case 'speed':
-      return Math.abs(hz - must.hz) <= Math.max(ROUNDING_HZ, must.share * must.hz);
+      return { does, met: does === 'stands' };
+    case 'turns': {
+      const turns = turnsAt(run, mark);
+      return {
+        does: turns,
+        met: turns === (must.way === 'forward' ? 'runsForward' : 'runsReverse'),
+      };
+    }
+    case 'speed': {
+      const met = Math.abs(hz - must.hz) <= Math.max(ROUNDING_HZ, must.share * must.hz);
+      return { does: met || does === 'stands' ? does : 'otherSpeed', met };
+    }
+    case 'rises': {
+      const met = hz >= beforeHz + RISE_HZ;
+      return { does: met ? does : 'doesNotRise', met };
+    }
     case 'restarts':
-      return does === 'runsForward' || does === 'runsReverse';
+      return { does, met: does === 'runsForward' || does === 'runsReverse' };
+    case 'shows': {
+      const on = levelAt(run, mark, must.signal) === 1;
+      return { does: on ? 'isOn' : 'isOff', met: on === must.on };
+    }
   }
 }
 
-/** One look at one run: what is seen, or that nothing can be: a stop shows nothing where the motor never ran. */
-function lookAt(run: Run, { mark, after }: Look, must: Must): { does: Does; shows: boolean } {
-  if (after !== undefined && doesAt(run, after) === 'stands')
-    return { does: 'neverRuns', shows: false };
-  return { does: (must.kind === 'turns' ? turnsAt : doesAt)(run, mark), shows: true };
-}
+/** A stop shows nothing where the motor never ran. */
+const showsNothing = (run: Run, { after }: Look): boolean =>
+  after !== undefined && doesAt(run, after) === 'stands';
 
 /** Holds one requirement against the job: every look, every way an unknown behaviour may turn out; the worst counts. */
 function judge(trials: Trials, requirement: Requirement, variants: readonly Policies[]): Judged {
   let shown: Judged | undefined;
-  for (const look of requirement.looks)
-    for (const policies of variants) {
+  for (const policies of variants) {
+    let beforeHz = -RISE_HZ;
+    for (const look of requirement.looks) {
       const run = trials.run(look.trial, policies);
-      const { does, shows } = lookAt(run, look, requirement.must);
+      if (showsNothing(run, look)) continue;
+      const { does, met } = seen(run, look, requirement.must, beforeHz);
       const [proof, hz] = [run.proof(look.mark), Math.abs(run.hz(look.mark))];
-      if (!shows) continue;
-      if (!isMet(requirement.must, does, hz)) {
-        const other = requirement.must.kind === 'speed' && does !== 'stands';
-        return { requirement, state: 'notMet', does: other ? 'otherSpeed' : does, hz, proof };
-      }
+      beforeHz = hz;
+      if (!met) return { requirement, state: 'notMet', does, hz, proof };
       shown ??= { requirement, state: 'met', does, hz, proof };
     }
+  }
   return shown ?? { requirement, state: 'undecided', does: 'neverRuns', hz: 0, proof: undefined };
 }
 

@@ -26,6 +26,9 @@ export function requirementsOf({ arrangement, list, job }: Source): Requirement[
     ...jogs(arrangement),
     ...speeds(arrangement, job),
     ...powerReturn(arrangement, job),
+    ...powerOn(),
+    ...places(arrangement),
+    ...shows(arrangement, job),
   ].filter((r) => r.looks.length > 0 && r.looks.every((look) => ids.includes(look.trial)));
 }
 
@@ -165,9 +168,19 @@ function speeds(a: Arrangement, { scheme }: Job): Requirement[] {
       },
     ];
   });
-  if (scheme.maxHz === undefined || a.dial === undefined) return presets;
+  if (a.dial === undefined) return presets;
+  const rising: Requirement = {
+    id: 'speed.rises',
+    rank,
+    wish: ['speed'],
+    operation: a.starts.forward,
+    looks: [25, 75, 100].map((pct) => ({ trial: `dial.${pct}`, mark: 'start' })),
+    must: { kind: 'rises' },
+  };
+  if (scheme.maxHz === undefined) return [...presets, rising];
   return [
     ...presets,
+    rising,
     {
       id: 'speed.highest',
       rank,
@@ -191,6 +204,87 @@ function powerReturn(a: Arrangement, job: Job): Requirement[] {
       operation: a.starts.forward,
       looks: [{ trial: 'power.return', mark: 'powerReturns', after: 'start' }],
       must: { kind: restarts ? 'restarts' : 'staysStopped' },
+    },
+  ];
+}
+
+/** Power alone starts nothing: with every run contact open it only makes ready. */
+const powerOn = (): Requirement[] => [
+  {
+    id: 'power.on',
+    rank: 'protects',
+    wish: ['startStop'],
+    operation: undefined,
+    looks: [{ trial: 'supply.on', mark: 'ready' }],
+    must: { kind: 'staysStopped' },
+  },
+];
+
+/** The key turned back with a start given at the other place starts nothing. */
+function places(a: Arrangement): Requirement[] {
+  if (!a.operations['local']) return [];
+  return [
+    {
+      id: 'place.remote',
+      rank: 'protects',
+      wish: ['localRemote'],
+      operation: 'local',
+      looks: [{ trial: 'place.takeover', mark: 'keyRemote' }],
+      must: { kind: 'staysStopped' },
+    },
+  ];
+}
+
+/** Lamps by what their label says: lit at rest, lit while running. */
+const lampsTell: Readonly<Record<string, { readonly rest: boolean; readonly running: boolean }>> = {
+  running: { rest: false, running: true },
+  healthy: { rest: true, running: true },
+  stopReleased: { rest: true, running: true },
+  contactorClosed: { rest: true, running: true },
+};
+
+/** Every lamp and signal tells what its label says; a brake is open only with torque and closed without it. */
+function shows(a: Arrangement, { scheme }: Job): Requirement[] {
+  if (!a.starts.forward) return [];
+  const rest: Look = { trial: 'supply.on', mark: 'ready' };
+  const running: Look = { trial: 'direction.forward', mark: 'start' };
+  const tells = (
+    part: string,
+    signal: string,
+    wish: string,
+    on: Record<'rest' | 'running', boolean>,
+  ) =>
+    (['rest', 'running'] as const).map((when): Requirement => ({
+      id: `${part}.${when}`,
+      rank: 'tells',
+      wish: [wish],
+      operation: a.starts.forward,
+      looks: [when === 'rest' ? rest : running],
+      must: { kind: 'shows', signal, on: on[when] },
+    }));
+  const lamps = (scheme.lamps ?? []).flatMap((name) =>
+    tells(`lamp.${name}`, `lamp.${name}.lit`, 'lamps', lampsTell[name]),
+  );
+  const runs = scheme.handshake
+    ? tells('controller.runs', 'controller.runs.lit', 'handshake', { rest: false, running: true })
+    : [];
+  if (!scheme.brakeRelease) return [...lamps, ...runs];
+  const brake = { wish: ['brakeRelease'], operation: a.starts.forward };
+  const must = (on: boolean) => ({ kind: 'shows', signal: 'brake.on', on }) as const;
+  return [
+    ...lamps,
+    ...runs,
+    { ...brake, id: 'brake.opens', rank: 'moves', looks: [running], must: must(true) },
+    {
+      ...brake,
+      id: 'brake.closes',
+      rank: 'protects',
+      looks: [
+        rest,
+        { trial: 'ramps', mark: 'stop', after: 'start' },
+        ...(a.estop ? [{ trial: 'estop', mark: 'opens', after: 'start' }] : []),
+      ],
+      must: must(false),
     },
   ];
 }

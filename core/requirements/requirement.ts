@@ -7,6 +7,10 @@ export type Must =
   | { readonly kind: 'staysStopped' }
   | { readonly kind: 'turns'; readonly way: Direction }
   | { readonly kind: 'restarts' }
+  /** A lamp, a relay, a brake: its signal stands so. */
+  | { readonly kind: 'shows'; readonly signal: string; readonly on: boolean }
+  /** The frequency is higher than at the look before. */
+  | { readonly kind: 'rises' }
   /** The output is at this frequency, Hz, whichever way; `share` of it may be missed. */
   | { readonly kind: 'speed'; readonly hz: number; readonly share: number };
 
@@ -35,7 +39,15 @@ export interface Requirement {
 }
 
 /** What the motor does instead of what it must. */
-export type Does = 'otherSpeed' | 'runsForward' | 'runsReverse' | 'stands' | 'neverRuns';
+export type Does =
+  | 'otherSpeed'
+  | 'doesNotRise'
+  | 'isOn'
+  | 'isOff'
+  | 'runsForward'
+  | 'runsReverse'
+  | 'stands'
+  | 'neverRuns';
 
 /** A requirement held against a job as built. */
 export interface Judged {

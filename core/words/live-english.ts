@@ -104,6 +104,7 @@ export const livePhrases: Readonly<Record<string, (a: Args) => string>> = {
   'contact.seen': (a) => `Something at the device tells that ${s(a['device'])} is open: an input or an enable goes off.`,
   'contactor.state': (a) => `${s(a['device'])} ${a['is'] === 'on' ? 'pulls in' : 'drops out'}.`,
   'direction.bump': (a) => upper(`${speedAt(a)}: ${start(a)}. Watch the shaft.`),
+  'direction.watch': () => 'Watch which way the shaft turns.',
   'warning.time': (a) => upper(`${speedAt(a)}: ${start(a)}. Time from there until the shaft moves; the horn must sound all the while.`),
   'stop.works': (a) => upper(`${stop(a)}. Watch the shaft until it stands.`),
   'stop.wins': (a) => upper(`${speedAt(a)}: press ${s(a['start'])} and keep it pressed${a['up'] ? `, raise the speed with ${s(a['up'])}` : ''}. When it runs, press ${s(a['stop'])} as well and keep both.`),

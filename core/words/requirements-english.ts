@@ -4,6 +4,9 @@ import { n, type Args } from './numbers.js';
 const doings: Readonly<Record<string, string>> = {
   runsForward: 'the motor runs forward',
   runsReverse: 'the motor runs in reverse',
+  doesNotRise: 'the speed does not rise',
+  isOn: 'it is on',
+  isOff: 'it is off',
   otherSpeed: 'it runs at another speed',
   stands: 'the motor stands still',
   neverRuns: 'the motor never runs, so that nothing can be shown',
@@ -31,6 +34,14 @@ const functions: Readonly<Record<string, (device: string, a: Args) => string>> =
   blocks: (d, a) => `While ${d} is open no start${a['jog'] ? ' and no jog' : ''} moves the motor.`,
   speed: (d, a) =>
     `${d}${a['position'] ? ` at ${String(a['position'])}` : ''} gives ${n(Number(a['hz']), 1)} Hz.`,
+  rises: (_d, a) => `The speed rises with ${String(a['dial'] || 'the signal')}.`,
+  on: () => 'Power that comes on starts nothing, with every run contact open.',
+  remote: (d, a) => `Turning ${d} back starts nothing, with ${String(a['start'])} still given.`,
+  rest: (_d, a) => `At rest ${String(a['shows'])} is ${a['on'] ? 'on' : 'off'}.`,
+  running: (_d, a) => `While it runs ${String(a['shows'])} is ${a['on'] ? 'on' : 'off'}.`,
+  opens: (_d, a) => `The brake (${String(a['shows'])}) is open while the motor drives.`,
+  closes: (_d, a) =>
+    `The brake (${String(a['shows'])}) is closed whenever the motor does not drive.`,
   highest: (_d, a) => `Set as high as it goes, the speed is ${n(Number(a['hz']), 1)} Hz.`,
   return: (_d, a) =>
     a['restarts']
@@ -63,5 +74,10 @@ export const requirementFindings = {
     what: `Required: ${sayRequirement(String(a['requirement']), a)} ${instead(a)}`,
     why: 'The motor does otherwise than was wished.',
     remedy: 'Show me runs it. Compare wires and settings with the plan, or change the wish.',
+  }),
+  'requirement.tellsOtherwise': (a: Args) => ({
+    what: `Required: ${sayRequirement(String(a['requirement']), a)} ${instead(a)}`,
+    why: 'Whoever looks at it is told otherwise than its label says.',
+    remedy: 'Show me runs it. Compare its wires and the task of its relay with the plan.',
   }),
 } as const;

@@ -1,6 +1,13 @@
 import type { Finding, Job, StatedOtherwise } from '../../job/index.js';
 import { judged, type Judged, type Requirement } from '../../requirements/index.js';
-import { atPart, partOf, tagOfOperation, type HazardContext, type HazardRule } from '../rule.js';
+import {
+  atPart,
+  partOf,
+  tagOf,
+  tagOfOperation,
+  type HazardContext,
+  type HazardRule,
+} from '../rule.js';
 
 /** What a requirement is about: its id without the function. */
 const baseOf = (id: string): string => id.slice(0, id.lastIndexOf('.'));
@@ -17,7 +24,19 @@ export const requirementArgs = (c: HazardContext, r: Requirement): Finding['args
   selector: c.arrangement.direction ? tagOfOperation(c, c.arrangement.direction) : '',
   position: (r.operation && c.arrangement.operations[r.operation]?.position) ?? '',
   ...(r.must.kind === 'speed' ? { hz: r.must.hz } : {}),
+  ...(r.must.kind === 'rises' ? { dial: tagOf(c, c.arrangement.dial) } : {}),
+  ...(r.must.kind === 'shows'
+    ? { shows: tagOf(c, r.must.signal.replace(/\.\w+$/u, '')), on: r.must.on }
+    : {}),
 });
+
+/** What a requirement that is not met is called, by what is at stake. */
+const ruleOf = ({ rank }: Requirement): string =>
+  rank === 'protects'
+    ? 'requirement.notMet'
+    : rank === 'moves'
+      ? 'requirement.otherMotion'
+      : 'requirement.tellsOtherwise';
 
 /** Functions that nobody can state away: an emergency stop that does nothing. */
 const always = /^estop\.(?:stops|blocks)$/u;
@@ -34,6 +53,7 @@ export const requiredFunctions: HazardRule = {
   finds: {
     'requirement.notMet': 'protects',
     'requirement.otherMotion': 'moves',
+    'requirement.tellsOtherwise': 'tells',
   },
   stage: 'land',
   look(c, find) {
@@ -47,9 +67,9 @@ export const requiredFunctions: HazardRule = {
     return unmet
       .filter(({ requirement: { id } }) => id.endsWith('.stops') || !stopless.has(baseOf(id)))
       .map(({ requirement, does, proof }: Judged) =>
-        find(requirement.rank === 'protects' ? 'requirement.notMet' : 'requirement.otherMotion', {
+        find(ruleOf(requirement), {
           subject: requirement.id,
-          severity: 'stop',
+          severity: requirement.rank === 'tells' ? 'warn' : 'stop',
           where: atPart(partOf(c, requirement.operation)),
           args: { ...requirementArgs(c, requirement), does },
           source: 'required by what was wished; rehearsal of the job as built',

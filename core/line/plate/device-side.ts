@@ -4,7 +4,15 @@ import { braking } from '../braking.js';
 import { shortestAcceleration } from '../acceleration.js';
 import { derating } from '../derating.js';
 import { discharge } from '../discharge.js';
-import { base, facts, finding, refusalOf, tryRun, type PlateContext, type PlateFact } from './context.js';
+import {
+  base,
+  facts,
+  finding,
+  refusalOf,
+  tryRun,
+  type PlateContext,
+  type PlateFact,
+} from './context.js';
 import { placeFacts, placeFindings } from './place-side.js';
 import { brakingArgs, resistorFindings, shortestStop, stopFact, topRpm } from './stop-side.js';
 

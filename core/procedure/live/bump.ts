@@ -49,11 +49,11 @@ export function bump(t: LiveTests, direction: Direction): void {
     ...s.speed.args,
   };
   const functions = behindStart(c, direction);
-  if (direction === 'forward') warning(t, startedMs, args);
+  const timed = direction === 'forward' && warning(t, startedMs, args);
   t.ask(
     {
       key: directionKey(c, direction),
-      do: phrase('direction.bump', args),
+      do: phrase(timed ? 'direction.watch' : 'direction.bump', args),
       must: phrase(`turns.${direction}`, args),
       expect: state(direction),
       requirement: `direction.${direction}`,
@@ -81,16 +81,16 @@ export function bump(t: LiveTests, direction: Direction): void {
   t.end();
 }
 
-/** The start warning: how long it sounds before the motor moves. */
+/** The start warning: how long it sounds before the motor moves; whether there is one. */
 function warning(
   t: LiveTests,
   startedMs: number,
   args: Readonly<Record<string, string | number>>,
-): void {
+): boolean {
   const { c, s } = t;
-  if (c.arrangement.warningMs === 0) return;
+  if (c.arrangement.warningMs === 0) return false;
   const moves = stateTimes(s.trace, startedMs).find((x) => x.state === 'accelerating');
-  if (!moves) return;
+  if (!moves) return false;
   const after = moves.t / 1e6 - (startedMs + 100) / 1000;
   t.ask(
     {
@@ -102,6 +102,7 @@ function warning(
     },
     behindStart(c),
   );
+  return true;
 }
 
 /** Forward for a moment: what comes after waits for it. */

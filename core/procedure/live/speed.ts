@@ -32,15 +32,19 @@ function references(t: LiveTests): void {
           do: phrase('dial.hz', args),
           must: phrase('hz', { hz }),
           expect: hzRange(c, hz),
-          ...(pct === 100 && c.required.has('speed.highest')
-            ? { requirement: 'speed.highest' }
-            : {}),
+          ...requirementAt(c, pct),
         },
         ['dial'],
       );
     }
   atFullSpeed(t);
   t.end();
+}
+
+/** Required function that a place of the dial shows, where the job has it. */
+function requirementAt({ required }: LiveTests['c'], pct: number): { requirement?: string } {
+  const id = pct === 100 ? 'speed.highest' : pct === 75 ? 'speed.rises' : '';
+  return required.has(id) ? { requirement: id } : {};
 }
 
 /** Speed of the shaft and the currents of the motor's leads, while it runs as fast as it may. */
@@ -142,7 +146,7 @@ function ramps(t: LiveTests, second: boolean): void {
   const s = t.begin(`ramps${suffix}`, 'speed', 1);
   if (select) s.give('rampSelect', 500);
   const startedMs = s.nowMs;
-  s.start();
+  s.start().until('atSpeed');
   const up = stateTimes(s.trace, startedMs);
   const began = up.find((x) => x.state === 'accelerating');
   const reached = up.find((x) => x.state === 'atSpeed');
@@ -170,7 +174,7 @@ function ramps(t: LiveTests, second: boolean): void {
   }
   const stoppedMs = s.nowMs;
   const runsUnknown = (): boolean => s.saw('shaft.state', 'runsDownUnknown', stoppedMs);
-  s.stop();
+  s.stop().until('ready');
   const down = stateTimes(s.trace, stoppedMs);
   const slowing = down.find((x) => x.state === 'decelerating' || x.state === 'coasting');
   const stopped = down.find((x) => slowing && x.t > slowing.t && x.state === 'ready');

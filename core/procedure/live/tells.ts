@@ -6,7 +6,7 @@ import { behindStart, startArgs } from './bump.js';
 /** What shows something, by the kind of part: the signal of its trace, and what sort of thing it is. */
 const kinds = {
   lamp: ['lit', 'lamp'],
-  controllerInput: ['on', 'controller'],
+  controllerInput: ['lit', 'controller'],
   brake: ['on', 'brake'],
 } as const;
 
@@ -20,6 +20,18 @@ function showing(t: LiveTests): { id: string; signal: string; what: string }[] {
   });
 }
 
+/** What is required of something that shows, at rest or running; undefined where nothing is. */
+function requiredOf(
+  c: LiveTests['c'],
+  id: string,
+  when: 'rest' | 'running',
+): { id: string; on: 'on' | 'off' } | undefined {
+  const name =
+    id === 'brake' ? (when === 'rest' ? 'brake.closes' : 'brake.opens') : `${id}.${when}`;
+  const must = c.requirements.find((r) => r.id === name)?.must;
+  return must?.kind === 'shows' ? { id: name, on: must.on ? 'on' : 'off' } : undefined;
+}
+
 /** Each lamp, signal to a controller and brake in both its states, at rest and running. */
 function lamps(t: LiveTests): void {
   const { c } = t;
@@ -29,6 +41,7 @@ function lamps(t: LiveTests): void {
   const look = (when: 'rest' | 'running'): void => {
     for (const [i, { id, signal, what }] of all.entries()) {
       const is = s.at(signal) === 1 ? 'on' : 'off';
+      const required = requiredOf(c, id, when);
       t.ask(
         {
           key: `tells.${id}.${when}`,
@@ -39,8 +52,9 @@ function lamps(t: LiveTests): void {
             first: i === 0,
             ...s.speed.args,
           }),
-          must: phrase(`tells.${what}.${is}`, { device: tagOf(c, id) }),
-          expect: state(is),
+          must: phrase(`tells.${what}.${required?.on ?? is}`, { device: tagOf(c, id) }),
+          expect: state(required?.on ?? is),
+          ...(required ? { requirement: required.id, seen: is } : {}),
         },
         [{ id, device: id }, ...(when === 'running' ? behindStart(c) : [])],
       );
@@ -127,8 +141,10 @@ function places(t: LiveTests): void {
     {
       key: 'place.remote',
       do: phrase('place.remote', args),
-      must: phrase(`condition.${after}`, args),
-      expect: state(after),
+      must: phrase('condition.staysStopped', args),
+      expect: state('staysStopped'),
+      requirement: 'place.remote',
+      seen: after,
       cautions: after === 'startsByItself' ? ['automaticRestart'] : [],
     },
     [local, ...behindStart(c)],

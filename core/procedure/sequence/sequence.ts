@@ -28,6 +28,8 @@ export const STANDSTILL_HZ = 0.05;
 export const DARK_MS = 120_000;
 /** Time a device takes to be ready when its supply returns, with a margin, ms. */
 const READY_AGAIN_MS = 5000;
+/** How many travels are waited for at most: other ramps are longer. */
+const MOST_TRAVELS = 20;
 /** How long a key of the device is held, ms. */
 const KEY_MS = 300;
 
@@ -168,6 +170,12 @@ export class Sequence {
     if (!start) return this.key('stop', lastsMs);
     if (a.givenBy === 'level') return this.take(start, lastsMs);
     return this.work(stopActs(a, direction, 0, station), lastsMs);
+  }
+
+  /** Waits on until the device is in a state; not for ever. */
+  until(state: string): this {
+    for (let n = 0; n < MOST_TRAVELS && this.state !== state; n++) this.wait(this.travelMs);
+    return this;
   }
 
   /** Presses a button for a moment. */
