@@ -1,7 +1,7 @@
-import { reckonAll } from '@tactron/core/formats';
 import { liveSteps } from '@tactron/core/procedure';
 import { everyArrangement } from '../core/testing/matrix';
 import { mutatedJob, seeded } from '../core/testing/mutate-job';
+import { reckonAll } from '../core/testing/reckon-all';
 import { simpleJobs } from '../core/testing/simple-jobs';
 import type { Row } from './measure';
 

@@ -97,4 +97,26 @@ test('a finding is shown in the rehearsal; a plan that changes is told in words;
   for (let i = 0; i < 2; i++) await page.getByRole('button', { name: 'Undo' }).click();
   await settled(page);
   await expect(dead).toBeHidden();
+
+  // The first turn goes the other way: two leads of the motor are exchanged, in the plan and in what is said of the machine.
+  await stage(page, 'Live').click();
+  await tests.locator('[data-act="bump.forward"]').click();
+  await page.getByLabel('Note').fill('tried before the others');
+  await now.getByRole('button', { name: 'runs in reverse', exact: true }).click();
+  await expect(now.locator('.verdict')).toContainText('fail');
+  await now.getByRole('button', { name: 'Exchange V and W at the motor' }).click();
+  await settled(page);
+  await expect(waits).toContainText('M1:W');
+  await waits.getByRole('button', { name: 'Adopt the change' }).click();
+  await expect(waits).toBeHidden();
+  await settled(page);
+  await expect(now).toHaveAttribute('data-verdict', 'stale');
+  await expect(
+    page
+      .getByRole('complementary', { name: 'Pocket' })
+      .locator('article', { hasText: 'another order' }),
+  ).toHaveCount(0);
+  await stage(page, 'Rehearse').click();
+  await page.getByRole('button', { name: 'Supply off' }).click();
+  await expect(page.locator('tac-device-face .state')).toHaveText('ready', { timeout: 10_000 });
 });

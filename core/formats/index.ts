@@ -6,6 +6,5 @@ export {
   type DrawnDevice,
   type DrawnWire,
 } from './drawing.js';
-export { reckonAll } from './every-accepted-job.js';
 export { envelopeOf, recordFiles } from './record-files.js';
 export { csv, keyingTable, terminalTable, wireTable, type Table } from './tables.js';

@@ -34,6 +34,7 @@ export {
   type ProcedureStep,
   type ShaftSeen,
 } from './evidence.js';
+export { readingDoubt, type Doubt } from './doubt.js';
 export { faultKey, faultSchema, partFailures, type Fault, type FaultKind } from './fault.js';
 export { jsonBytes, MAX_EVIDENCE_BYTES, MAX_JOB_BYTES, unfit } from './fit.js';
 export { findingKey, type Finding, type Rank, type Where } from './finding.js';
@@ -99,3 +100,4 @@ export { sortedEntries } from './sorted-entries.js';
 export { CORE_VERSION } from './version.js';
 export { upgradeJob, upgradePatch } from './upgrade.js';
 export { emptySite, siteSchema, type SiteDocument } from './site.js';
+export { exchangeLeads, type LeadExchange } from './motor-leads.js';

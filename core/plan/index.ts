@@ -20,7 +20,6 @@ export {
 } from './plan.js';
 export { type PlannedSettings } from './settings.js';
 export { linkLines, type LinkLine } from './links.js';
-export { exchangeLeads, type LeadExchange } from './rotation.js';
 export { partsList, toolsList, type Part, type Tool } from './parts.js';
 export {
   adoptsByItself,

@@ -1,7 +1,6 @@
 import { adoption, planJob } from './plan.js';
-import { exchangeLeads } from './rotation.js';
 import { checkJob } from '../hazards/index.js';
-import type { Job } from '../job/index.js';
+import { exchangeLeads, type Job } from '../job/index.js';
 import { liveSteps } from '../procedure/index.js';
 import { everyArrangement } from '../testing/matrix.js';
 import { trialsOf } from '../trials/index.js';

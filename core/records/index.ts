@@ -1,4 +1,3 @@
-export { readingDoubt, type Doubt } from './doubt.js';
 export { handOverObstacles, type Obstacle } from './hand-over.js';
 export {
   foundValues,

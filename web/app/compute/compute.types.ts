@@ -9,7 +9,7 @@ import type {
   Job,
   StatedOtherwise,
 } from '@tactron/core/job';
-import type { KeyLine, PlanCost } from '@tactron/core/plan';
+import type { KeyLine, LinkLine, PlanCost } from '@tactron/core/plan';
 import type { PlateFact } from '@tactron/core/line';
 import type { Obstacle, SettingRow, StepRecord } from '@tactron/core/records';
 import type { Profile } from '@tactron/core/catalogue';
@@ -105,6 +105,8 @@ export interface Derived {
   readonly lines: readonly SaidLine[];
   readonly rows: readonly SaidRow[];
   readonly steps: readonly SaidStep[];
+  /** Links and slide switches of the device, once a plan is adopted. */
+  readonly links: readonly LinkLine[];
   /** Why there are no steps, where there are none. */
   readonly noTests: string;
   /** Readings of steps that the procedure has no more. */

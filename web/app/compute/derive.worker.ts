@@ -17,7 +17,14 @@ import {
   mayBeStated,
 } from '@tactron/core/hazards';
 import type { Evidence, Job, Scheme } from '@tactron/core/job';
-import { adoption, partsList, planJob, toolsList, wiringDifference } from '@tactron/core/plan';
+import {
+  adoption,
+  linkLines,
+  partsList,
+  planJob,
+  toolsList,
+  wiringDifference,
+} from '@tactron/core/plan';
 import {
   motorCurves,
   plateContext,
@@ -285,6 +292,7 @@ const worker = {
       difference: plan.ok ? wiringDifference(job.adopted, plan.wiring).map((c) => say(c.said)) : [],
       lines: saidLines(plan, profile, keyedValues(evidence)),
       rows: rows.map((row) => saidRow(row, profile, job)),
+      links: job.adopted ? linkLines(job, profile) : [],
       steps: saidSteps(steps),
       noTests: procedure.length > 0 ? '' : whyNoTests(profile, plan),
       past: saidSteps(pastRecords(procedure, evidence)),

@@ -1,7 +1,6 @@
 import { Component, computed, effect, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { keyName, sizeText, verifyEvidence, type EvidenceBody, type Job } from '@tactron/core/job';
-import { linkLines } from '@tactron/core/plan';
 import { standing } from '../../attachments/attachment-row';
 import { formatQuantity, formatValue, type Quantity } from '@tactron/core/units';
 import { Compute } from '../../compute/compute';
@@ -75,10 +74,7 @@ export class HandoverStage {
         cable: w.cable ? `${w.cable} · ${w.core}` : '',
       }));
   });
-  protected readonly links = computed(() => {
-    const profile = this.open.profile();
-    return profile ? linkLines(this.job(), profile) : [];
-  });
+  protected readonly links = computed(() => this.open.derived()?.links ?? []);
   protected readonly settings = computed(() =>
     (this.open.derived()?.rows ?? []).filter(
       (row) =>

@@ -2,7 +2,6 @@ import { CdkDrag, type CdkDragEnd } from '@angular/cdk/drag-drop';
 import { Component, computed, inject, signal } from '@angular/core';
 import { landingParts, sizeText, type AdoptedWire, type Job } from '@tactron/core/job';
 import type { DrawnWire } from '@tactron/core/formats';
-import { linkLines } from '@tactron/core/plan';
 import { AttachmentRow } from '../../attachments/attachment-row';
 import { Compute } from '../../compute/compute';
 import { Choice } from '../../controls/choice';
@@ -61,10 +60,7 @@ export class LandStage {
       ) ?? [],
   );
   /** Links of the device as the plan wants them: nothing planned stays untold. */
-  protected readonly links = computed(() => {
-    const profile = this.open.profile();
-    return profile && this.job().adopted ? linkLines(this.job(), profile) : [];
-  });
+  protected readonly links = computed(() => this.open.derived()?.links ?? []);
   protected readonly decisions = computed(() => {
     const { pins, wires } = this.job().decisions;
     return [

@@ -1,6 +1,5 @@
 import { Component, computed, inject, signal } from '@angular/core';
-import { readingTold, verdictOfStep } from '@tactron/core/job';
-import { exchangeLeads } from '@tactron/core/plan';
+import { exchangeLeads, readingTold, verdictOfStep } from '@tactron/core/job';
 import { formatNumber, formatValue } from '@tactron/core/units';
 import { AttachmentRow } from '../../attachments/attachment-row';
 import type { SaidStep } from '../../compute/compute.types';

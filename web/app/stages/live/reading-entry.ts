@@ -8,7 +8,7 @@ import {
   signal,
   untracked,
 } from '@angular/core';
-import { readingDoubt } from '@tactron/core/records';
+import { readingDoubt } from '@tactron/core/job';
 import {
   dimensionOf,
   formatNumber,

@@ -1,6 +1,7 @@
 import { everyArrangement } from '../testing/matrix.js';
 import { mutatedJob, seeded } from '../testing/mutate-job.js';
-import { reckonAll } from './every-accepted-job.js';
+import { say, sayFinding } from '../words/index.js';
+import { reckonAll } from '../testing/reckon-all.js';
 
 const TRIED = 240;
 
@@ -15,7 +16,9 @@ describe('whatever an import accepts', () => {
       if (!job) continue;
       tried++;
       try {
-        reckonAll(job, c.profile);
+        const { findings, steps } = reckonAll(job, c.profile);
+        for (const f of findings) expect(sayFinding(f).what.length).toBeGreaterThan(5);
+        for (const s of steps) expect(say(s.do)).not.toBe(s.do.code);
       } catch (error) {
         const { stack } = error as Error;
         fail(`${i} ${c.name}: ${stack?.split('\n').slice(0, 5).join('\n') ?? String(error)}`);

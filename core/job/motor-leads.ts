@@ -1,4 +1,4 @@
-import { landingParts, type Job } from '../job/index.js';
+import { landingParts, type Job } from './job.js';
 
 /** Ends of wires that change when two leads of the motor are exchanged, by the wire's id; and what the plate then says. */
 export interface LeadExchange {
