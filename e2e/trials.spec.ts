@@ -70,6 +70,7 @@ test('a finding is shown in the rehearsal; a plan that changes is told in words;
   ]) {
     await wires.getByRole('row').filter({ hasText: from }).getByRole('button').first().click();
     await mover.getByLabel('from', { exact: true }).selectOption(to);
+    await expect(mover.getByLabel('from', { exact: true })).toHaveValue(to);
     await settled(page);
   }
   const dead = page

@@ -26,4 +26,29 @@ describe('whatever an import accepts', () => {
     }
     expect(tried).toBeGreaterThan(TRIED * 0.8);
   });
+
+  it('is told where a setting is beyond what the device can hold, at that setting', () => {
+    for (const family of ['marrowick-f', 'ondulet-n', 'quernstone-t', 'ondulet-micro']) {
+      const c = everyArrangement().find((x) => x.name === `${family} twoWire`);
+      if (!c) throw new Error(`no two-wire on ${family}`);
+      for (const [code, { type, min = 0, max = 1e6, choices }] of Object.entries(
+        c.profile.settings,
+      )) {
+        const impossible = choices
+          ? ['no such choice']
+          : type === 'number'
+            ? [max + 1, min - 1]
+            : [];
+        for (const value of impossible) {
+          const job = structuredClone(c.job);
+          const like = Object.values(job.adopted?.settings ?? {})[0];
+          if (job.adopted) job.adopted.settings[code] = { ...like, value };
+          const { findings } = reckonAll(job, c.profile);
+          expect(findings.map((f) => f.key))
+            .withContext(`${family} ${code} ${value}`)
+            .toContain(`setting.impossible:${code}`);
+        }
+      }
+    }
+  });
 });

@@ -55,6 +55,9 @@ function planned(scheme: Scheme): { name: string; job: Job; profile: Profile }[]
   });
 }
 
+/** What a held start does to a latch beside the device, and an emergency stop in the supply alone to a level run. */
+const lacking = /^(?:stop\.1\.released|estop\.(?:blocks|released))$/u;
+
 const unmetOf = (job: Job, profile: Profile): string[] =>
   judged(trialsOf(job, profile))
     .filter((j) => j.state === 'notMet')
@@ -70,6 +73,8 @@ describe('required functions', () => {
         for (const { requirement, state, proof } of all) {
           const context = `${name}: ${requirement.id}`;
           expect(state).withContext(context).not.toBe('undecided');
+          // Shipped arrangements lack only what these schools lack by their nature.
+          if (state === 'notMet') expect(requirement.id).withContext(context).toMatch(lacking);
           if (state === 'notMet')
             expect(severe.map((f) => f.proof?.script))
               .withContext(context)
