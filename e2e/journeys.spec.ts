@@ -131,7 +131,7 @@ test('a new job by hand: planned, a wire moved, keyed, rehearsed, tested with a 
 
   await stage(page, 'Live').click();
   await expect(page.getByRole('region', { name: 'Current test' })).toContainText(
-    'Measure the supply',
+    'Still switched off: look at IL',
   );
   const total = Number(
     (await page.getByText(/ of \d+ answers passed/u).textContent())?.match(/of (\d+)/u)?.[1],
@@ -208,12 +208,17 @@ test('by keyboard alone: stages, a wire end, a reading, undo and the list of key
   await page.keyboard.press('Space');
   await expect(page.locator('.motor')).toContainText('forward', { timeout: 15_000 });
   await page.keyboard.press('7');
+  for (const link of ['IL', 'SA']) {
+    await expect(page.getByRole('region', { name: 'Current test' })).toContainText(link);
+    await page.getByRole('button', { name: 'stands so', exact: true }).focus();
+    await page.keyboard.press('Enter');
+  }
   await page.getByLabel(/^L1–L2/u).focus();
   for (const volts of ['398,5', '400', '401']) {
     await page.keyboard.type(volts);
     await page.keyboard.press('Enter');
   }
-  await expect(page.getByText(/^\s*1 of \d+ answers passed/u)).toBeVisible();
+  await expect(page.getByText(/^\s*3 of \d+ answers passed/u)).toBeVisible();
   await page.locator('body').click({ position: { x: 5, y: 700 } });
   await page.keyboard.press('?');
   await expect(page.getByRole('dialog')).toContainText('open a stage');

@@ -64,11 +64,13 @@ test('a finding is shown in the rehearsal; a plan that changes is told in words;
   await settled(page);
   const wires = page.getByRole('table', { name: 'Wire schedule' });
   const mover = page.getByRole('region', { name: 'Move a wire end' });
-  for (const [from, to] of [
-    ['S1:12', 'estop:11'],
-    ['S1:22', 'estop:21'],
+  for (const [from, is, to] of [
+    ['S1:12', 'estop:12', 'estop:11'],
+    ['S1:22', 'estop:22', 'estop:21'],
   ]) {
     await wires.getByRole('row').filter({ hasText: from }).getByRole('button').first().click();
+    // The mover shows the wire just chosen before its end is moved.
+    await expect(mover.getByLabel('from', { exact: true })).toHaveValue(is);
     await mover.getByLabel('from', { exact: true }).selectOption(to);
     await expect(mover.getByLabel('from', { exact: true })).toHaveValue(to);
     await settled(page);

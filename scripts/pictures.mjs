@@ -58,8 +58,9 @@ await withDemo('tactron_pictures', async (url) => {
   };
   const test = async (page) => {
     const current = page.getByRole('region', { name: 'Current test' });
-    for (const readings of [['398.5', '400.2', '401'], null, ['561'], null, ['21.4']]) {
-      if (readings === null) await current.getByRole('button', { name: /^(ready|on)$/u }).click();
+    for (const readings of [null, null, ['398.5', '400.2', '401'], null, ['561'], null, ['21.4']]) {
+      if (readings === null)
+        await current.getByRole('button', { name: /^(stands so|ready|on)$/u }).click();
       else {
         for (const [i, text] of readings.entries()) await page.locator(`#reading-${i}`).fill(text);
         await page.locator(`#reading-${readings.length - 1}`).press('Enter');

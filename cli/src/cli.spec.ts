@@ -367,6 +367,7 @@ describe('tactron', () => {
       'control.svg',
       'job.json',
       'keying.csv',
+      'links.csv',
       'manifest.json',
       'power.svg',
       'terminals.csv',

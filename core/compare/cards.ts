@@ -86,7 +86,10 @@ export function cardOf(job: Job, profile: Profile, school: School): Card {
     findings,
     devices: trialsOf(built, profile).arrangement.devices.length,
     restarts: rule('restart.powerReturn') || rule('latch.outlivesPower'),
-    startsOnRelease: rule('stop.releaseStarts') || rule('condition.returnStarts'),
+    startsOnRelease:
+      rule('stop.releaseStarts') ||
+      rule('condition.returnStarts') ||
+      findings.some((f) => String(f.args['requirement']).endsWith('.released')),
   };
 }
 

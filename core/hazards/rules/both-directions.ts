@@ -17,6 +17,7 @@ export const bothDirections: HazardRule = {
         severity: 'warn',
         where,
         args: {
+          stands: !found.runs('both'),
           policy: policyIn(c, 'onBothDirections') ?? '',
           forward: tagOfOperation(c, forward),
           reverse: tagOfOperation(c, reverse),

@@ -1,3 +1,4 @@
+import type { Run } from '../../trials/index.js';
 import { atPart, firstThat, partOf, tagOfOperation, type HazardRule } from '../rule.js';
 
 /** A condition or an emergency stop that closes again with the run still given starts the motor. */
@@ -9,7 +10,15 @@ export const conditionReturn: HazardRule = {
     const run = arrangement.starts.forward;
     const opened = [...(arrangement.estop ? [arrangement.estop] : []), ...arrangement.interlocks];
     return opened.flatMap((operation) => {
-      const found = firstThat(c, operation, (r) => !r.runs('opens') && r.runs('closes'));
+      // Together, and with each of its contacts before and behind the others: the worse counts.
+      const orders = c.trials.list.flatMap(({ id }) =>
+        id.startsWith(`${operation}.order.`) ? [id] : [],
+      );
+      const starts = (r: Run): boolean => !r.runs('opens') && r.runs('closes');
+      const together = firstThat(c, operation, starts);
+      const found = [operation, ...orders]
+        .map((id) => (id === operation ? together : firstThat(c, id, starts)))
+        .find((run) => run !== undefined);
       if (!found) return [];
       const estop = operation === arrangement.estop;
       const automatic = job.scheme.powerReturn === 'restart' && exposed !== 'atMachine' && !estop;
@@ -21,6 +30,7 @@ export const conditionReturn: HazardRule = {
           args: {
             device: tagOfOperation(c, operation),
             estop,
+            apart: together === undefined,
             run: tagOfOperation(c, run),
             reset: estop && arrangement.contactor !== undefined,
           },
