@@ -108,7 +108,12 @@ function opened(
   const looks = (mark: string): Look[] => whole.map((trial) => ({ trial, mark, after: 'start' }));
   const blocks = ['start', 'jog'].map((mark): Look => ({ trial: `${name}.blocks`, mark }));
   return [
-    { ...common, id: `${name}.stops`, looks: looks('opens'), must: { kind: 'stopped' } },
+    {
+      ...common,
+      id: `${name}.stops`,
+      looks: [...looks('opens'), ...(name === 'estop' ? underWay(ids) : [])],
+      must: { kind: 'stopped' },
+    },
     {
       ...common,
       id: `${name}.blocks`,
@@ -118,6 +123,14 @@ function opened(
     { ...common, id: `${name}.released`, looks: looks('closes'), must: { kind: 'staysStopped' } },
   ];
 }
+
+/** The emergency stop in every motion: while the machine speeds up, while it jogs. */
+const underWay = (ids: readonly string[]): Look[] => [
+  { trial: 'estop.accelerating', mark: 'opens', after: 'start' },
+  ...(ids.includes('estop.jogging')
+    ? [{ trial: 'estop.jogging', mark: 'opens', after: 'jog' }]
+    : []),
+];
 
 const hasJog = ({ jogs }: Arrangement): boolean => Object.keys(jogs).length > 0;
 

@@ -12,6 +12,8 @@ export const trialGrammar: readonly { readonly id: string; readonly does: string
   { id: 'stop.held', does: 'start held, stop pressed and let go' },
   { id: 'station.<n>', does: 'start and stop of a further station' },
   { id: 'estop', does: 'emergency stop from half speed, put back with the start still given' },
+  { id: 'estop.accelerating', does: 'the emergency stop while the machine still speeds up' },
+  { id: 'estop.jogging', does: 'the emergency stop while it jogs' },
   { id: 'estop.full', does: 'the same from full speed' },
   { id: 'interlock.<name>', does: 'a condition opened under way and closed again' },
   { id: 'estop.order.<n>', does: 'the emergency stop with one contact first and the others later' },

@@ -131,6 +131,7 @@ function conditions(pace: Pace): Trial[] {
       .orders(a.operations[id]?.device)
       .map((order, i) => opened(pace, id, `${name}.order.${i + 1}`, TEST_SHARE, order)),
     blocked(pace, id, name),
+    ...(name === 'estop' ? underWay(pace, id) : []),
   ]);
 }
 
@@ -149,6 +150,21 @@ function opened(
   l.phase('opens', 'stopped', [lagged(give(a, id, l.t))], l.travelMs + 3000);
   const closes = [lagged(take(a, id, l.t)), ...(again ? powerOnActs(a, l.t + 500) : [])];
   return l.phase('closes', 'stopped', closes, l.travelMs + 4000).done(name);
+}
+
+/** The emergency stop while the machine still speeds up, and while it jogs. */
+function underWay(pace: Pace, id: OperationId): Trial[] {
+  const { arrangement: a } = pace;
+  const early = new Lay(pace, 1);
+  early.start('forward', Math.min(early.travelMs / 3, 3000) + pace.warningMs);
+  early.phase('opens', 'stopped', [give(a, id, early.t)], early.travelMs + 3000);
+  const trials = [early.done('estop.accelerating')];
+  const jog = a.jogs.forward;
+  if (!jog) return trials;
+  const l = new Lay(pace, TEST_SHARE);
+  l.phase('jog', 'runs', [give(a, jog, l.t)], l.travelMs);
+  l.phase('opens', 'stopped', [give(a, id, l.t)], l.travelMs + 3000);
+  return [...trials, l.done('estop.jogging')];
 }
 
 /** A condition opened at rest and held open, while starts and jogs are given and let go one after the other. */

@@ -115,24 +115,31 @@ function jogs(t: LiveTests): void {
   }
 }
 
-/** The stop while the machine is still running up to full speed. */
-function stopWhileAccelerating(t: LiveTests): void {
+/** A stop, or the emergency stop, while the machine is still running up to full speed. */
+function whileAccelerating(t: LiveTests, by: 'stop' | 'estop'): void {
   const { c } = t;
-  if (!t.s.directions.includes('forward')) return;
-  const s = t.begin('stop.accelerating', 'motions', 1);
-  const whole = c.device.facts.travelMs;
-  s.start('forward', c.arrangement.warningMs + Math.min(whole / 3, 3000) + 500);
+  const { estop } = c.arrangement;
+  const worked = operationOf(c, by === 'estop' ? estop : c.arrangement.stops[0]);
+  if (!t.s.directions.includes('forward') || (by === 'estop' && !worked)) return;
+  const s = t.begin(`${by}.accelerating`, 'motions', 1);
+  s.start('forward', c.arrangement.warningMs + Math.min(c.device.facts.travelMs / 3, 3000) + 500);
   if (s.state !== 'accelerating') return t.end();
-  const args = { ...startArgs(c), ...s.speed.args };
-  s.stop();
+  const args = {
+    ...startArgs(c),
+    device: worked ? tagOf(c, worked.device) : '',
+    ...s.speed.args,
+  };
+  if (by === 'estop') s.give(estop, s.travelMs + 3000);
+  else s.stop();
   t.ask(
     {
-      key: 'stop.accelerating',
-      do: phrase('stop.accelerating', args),
+      key: `${by}.accelerating`,
+      do: phrase(`${by}.accelerating`, args),
       must: phrase('turns.stopped', { machine: '' }),
       expect: state('stopped'),
+      ...(by === 'estop' ? { requirement: 'estop.stops', seen: turning(t) } : {}),
     },
-    behindStart(c),
+    [...behindStart(c), ...(worked ? [worked] : [])],
   );
   t.end();
 }
@@ -143,5 +150,6 @@ export function motionTests(t: LiveTests): void {
   bothTogether(t);
   reversal(t);
   jogs(t);
-  stopWhileAccelerating(t);
+  whileAccelerating(t, 'stop');
+  whileAccelerating(t, 'estop');
 }

@@ -3,6 +3,7 @@ import { exchangeLeads, readingTold, verdictOfStep } from '@tactron/core/job';
 import { formatNumber, formatValue } from '@tactron/core/units';
 import { AttachmentRow } from '../../attachments/attachment-row';
 import type { SaidStep } from '../../compute/compute.types';
+import { DestroysNotice } from '../../controls/destroys-notice';
 import { ShowMe } from '../../controls/show-me';
 import { moment } from '../../frame/moment';
 import { Preferences } from '../../frame/preferences';
@@ -23,7 +24,7 @@ const stateMarks: Readonly<Record<string, string>> = {
 /** One act of the live tests at a time: what to do, what must come, what was seen, the verdict at once. */
 @Component({
   selector: 'tac-live-stage',
-  imports: [DialChart, AttachmentRow, ReadingEntry, ShowMe],
+  imports: [DestroysNotice, DialChart, AttachmentRow, ReadingEntry, ShowMe],
   templateUrl: './live-stage.html',
   styleUrl: './live-stage.scss',
 })

@@ -13,6 +13,7 @@ import { landingParts, type Job } from '@tactron/core/job';
 import type { Profile } from '@tactron/core/catalogue';
 import { formatNumber } from '@tactron/core/units';
 import { Choice } from '../../controls/choice';
+import { DestroysNotice } from '../../controls/destroys-notice';
 import { Icon } from '../../controls/icon';
 import { Keys } from '../../frame/keys';
 import { Preferences } from '../../frame/preferences';
@@ -34,6 +35,7 @@ import { WhyPanel } from './why-panel';
   imports: [
     BenchTools,
     Choice,
+    DestroysNotice,
     DeviceFace,
     Icon,
     Lanes,
