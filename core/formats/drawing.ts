@@ -55,7 +55,7 @@ const MARGIN = 24;
 /** Which of the two drawings: the motor's and supply's conductors, or everything that commands them. */
 export type DrawingOf = 'control' | 'power';
 
-const powerClasses: readonly AdoptedWire['class'][] = ['mains', 'motor', 'pe'];
+const powerClasses: readonly AdoptedWire['class'][] = ['mains', 'neutral', 'motor', 'pe'];
 const powerTerminals: readonly string[] = ['mains', 'motor', 'power'];
 
 type Wires = readonly (readonly [string, AdoptedWire])[];

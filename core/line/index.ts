@@ -32,6 +32,7 @@ export {
   sizeKey,
   type AmpacityTable,
 } from './conductors.js';
+export { feedCurrent, feedSize, panelAmpacity, type FeedAsked } from './panel-conductors.js';
 export { controlTransformer, supplyBudget } from './control-supply.js';
 export { derating } from './derating.js';
 export { singlePhaseFeed, singlePhaseInputCurrent, startDip, unbalanceDerating } from './feed.js';

@@ -209,7 +209,8 @@ export function arrangeFor(job: Job, profile: Profile): Arrangement {
       : 'binary';
   const { contactsSwitch } = logicOf(job, profile).logic;
   const { phases } = profile.supply;
-  return arrange(job, { contactsSwitch, presetCoding, device: deviceIdOf(job), phases });
+  const terminals = Object.keys(profile.terminals);
+  return arrange(job, { contactsSwitch, presetCoding, device: deviceIdOf(job), phases, terminals });
 }
 
 function conflict(code: string, wishes: readonly string[], what: string): NoPlan {

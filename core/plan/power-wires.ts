@@ -1,6 +1,12 @@
 import { presentTerminals, type Model, type Profile } from '../catalogue/index.js';
 import type { Job, Size, WireSpec } from '../job/index.js';
-import { plateNumbers } from '../line/index.js';
+import {
+  feedSize,
+  inputCurrentOf,
+  plateContext,
+  plateNumbers,
+  type FeedAsked,
+} from '../line/index.js';
 import { lineIds, type Arrangement } from '../scheme/index.js';
 import { toBase } from '../units/index.js';
 import { colourOf, peSize, powerSize } from './conductors.js';
@@ -15,6 +21,25 @@ const CONTINUOUS = { IEC: 1, NFPA: 1.25 } as const;
 export const feedPhases = (profile: Profile): readonly string[] =>
   profile.supply.phases === 1 ? ['L1', 'N'] : ['L1', 'L2', 'L3'];
 
+/** Input current of a device whose plates do not tell it, as a share of its rated output current. */
+const INPUT_SHARE = 1.1;
+
+/** What the feed of a device is sized by: its input current, and the protection ahead of it. */
+export function feedAsked(job: Job, profile: Profile, model: Model): FeedAsked {
+  const inputA = inputCurrentOf(plateContext(job, profile)) ?? model.ratedA * INPUT_SHARE;
+  const rated = job.plate.line?.protection?.ratedA;
+  return {
+    practice: job.practice,
+    loaded: profile.supply.phases === 1 ? 2 : 3,
+    inputA,
+    ...(rated ? { protectionA: toBase(rated, 'current') } : {}),
+  };
+}
+
+/** Size of the feed: one fact, one size: the plate's where it states one, else the smallest that passes. */
+const feedOf = (job: Job, profile: Profile, model: Model): Size =>
+  job.plate.line?.protection?.feedSize ?? feedSize(feedAsked(job, profile, model));
+
 /** Wires of the supply, over a line contactor where there is one, and of the motor. */
 export function powerWires(
   job: Job,
@@ -26,8 +51,8 @@ export function powerWires(
   const { practice, plate } = job;
   const { supply, breaker, motor } = lineIds;
   const amps = Math.max(model.ratedA, plateNumbers(plate).rated?.amps ?? 0);
-  const feed = powerSize(practice, amps * CONTINUOUS[practice]);
-  const motorSize: Size = plate.cable.size ?? feed;
+  const feed = feedOf(job, profile, model);
+  const motorSize: Size = plate.cable.size ?? powerSize(practice, amps * CONTINUOUS[practice]);
   const motorM = plate.cable.length ? toBase(plate.cable.length, 'length') : PANEL_M;
   const wire = (
     [from, to]: readonly [string, string],
@@ -52,13 +77,14 @@ export function powerWires(
     const [into, out] = [2 * line + 1, 2 * line + 2];
     const { contactor } = arrangement;
     const last = `${contactor ?? breaker}:${out}`;
-    const on = { size: feed, line };
+    const on = { size: feed, line: phase === 'N' ? 0 : line };
+    const mains = phase === 'N' ? 'neutral' : 'mains';
     return [
-      wire([`${supply}:${phase}`, `${breaker}:${into}`], `supply.${phase}`, 'mains', on),
+      wire([`${supply}:${phase}`, `${breaker}:${into}`], `supply.${phase}`, mains, on),
       ...(contactor
-        ? [wire([`${breaker}:${out}`, `${contactor}:${into}`], `line.${phase}`, 'mains', on)]
+        ? [wire([`${breaker}:${out}`, `${contactor}:${into}`], `line.${phase}`, mains, on)]
         : []),
-      wire([last, terminal], `feed.${phase}`, 'mains', on),
+      wire([last, terminal], `feed.${phase}`, mains, on),
     ];
   });
   const pe = at('mains', 'PE');

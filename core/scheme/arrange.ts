@@ -24,6 +24,8 @@ import { Supplies } from './supplies.js';
 
 /** What of the device an arrangement depends on. */
 export interface DeviceLimits {
+  /** Terminals of the device by name: no tag of a part equals one. */
+  readonly terminals: readonly string[];
   readonly contactsSwitch: ContactsSwitch;
   readonly presetCoding: PresetCoding;
   /** Id it has in the wiring. */
@@ -148,7 +150,7 @@ export function arrange(
 ): Arrangement {
   const s = withPlateHz(job);
   const contactsSwitch = facts?.contactsSwitch ?? s.contactsSwitch ?? 'plus24';
-  const sketch = new Sketch();
+  const sketch = new Sketch(facts?.terminals);
   const supplies = new Supplies(
     sketch,
     job.practice,

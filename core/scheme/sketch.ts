@@ -33,6 +33,9 @@ export class Sketch {
   >();
   private readonly counts: Record<string, number> = { ...taken };
 
+  /** @param terminals of the device, so that no tag equals one of them */
+  constructor(private readonly terminals: readonly string[] = []) {}
+
   device(
     id: string,
     kind: string,
@@ -41,7 +44,9 @@ export class Sketch {
     more: Pick<ArrangedDevice, 'positions' | 'contacts'> = {},
   ): string {
     const { letter } = parts[kind];
-    this.counts[letter] = (this.counts[letter] ?? 0) + 1;
+    // No tag that equals a terminal of the device: "measure A1" would mean two things.
+    do this.counts[letter] = (this.counts[letter] ?? 0) + 1;
+    while (this.terminals.includes(`${letter}${this.counts[letter]}`));
     const tag = `${letter}${this.counts[letter]}`;
     this.devices.push({ id, kind, tag, place, params, ...more });
     return id;
