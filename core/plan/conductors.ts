@@ -19,10 +19,14 @@ export function controlSize(practice: Practice, wireClass: WireClass): Size {
   return { mm2: wireClass === 'analogue' ? 0.5 : 0.75 };
 }
 
-/** Protective conductor for a phase conductor (IEC 60364-5-54 table 54.2: as phase to 16 mm², 16 to 35, half above). */
-export function peSize(phase: Size): Size {
+/**
+ * Protective conductor for a phase conductor (IEC 60364-5-54 table 54.2: as phase to 16 mm², 16 to 35, half above).
+ *
+ * @param reinforced leakage above 3.5 mA goes through it: at least 10 mm² (IEC 61800-5-1:2007 §4.3.5.5.2)
+ */
+export function peSize(phase: Size, reinforced = false): Size {
   if ('awg' in phase) return phase;
-  return { mm2: peSizeOf.run({ phaseMm2: phase.mm2, reinforced: false }).peMm2 };
+  return { mm2: peSizeOf.run({ phaseMm2: phase.mm2, reinforced }).peMm2 };
 }
 
 /** Colour of a conductor: IEC 60204-1 §13.2 with IEC 60445 for phases, or NFPA 79 §13.2. */

@@ -328,7 +328,8 @@ function plannedDevices(job: Job, profile: Profile, arrangement: Arrangement): W
     [breaker]: {
       kind: single ? 'breakerTwoPole' : 'breakerThreePole',
       role: breaker,
-      tag: 'Q1',
+      // The main switch takes Q0 where the device has a terminal Q1.
+      tag: Object.hasOwn(profile.terminals, 'Q1') ? 'Q0' : 'Q1',
       params: {},
     },
     [device]: { kind: profile.kind, role: device, tag: 'T1', params: {} },

@@ -3,8 +3,10 @@ import type { Job, Size, WireSpec } from '../job/index.js';
 import {
   feedSize,
   inputCurrentOf,
+  leakageOf,
   plateContext,
   plateNumbers,
+  REINFORCED_ABOVE_MA,
   type FeedAsked,
 } from '../line/index.js';
 import { lineIds, type Arrangement } from '../scheme/index.js';
@@ -88,11 +90,12 @@ export function powerWires(
     ];
   });
   const pe = at('mains', 'PE');
+  const leaks = leakageOf(plateContext(job, profile)) > REINFORCED_ABOVE_MA;
   const motorPe = at('motor', 'PE') ?? pe;
   const cable = { cable: 'W1', lengthM: motorM };
   return [
     ...feeds,
-    ...(pe ? [wire([`${supply}:PE`, pe], 'feed.PE', 'pe', { size: peSize(feed) })] : []),
+    ...(pe ? [wire([`${supply}:PE`, pe], 'feed.PE', 'pe', { size: peSize(feed, leaks) })] : []),
     ...['U', 'V', 'W'].flatMap((phase, line) => {
       const from = at('motor', phase);
       const more = { size: motorSize, line, core: String(line + 1), ...cable };

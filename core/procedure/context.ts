@@ -153,6 +153,10 @@ export function stateTimes(trace: Trace, fromMs = 0): { t: number; state: string
 export const tagOf = ({ job }: StepContext, id: string): string =>
   job.adopted?.devices[id]?.tag ?? id;
 
+/** A terminal of the device as it is written everywhere: with the device's tag before it. */
+export const landingOf = (c: StepContext, terminal: string): string =>
+  terminal === '' ? '' : `${tagOf(c, c.device.id)}:${terminal}`;
+
 /** Tags of parts that are worked, each once. */
 export const tagsOf = (
   c: StepContext,

@@ -282,9 +282,30 @@ function protectionFindings(c: PlateContext): Finding[] {
   return found;
 }
 
-function leakageFindings({ line, n, profile }: PlateContext): Finding[] {
+/** Leakage above which a protective conductor is reinforced, mA AC (IEC 61800-5-1:2007 §4.3.5.5.2). */
+export const REINFORCED_ABOVE_MA = 3.5;
+/** Size from which one protective conductor serves for it, mm². */
+const REINFORCED_MM2 = 10;
+
+/** Leakage over the protective conductor of the feed, mA: of the device and of a filter ahead of it. */
+export const leakageOf = ({ line, profile }: Pick<PlateContext, 'line' | 'profile'>): number =>
+  (base(line.inputFilter?.leakage, 'current') ?? 0) * 1000 + (profile?.leakageMA ?? 0);
+
+/** Whether the wiring as built reinforces it: one conductor of 10 mm², or two. */
+function isReinforced({ job: { adopted } }: PlateContext): boolean {
+  const own = Object.values(adopted?.wires ?? {}).filter(
+    (w) =>
+      w.class === 'pe' &&
+      [w.from, w.to].some((at) => at.startsWith(`${adopted?.device ?? ''}:`)) &&
+      w.function.startsWith('feed.'),
+  );
+  return own.length > 1 || own.some((w) => areaOf(w.size) >= REINFORCED_MM2);
+}
+
+function leakageFindings(c: PlateContext): Finding[] {
+  const { line, n } = c;
   const found: Finding[] = [];
-  const leakMA = (base(line.inputFilter?.leakage, 'current') ?? 0) * 1000 || profile?.leakageMA;
+  const leakMA = leakageOf(c);
   if (line.rcd) {
     const { type } = line.rcd;
     const ratedMA = (base(line.rcd.rated, 'current') ?? 0) * 1000;
@@ -319,7 +340,12 @@ function leakageFindings({ line, n, profile }: PlateContext): Finding[] {
         ),
       );
   }
-  if (leakMA && leakMA > 3.5 && line.protection && !line.protection.reinforcedPe)
+  if (
+    leakMA > REINFORCED_ABOVE_MA &&
+    line.protection &&
+    !line.protection.reinforcedPe &&
+    !isReinforced(c)
+  )
     found.push(
       finding(
         'supply.reinforcedPe',

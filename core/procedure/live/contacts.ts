@@ -1,6 +1,15 @@
 import type { InstalledInput } from '../../installation/index.js';
 import { operationsOn, type OperationId } from '../../scheme/index.js';
-import { operationOf, phrase, state, tagOf, tagsOf, terminalOf, type Worked } from '../context.js';
+import {
+  landingOf,
+  operationOf,
+  phrase,
+  state,
+  tagOf,
+  tagsOf,
+  terminalOf,
+  type Worked,
+} from '../context.js';
 import type { Sequence } from '../sequence/sequence.js';
 import type { LiveTests } from '../sequence/tests.js';
 import { askInput, INPUT_MS, openers } from './inputs.js';
@@ -106,7 +115,9 @@ function askOpened(
         do: phrase('contact.opens', { ...args, more: asked }),
         must: contactor
           ? phrase('contactor.state', { device: tagOf(c, signal.replace(/\.on$/u, '')), is })
-          : phrase(is === 'on' ? 'input.on' : 'input.goesOff', { terminal }),
+          : phrase(is === 'on' ? 'input.on' : 'input.goesOff', {
+              terminal: landingOf(c, terminal),
+            }),
         expect: state(is),
       },
       [worked],

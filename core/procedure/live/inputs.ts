@@ -3,6 +3,7 @@ import { isMomentary } from '../../parts/index.js';
 import { operationsOn, type InputFunction, type OperationId } from '../../scheme/index.js';
 import {
   kindOf,
+  landingOf,
   operationOf,
   phrase,
   positionOf,
@@ -53,8 +54,8 @@ function inputArgs(c: StepContext, f: InputFunction, worked: Worked, input: Inst
   return {
     function: f.task,
     device: tagOf(c, worked.device),
-    terminal: input.terminal,
-    against: landingNamed(c, input),
+    terminal: landingOf(c, input.terminal),
+    against: landingOf(c, landingNamed(c, input)),
     position: positionOf(c, worked),
     preset: f.id.startsWith('preset'),
     press: isMomentary(kindOf(c, worked)?.kind ?? ''),
@@ -174,7 +175,7 @@ function referenceTests(t: LiveTests): void {
     const args = {
       pct,
       device: tagOf(c, dial),
-      terminal: input.terminal,
+      terminal: landingOf(c, input.terminal),
       held: tagsOf(c, s.holds).join(', '),
     };
     const value = amps ? (1000 * volts) / input.currentOhm : volts;

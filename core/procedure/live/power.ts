@@ -2,7 +2,7 @@ import { linkTerminals } from '../../catalogue/index.js';
 import { dcLinkVoltage, plateNumbers } from '../../line/index.js';
 import { linkLines } from '../../plan/index.js';
 import { powerUp, READY_MS } from '../../scheme/index.js';
-import { phrase, range, state, tagOf, tagsOf } from '../context.js';
+import { landingOf, phrase, range, state, tagOf, tagsOf } from '../context.js';
 import type { LiveTests } from '../sequence/tests.js';
 import { tolerances } from '../tolerances.js';
 
@@ -45,7 +45,7 @@ export function powerTests(t: LiveTests): void {
       {
         ...common,
         key: 'link.volts',
-        do: phrase('link.volts', { plus, minus }),
+        do: phrase('link.volts', { plus: landingOf(c, plus), minus: landingOf(c, minus) }),
         must: phrase('volts', { volts: unloadedV }),
         expect: range(unloadedV, unloadedV * tolerances.linkShare, 'V'),
         from: { kind: 'formula', name: 'dcLinkVoltage' },
