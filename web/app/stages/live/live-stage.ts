@@ -1,4 +1,4 @@
-import { Component, computed, inject, signal } from '@angular/core';
+import { afterRenderEffect, Component, computed, ElementRef, inject, signal } from '@angular/core';
 import { exchangeLeads, readingTold, verdictOfStep } from '@tactron/core/job';
 import { formatNumber, formatValue } from '@tactron/core/units';
 import { AttachmentRow } from '../../attachments/attachment-row';
@@ -70,6 +70,18 @@ export class LiveStage {
   protected readonly passed = computed(() => this.steps().filter((s) => s.state === 'pass').length);
 
   protected readonly clock = moment;
+
+  constructor() {
+    const page = inject<ElementRef<HTMLElement>>(ElementRef);
+    // Beside the card the list follows it; below it, on a narrow screen, nothing moves.
+    afterRenderEffect(() => {
+      const act = this.current()?.step.act;
+      if (act === undefined || !matchMedia('(min-width: 1101px)').matches) return;
+      page.nativeElement
+        .querySelector(`[data-act="${CSS.escape(act)}"]`)
+        ?.scrollIntoView({ block: 'nearest' });
+    });
+  }
 
   protected mark(state: string): string {
     return stateMarks[state];

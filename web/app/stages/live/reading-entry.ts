@@ -1,4 +1,5 @@
 import {
+  afterRenderEffect,
   Component,
   computed,
   effect,
@@ -54,6 +55,8 @@ export class ReadingEntry {
   /** Numbers that what was typed may mean: a mark before three digits is asked about. */
   protected readonly meanings = signal<readonly { readonly v: number; readonly u: string }[]>([]);
   private place = 0;
+  /** Something was just entered, and the next step is on its way. */
+  private readonly goesOn = signal(false);
   /** What was meant where what was typed could mean two things. */
   private readonly meant = new Map<number, number>();
 
@@ -69,6 +72,13 @@ export class ReadingEntry {
       const { key } = this.step().step;
       if (key !== last) untracked(() => this.clear());
       last = key;
+    });
+    // After an answer the next field has the focus: the hands stay at the instrument.
+    afterRenderEffect(() => {
+      this.step();
+      if (!untracked(() => this.goesOn())) return;
+      document.getElementById('reading-0')?.focus();
+      this.goesOn.set(false);
     });
   }
 
@@ -158,6 +168,7 @@ export class ReadingEntry {
       return this.problem.set(
         `${this.heldBack()} To enter it all the same, write the reason in the note.`,
       );
+    this.goesOn.set(true);
     this.entered.emit({ values, note });
     this.clear();
   }

@@ -15,6 +15,7 @@ describe('a reading in words', () => {
     expect(text(now({ value: 'staysStopped' }))).toBe('stays stopped');
     expect(text(now({ value: 'unheard' }))).toBe('unheard');
     expect(text(now({ value: 400, unit: 'V' }, { value: 398, unit: 'V' }))).toBe('400 V, 398 V');
+    expect(text(now({ where: 'L1–L2', value: 400, unit: 'V' }))).toBe('L1–L2 400 V');
     expect(text(now({ over: true, unit: 'MΩ' }))).toBe('over range, MΩ');
   });
 });

@@ -8,10 +8,11 @@ export function readingText(
   mark: DecimalMark,
 ): string {
   return readingTold(body)
-    .values.map(({ value, unit = '', over }) => {
-      if (over) return `over range${unit ? `, ${unit}` : ''}`;
-      if (typeof value === 'number') return formatValue(value, unit, 5, mark);
-      return choices.find((c) => c.value === value)?.name ?? String(value ?? '');
+    .values.map(({ where, value, unit = '', over }) => {
+      const at = where ? `${where} ` : '';
+      if (over) return `${at}over range${unit ? `, ${unit}` : ''}`;
+      if (typeof value === 'number') return `${at}${formatValue(value, unit, 5, mark)}`;
+      return `${at}${choices.find((c) => c.value === value)?.name ?? String(value ?? '')}`;
     })
     .join(', ');
 }
