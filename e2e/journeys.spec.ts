@@ -114,6 +114,17 @@ test('a new job by hand: planned, a wire moved, keyed, rehearsed, tested with a 
   }
   await expect(page.getByText('Every line is keyed.')).toBeVisible();
   await page.getByRole('button', { name: 'Enter as left' }).click();
+  // Nothing counts as read that nobody has read: what the plan rests on is confirmed line by line.
+  await expect(page.getByText(/^0 of \d+ read$/u)).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Keep as left' })).toBeDisabled();
+  const relied = page
+    .getByRole('heading', { name: 'What the plan keys or rests on' })
+    .locator('+ div');
+  const unread = relied.getByRole('button', { name: 'reads so' });
+  for (let left = await unread.count(); left > 0; left--) {
+    await unread.first().click();
+    await expect(unread).toHaveCount(left - 1);
+  }
   await page.getByRole('button', { name: 'Keep as left' }).click();
   await expect(page.getByText('as left is recorded')).toBeVisible();
 

@@ -205,6 +205,9 @@ describe('records', () => {
     expect(blocks([...all, left({ ...values, '212': 5.1 })])).toEqual(['settings.differ']);
     expect(blocks([...all.slice(1), left(values)])).toEqual(['steps.open']);
     expect(blocks(all)).toEqual(['settings.left']);
+    // One value the plan rests on that nobody has read back blocks as well.
+    const { '212': _unread, ...others } = values;
+    expect(blocks([...all, left(others)])).toEqual(['settings.unread']);
   });
 });
 

@@ -47,5 +47,15 @@ export function handOverObstacles(
     });
   if (!evidence.some((e) => e.kind === 'snapshot' && e.body.which === 'asLeft'))
     found.push({ key: 'settings.left', stage: 'key', code: 'obstacle.noAsLeft', args: {} });
+  else {
+    const unread = rows.filter((row) => row.relied && row.left === undefined);
+    if (unread.length)
+      found.push({
+        key: 'settings.unread',
+        stage: 'key',
+        code: 'obstacle.settingsUnread',
+        args: { count: unread.length, first: unread[0].code },
+      });
+  }
   return found;
 }

@@ -11,6 +11,8 @@ export interface SettingRow {
   readonly found: Value | undefined;
   readonly planned: Value;
   readonly left: Value | undefined;
+  /** The plan keys it or rests on it: it is to be read back. */
+  readonly relied: boolean;
   readonly state: 'same' | 'asPlanned' | 'toKey' | 'differs';
 }
 
@@ -83,6 +85,7 @@ export function settingRows(
       found: found[code],
       planned: p,
       left: l,
+      relied: planned[code] !== undefined,
       state,
     };
   });

@@ -74,6 +74,8 @@ export interface SaidLine extends KeyLine {
 }
 
 export interface SaidRow extends SettingRow {
+  /** Ends of what it takes, where it is a number. */
+  readonly limits: { readonly min?: number; readonly max?: number };
   readonly factoryText: string;
   readonly foundText: string;
   readonly plannedText: string;

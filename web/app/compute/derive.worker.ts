@@ -146,6 +146,10 @@ function saidRow(row: SettingRow, profile: Profile, job: Job): SaidRow {
   return {
     ...row,
     group: setting.group,
+    limits: {
+      ...(setting.min === undefined ? {} : { min: setting.min }),
+      ...(setting.max === undefined ? {} : { max: setting.max }),
+    },
     factoryText: valueText(setting, row.factory),
     foundText: valueText(setting, row.found),
     plannedText: valueText(setting, row.planned),

@@ -28,7 +28,7 @@ const row = {
 } as unknown as SaidRow;
 
 describe('key', () => {
-  async function bed() {
+  async function bed(lines: readonly unknown[] = [line], evidence: readonly unknown[] = []) {
     const edits: { label: string; after: Job }[] = [];
     const records: unknown[][] = [];
     const job = { decisions: { settings: {} } } as unknown as Job;
@@ -39,7 +39,9 @@ describe('key', () => {
           provide: OpenJob,
           useValue: {
             job: signal(job),
-            derived: () => ({ lines: [line], rows: [row] }),
+            evidence: signal(evidence),
+            state: signal({ id: 'j' }),
+            derived: () => ({ lines, rows: [row] }),
             record: (...args: unknown[]) => records.push(args),
             edit: (label: string, recipe: (draft: Job) => void) => {
               const after = structuredClone(job);
@@ -94,5 +96,30 @@ describe('key', () => {
     await press('Take this value');
     expect(edits).toEqual([]);
     expect(page.querySelector('[role=alert]')?.textContent).toContain('A value and a reason');
+  });
+
+  it('opens its hold points again in every session, as long as something is to be keyed', async () => {
+    const hold = {
+      key: 'hold.openRunContacts',
+      part: 'makeSafe',
+      hold: 'openRunContacts',
+      reason: 'Open every run contact.',
+      done: true,
+      presses: [],
+    };
+    const passed = (atClient: string) => [
+      { kind: 'keyed', subject: hold.key, body: { code: hold.key, value: true }, atClient },
+    ];
+    const current = (page: HTMLElement) =>
+      page.querySelector('[aria-label="Current line"]')?.textContent ?? '';
+    const before = await bed([hold, line], passed('2020-01-01T00:00:00.000Z'));
+    expect(current(before.page)).toContain('Open every run contact.');
+    TestBed.resetTestingModule();
+    const now = await bed([hold, line], passed('2999-01-01T00:00:00.000Z'));
+    expect(current(now.page)).not.toContain('Open every run contact.');
+    TestBed.resetTestingModule();
+    // With nothing left to key it stays as it was passed.
+    const over = await bed([hold, { ...line, done: true }], passed('2020-01-01T00:00:00.000Z'));
+    expect(current(over.page)).not.toContain('Open every run contact.');
   });
 });

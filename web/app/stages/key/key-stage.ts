@@ -1,10 +1,10 @@
 import { Component, computed, inject, signal } from '@angular/core';
 import type { Job } from '@tactron/core/job';
 import type { Value } from '@tactron/core/catalogue';
-import type { SaidLine, SaidRow } from '../../compute/compute.types';
+import type { SaidLine } from '../../compute/compute.types';
 import { Choice } from '../../controls/choice';
-import { Typed } from '../../controls/typed';
 import { OpenJob } from '../../job-state/open-job';
+import { ReadBack } from './read-back';
 
 const partNames: Readonly<Record<string, string>> = {
   makeSafe: 'So that nothing can move',
@@ -18,10 +18,13 @@ const partNames: Readonly<Record<string, string>> = {
   readBack: 'Read back',
 };
 
+/** Holds that keep the motor from moving: they are passed anew in every session. */
+const movesHold: ReadonlySet<string> = new Set(['openRunContacts', 'contactsStillOpen']);
+
 /** The keying sheet: one line is current and big; the rest runs down with done marks; the three sets beside. */
 @Component({
   selector: 'tac-key-stage',
-  imports: [Choice, Typed],
+  imports: [Choice, ReadBack],
   templateUrl: './key-stage.html',
   styleUrl: './key-stage.scss',
 })
@@ -33,7 +36,23 @@ export class KeyStage {
     { value: 'found', name: 'As found' },
     { value: 'left', name: 'As left' },
   ];
-  protected readonly lines = computed(() => this.open.derived()?.lines ?? []);
+  /** Moment at which this session of keying began: leaving the sheet ends it. */
+  private readonly since = new Date().toISOString();
+  /** Lines with their holds: while anything is to be keyed, a hold counts only if it was passed in this session. */
+  protected readonly lines = computed<readonly SaidLine[]>(() => {
+    const lines = this.open.derived()?.lines ?? [];
+    if (!lines.some((l) => l.code !== undefined && !l.done)) return lines;
+    const passed = new Set(
+      this.open
+        .evidence()
+        .flatMap((e) => (e.kind === 'keyed' && e.atClient >= this.since ? [e.subject] : [])),
+    );
+    return lines.map((l) =>
+      l.hold !== undefined && movesHold.has(l.hold) && !passed.has(l.key)
+        ? { ...l, done: false }
+        : l,
+    );
+  });
   protected readonly picked = signal<string | null>(null);
   protected readonly current = computed<SaidLine | undefined>(
     () => this.lines().find((l) => l.key === this.picked()) ?? this.lines().find((l) => !l.done),
@@ -49,7 +68,6 @@ export class KeyStage {
     return groups;
   });
   protected readonly rows = computed(() => this.open.derived()?.rows ?? []);
-  protected readonly draft = signal<Readonly<Record<string, Value>>>({});
   protected readonly overriding = signal<string | null>(null);
   protected readonly overrideWhy = signal('');
   protected readonly overrideValue = signal('');
@@ -80,29 +98,6 @@ export class KeyStage {
           `${p.key}${p.times > 1 ? ` × ${p.times}` : ''}${p.holdS ? ` (hold ${p.holdS} s)` : ''}`,
       )
       .join('   ');
-  }
-
-  /** Value standing in the table being filled in: what was typed, otherwise what is known. */
-  protected value(row: SaidRow): Value {
-    const known = this.view() === 'found' ? (row.found ?? row.factory) : (row.left ?? row.planned);
-    return this.draft()[row.code] ?? known;
-  }
-
-  protected type(row: SaidRow, text: string): void {
-    const number = typeof row.factory === 'number';
-    const value = number ? Number(text.replace(',', '.')) : text;
-    if (number && !Number.isFinite(value))
-      return this.problem.set(`${row.code}: "${text}" is no number.`);
-    this.problem.set(null);
-    this.draft.set({ ...this.draft(), [row.code]: value });
-  }
-
-  protected keep(): void {
-    const which = this.view() === 'found' ? 'asFound' : 'asLeft';
-    const values = Object.fromEntries(this.rows().map((row) => [row.code, this.value(row)]));
-    this.open.record('snapshot', which, { which, source: 'typed', values });
-    this.draft.set({});
-    this.view.set('sheet');
   }
 
   protected startOverride(line: SaidLine): void {

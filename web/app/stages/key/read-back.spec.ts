@@ -1,0 +1,94 @@
+import { provideZonelessChangeDetection, signal } from '@angular/core';
+import { TestBed } from '@angular/core/testing';
+import type { SaidRow } from '../../compute/compute.types';
+import { OpenJob } from '../../job-state/open-job';
+import { ReadBack } from './read-back';
+
+const row = (code: string, more: Partial<SaidRow> = {}): SaidRow =>
+  ({
+    code,
+    name: `setting ${code}`,
+    unit: 's',
+    factory: 5,
+    planned: 4,
+    factoryText: '5 s',
+    plannedText: '4 s',
+    choices: [],
+    limits: { min: 0.1, max: 3600 },
+    relied: true,
+    ...more,
+  }) as unknown as SaidRow;
+
+describe('reading settings back', () => {
+  async function bed(which: 'asFound' | 'asLeft', ...rows: SaidRow[]) {
+    const records: unknown[][] = [];
+    TestBed.configureTestingModule({
+      providers: [
+        provideZonelessChangeDetection(),
+        {
+          provide: OpenJob,
+          useValue: {
+            derived: signal({ rows }),
+            record: (...args: unknown[]) => records.push(args),
+          },
+        },
+      ],
+    });
+    const fixture = TestBed.createComponent(ReadBack);
+    fixture.componentRef.setInput('which', which);
+    await fixture.whenStable();
+    const page = fixture.nativeElement as HTMLElement;
+    const line = (code: string) => page.querySelector(`[data-setting="${code}"]`) as HTMLElement;
+    const readsSo = async (code: string): Promise<void> => {
+      (line(code).querySelector('button') as HTMLButtonElement).click();
+      await fixture.whenStable();
+    };
+    const type = async (code: string, text: string): Promise<void> => {
+      const input = line(code).querySelector('input') as HTMLInputElement;
+      input.value = text;
+      input.dispatchEvent(new Event('change'));
+      await fixture.whenStable();
+    };
+    const keep = async (): Promise<void> => {
+      (page.querySelector('.act.main') as HTMLButtonElement).click();
+      await fixture.whenStable();
+    };
+    return { page, records, readsSo, type, keep };
+  }
+
+  it('begins unread, and keeps only what somebody has read', async () => {
+    const { page, records, readsSo, type, keep } = await bed(
+      'asFound',
+      row('211'),
+      row('212'),
+      row('900', { relied: false }),
+    );
+    expect(page.querySelector('[role=status]')?.textContent).toContain('0 of 3 read');
+    await keep();
+    expect(records).toEqual([]);
+    await readsSo('211');
+    await type('212', '7,5');
+    expect(page.querySelector('[role=status]')?.textContent).toContain('2 of 3 read');
+    await keep();
+    expect(records).toEqual([
+      ['snapshot', 'asFound', { which: 'asFound', source: 'typed', values: { 211: 5, 212: 7.5 } }],
+    ]);
+  });
+
+  it('keeps what was read before beside what is read now; as left it reads as planned', async () => {
+    const { records, readsSo, keep } = await bed('asLeft', row('211', { left: 3 }), row('212'));
+    await readsSo('212');
+    await keep();
+    expect((records[0][2] as { values: unknown }).values).toEqual({ 211: 3, 212: 4 });
+  });
+
+  it('refuses what is no number, and what cannot stand there, with the range', async () => {
+    const { page, type, keep, records } = await bed('asLeft', row('211'));
+    await type('211', 'fast');
+    expect(page.querySelector('[role=alert]')?.textContent).toContain('no number');
+    await type('211', '99999');
+    expect(page.querySelector('[role=alert]')?.textContent).toContain('from 0.1 to 3600 s');
+    await keep();
+    expect(records).toEqual([]);
+  });
+});
