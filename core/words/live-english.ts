@@ -91,7 +91,7 @@ export const livePhrases: Readonly<Record<string, (a: Args) => string>> = {
   'supply.on': (a) => `${upper(speedAt(a))}, every run contact open: close ${s(a['device'])}${a['power'] ? `, then press ${s(a['power'])}` : ''}. Nothing may move. Read the display.`,
   'link.volts': (a) => `Measure the DC link between ${s(a['plus'])} and ${s(a['minus'])}, motor stopped.`,
   'input.work': (a) => upper(`${held(a)}${a['preset'] ? '' : `${speedAt(a)}: `}${worked(a)}. Read the state of ${s(a['terminal'])} on the display.`),
-  'input.volts': (a) => `${upper(s(a['device']))} still ${a['press'] ? 'pressed' : a['position'] === 'in' ? 'in' : `at ${s(a['position'])}`}: measure ${s(a['terminal'])} against ${against(a)}.`,
+  'input.volts': (a) => `${upper(s(a['device']))} still ${a['press'] ? 'pressed' : a['position'] === 'in' || a['position'] === 'closed' ? s(a['position']) : `at ${s(a['position'])}`}: measure ${s(a['terminal'])} against ${against(a)}.`,
   'input.on': (a) => `${s(a['terminal'])} is on.`,
   'input.off': (a) => `${s(a['terminal'])} stays off.`,
   'input.goesOff': (a) => `${s(a['terminal'])} goes off, and comes back when it is let go.`,
@@ -173,6 +173,7 @@ export const livePhrases: Readonly<Record<string, (a: Args) => string>> = {
   rest: (a) =>
     `Then ${[
       a['letGo'] ? `let go of ${s(a['letGo'])}` : '',
+      a['letOpen'] ? `let ${s(a['letOpen'])} open` : '',
       a['putBack'] ? `put ${s(a['putBack'])} back` : '',
       a['twistOut'] ? `twist ${s(a['twistOut'])} out` : '',
       a['power'] ? `press ${s(a['power'])}` : '',
@@ -204,7 +205,7 @@ export const cautions: Readonly<Record<string, string>> = {
 /** Parts of the live tests by their code. */
 export const liveSectionNames: Readonly<Record<string, string>> = {
   power: 'Power',
-  inputs: 'Inputs and signals; nothing turns',
+  inputs: 'Inputs and signals',
   contacts: 'Stops and guards, seen at the device',
   bump: 'First turn',
   stops: 'Every stop, from low speed',

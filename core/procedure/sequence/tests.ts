@@ -13,6 +13,7 @@ import {
   kindOf,
   operationOf,
   phrase,
+  positionOf,
   tagsOf,
   type StepContext,
   type Worked,
@@ -186,9 +187,15 @@ function restPhrase(
     const worked = operationOf(c, id);
     return worked === undefined || isMomentary(kindOf(c, worked)?.kind ?? '');
   };
+  // A process or a controller closes and opens its contact; nobody turns it back.
+  const closes = (id: OperationId): boolean => {
+    const worked = operationOf(c, id);
+    return worked !== undefined && positionOf(c, worked) === 'closed';
+  };
   return phrase('rest', {
     letGo: tags((id) => id !== estop && momentary(id)),
-    putBack: tags((id) => id !== estop && !momentary(id)),
+    letOpen: tags((id) => id !== estop && !momentary(id) && closes(id)),
+    putBack: tags((id) => id !== estop && !momentary(id) && !closes(id)),
     twistOut: tags((id) => id === estop),
     stop: stop === undefined ? '' : stop === 'key' ? 'key' : (tagsOf(c, [stop])[0] ?? ''),
     lowered: lowered ? tagsOf(c, ['down']).join('') : '',

@@ -11,7 +11,7 @@ const destroys = /^damage\.|^pe\.onPhase$/u;
   imports: [ShowMe],
   template: `
     @for (f of findings(); track f.finding.key) {
-      <section class="notice" role="alert" [attr.data-finding]="f.finding.rule">
+      <section class="notice" role="alert" [attr.data-finding]="f.finding.key">
         <p>
           <b>Do not switch on. {{ f.what }}</b> {{ f.why }} What is simulated from here on is not
           what the panel would do.

@@ -11,6 +11,7 @@ import { Icon } from './icon';
     @if (at(); as proof) {
       <a
         class="act quiet"
+        [attr.data-trial]="proof.script"
         [routerLink]="['/jobs', open.state().id, 'rehearse']"
         [queryParams]="{ trial: proof.script, at: proof.atUs }"
         ><tac-icon name="play" /> Show me</a
