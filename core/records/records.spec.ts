@@ -151,6 +151,7 @@ describe('settings in three sets', () => {
       'steps.fail',
       'steps.open',
       'settings.differ',
+      'settings.unread',
     ]);
   });
 });

@@ -27,6 +27,7 @@ export function requirementsOf({ arrangement, list, job }: Source): Requirement[
     ...speeds(arrangement, job),
     ...powerReturn(arrangement, job),
     ...powerOn(),
+    ...powerOff(arrangement),
     ...places(arrangement),
     ...shows(arrangement, job),
   ].filter((r) => r.looks.length > 0 && r.looks.every((look) => ids.includes(look.trial)));
@@ -232,6 +233,21 @@ const powerOn = (): Requirement[] => [
     must: { kind: 'staysStopped' },
   },
 ];
+
+/** The button of a line contactor takes the power off. */
+function powerOff({ power, contactor }: Arrangement): Requirement[] {
+  if (!power || !contactor) return [];
+  return [
+    {
+      id: 'power.off',
+      rank: 'protects',
+      wish: ['startStop', 'estop'],
+      operation: power.off,
+      looks: [{ trial: 'power.off', mark: 'powerOffPressed' }],
+      must: { kind: 'shows', signal: `${contactor}.on`, on: false },
+    },
+  ];
+}
 
 /** The key turned back with a start given at the other place starts nothing. */
 function places(a: Arrangement): Requirement[] {

@@ -36,6 +36,7 @@ const functions: Readonly<Record<string, (device: string, a: Args) => string>> =
     `${d}${a['position'] ? ` at ${String(a['position'])}` : ''} gives ${n(Number(a['hz']), 1)} Hz.`,
   rises: (_d, a) => `The speed rises with ${String(a['dial'] || 'the signal')}.`,
   on: () => 'Power that comes on starts nothing, with every run contact open.',
+  off: (d, a) => `${d} takes the power off: ${String(a['shows'])} drops out.`,
   remote: (d, a) => `Turning ${d} back starts nothing, with ${String(a['start'])} still given.`,
   rest: (_d, a) => `At rest ${String(a['shows'])} is ${a['on'] ? 'on' : 'off'}.`,
   running: (_d, a) => `While it runs ${String(a['shows'])} is ${a['on'] ? 'on' : 'off'}.`,

@@ -119,6 +119,7 @@ function askOpened(
               terminal: landingOf(c, terminal),
             }),
         expect: state(is),
+        ...(contactor && c.required.has(worked.id) ? { requirement: worked.id, seen: is } : {}),
       },
       [worked],
     );
@@ -132,7 +133,9 @@ function askOpened(
       do: phrase('contact.opens', { ...args, more: false }),
       must: phrase('contact.seen', args),
       expect: state('changes'),
-      requirement: `${worked.id === a.estop ? 'estop' : stopName(a.stops, worked.id)}.stops`,
+      requirement: c.required.has(worked.id)
+        ? worked.id
+        : `${worked.id === a.estop ? 'estop' : stopName(a.stops, worked.id)}.stops`,
       seen: 'nothing',
     },
     [worked],

@@ -318,7 +318,7 @@ export class Sequence {
 
   private bringToRest(): Rest {
     const a = this.arrangement;
-    const conditions = [a.estop, ...a.interlocks, ...a.stops];
+    const conditions = [a.estop, a.power?.off, ...a.interlocks, ...a.stops];
     const letGo = this.given.filter((id) => !this.held.includes(id));
     const first = letGo.filter((id) => !conditions.includes(id));
     const drives = (): boolean => this.movedSince(this.nowMs);
@@ -346,7 +346,8 @@ export class Sequence {
 
   private takeBack(id: OperationId): void {
     this.take(id, READY_AGAIN_MS);
-    if (id === this.arrangement.estop) this.powerOn();
+    const { estop, power } = this.arrangement;
+    if (id === estop || id === power?.off) this.powerOn();
   }
 
   /** Closes a line contactor again where there is one. */

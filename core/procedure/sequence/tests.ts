@@ -201,6 +201,9 @@ function restPhrase(
     lowered: lowered ? tagsOf(c, ['down']).join('') : '',
     fault: fault ?? '',
     breaker: powerOff ? (tagsOf(c, [], [mainBreaker])[0] ?? '') : '',
-    power: estop && letGo.includes(estop) && power ? (tagsOf(c, [power.on])[0] ?? '') : '',
+    power:
+      power && letGo.some((id) => id === estop || id === power.off)
+        ? (tagsOf(c, [power.on])[0] ?? '')
+        : '',
   });
 }

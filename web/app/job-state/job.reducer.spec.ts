@@ -340,4 +340,24 @@ describe('a plan that follows from an edit', () => {
     s = reduce(s, JobActions.redo(stamp()));
     expect([s.job?.scheme.maxHz, s.job?.adopted]).toEqual([45, plan]);
   });
+
+  it('stays one step to take back when news of an own change comes after its answer', () => {
+    const [one, two] = [{ planHash: '1' }, { planHash: '2' }] as never[];
+    let s = edit(opened(), (d) => {
+      d.scheme.maxHz = 45;
+      d.adopted = one;
+    });
+    const [first] = s.outbox;
+    s = arrived(s, 4);
+    s = edit(s, (d) => {
+      d.scheme.maxHz = 40;
+      d.adopted = two;
+    });
+    // What was asked for before the answer tells of the own change as if it were somebody's.
+    const news = { ...theirs(4, first.patch), id: first.id };
+    s = reduce(s, JobActions.stale({ job: s.base as Job, revision: 4, changes: [news] }));
+    expect([s.undo.length, s.conflict, s.replan, s.outbox.length]).toEqual([2, null, false, 1]);
+    s = reduce(s, JobActions.undo(stamp()), JobActions.undo(stamp()));
+    expect([s.job?.scheme.maxHz, s.job?.adopted]).toEqual([undefined, undefined]);
+  });
 });

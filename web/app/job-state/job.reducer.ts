@@ -76,7 +76,10 @@ function rebase(
   changes: readonly ServerChange[],
   tooFar = false,
 ): JobState {
-  const { arrived, thinned, conflict } = clashOf(state.outbox, job, changes, tooFar);
+  const { arrived, thinned, conflict } = clashOf(state.outbox, job, changes, {
+    tooFar,
+    from: state.revision,
+  });
   const outbox = state.outbox
     .filter((c) => !arrived.includes(c.id))
     .map((c) => thinned.find((t) => t.id === c.id) ?? c);

@@ -300,7 +300,10 @@ export class LocalStore {
   ): Promise<void> {
     await this.alone(jobId, async () => {
       const [base, outbox] = await Promise.all([this.shelf.get('base', jobId), this.outbox(jobId)]);
-      const { arrived, thinned, conflict } = clashOf(outbox, job, changes, tooFar);
+      const { arrived, thinned, conflict } = clashOf(outbox, job, changes, {
+        tooFar,
+        from: base?.revision ?? -1,
+      });
       const acts: Act[] = [
         ...arrived.map((key): Act => ({ drop: 'outbox', key })),
         ...thinned.map((value): Act => ({ put: 'outbox', value })),

@@ -17,7 +17,8 @@ import type { Conflict, PendingChange, ServerChange } from './job.model';
  * @param outbox waiting changes in their order
  * @param job the document as the server has it now
  * @param changes what was changed there since
- * @param tooFar that was too much to be told: whatever waits is asked about
+ * @param options `tooFar`: that was too much to be told, whatever waits is asked about; `from`: revision that is known already,
+ *   changes up to it are no news
  * @returns ids that have arrived already, waiting changes without the plan that went with them where another plan was adopted
  *   meanwhile, and the first change that cannot stand beside what others did
  */
@@ -25,14 +26,17 @@ export function clashOf(
   outbox: readonly PendingChange[],
   job: Job,
   changes: readonly ServerChange[],
-  tooFar = false,
+  { tooFar = false, from = -1 }: { readonly tooFar?: boolean; readonly from?: number } = {},
 ): Clash {
   if (tooFar && outbox.length > 0) {
     const why = 'thousands of changes were made elsewhere since';
     return { arrived: [], thinned: [], conflict: { mine: outbox[0], theirs: [], since: [], why } };
   }
   const known = new Set(changes.map((c) => c.id));
-  const since = changes.filter((c) => !outbox.some((mine) => mine.id === c.id));
+  // What is in already is nobody else's: the answer to it came before these changes did.
+  const since = changes.filter(
+    (c) => c.revision > from && !outbox.some((mine) => mine.id === c.id),
+  );
   const waiting = outbox.filter((c) => !known.has(c.id));
   const left = waiting.map((c) => withoutPlan(c, since));
   const thinned = left.filter((c, i) => c !== waiting[i]);
