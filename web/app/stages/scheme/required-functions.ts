@@ -17,9 +17,9 @@ export class RequiredFunctions {
   protected readonly requirements = computed(() => this.open.derived()?.requirements ?? []);
   /** Why there is no list, where there is none. */
   protected readonly none = computed(() =>
-    this.open.job()?.scheme.startStop === undefined
-      ? 'Say how it is started and stopped; what the machine must do follows from that.'
-      : (this.open.derived()?.noTests ?? ''),
+    this.open.derived()?.noTests
+      ? this.open.derived()?.noTests
+      : 'Say how it is started and stopped; what the machine must do follows from that.',
   );
   protected readonly metText = computed(() => {
     const all = this.requirements().filter((r) => !r.stated);

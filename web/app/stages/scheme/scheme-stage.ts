@@ -72,6 +72,8 @@ export class SchemeStage {
   protected readonly findings = computed(() =>
     (this.open.derived()?.findings ?? []).filter((f) => f.finding.stage !== 'plate'),
   );
+  /** Whether anything was simulated that a rule could judge. */
+  protected readonly judged = computed(() => (this.open.derived()?.requirements.length ?? 0) > 0);
   protected readonly plan = computed(() => this.open.derived()?.plan);
   /** What gives the two-wire command; with one selector for both directions it is that selector. */
   protected readonly startBys = computed(() =>
