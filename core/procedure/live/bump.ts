@@ -18,6 +18,10 @@ import { seconds, tolerances } from '../tolerances.js';
 /** Share of the highest frequency at which the machine is first turned, and every stop tried. */
 export const BUMP_SHARE = 0.2;
 
+/** Which way the shaft turns now, as an answer. */
+export const turning = ({ s }: LiveTests): string =>
+  s.shaft.turns === 'rest' ? 'stopped' : s.shaft.turns;
+
 /** How a sentence says that a run is started. */
 export function startArgs(c: StepContext, direction: Direction = 'forward') {
   const f = starterOf(c, direction);
@@ -71,7 +75,7 @@ export function bump(t: LiveTests, direction: Direction): void {
       ...(direction === 'forward' && c.arrangement.starts.forward
         ? { requirement: 'stop.1.stops' }
         : {}),
-      seen: s.shaft.turns === 'rest' ? 'stopped' : s.shaft.turns,
+      seen: turning(t),
     },
     [
       ...functions,

@@ -1,12 +1,7 @@
 import type { OperationId } from '../../scheme/index.js';
 import { operationOf, phrase, starterOf, state, tagOf } from '../context.js';
 import type { LiveTests } from '../sequence/tests.js';
-import { behindStart, bump, BUMP_SHARE, hzRange, startArgs } from './bump.js';
-
-const turning = (t: LiveTests): string => {
-  const { turns } = t.s.shaft;
-  return turns === 'rest' ? 'stopped' : turns;
-};
+import { behindStart, bump, BUMP_SHARE, hzRange, startArgs, turning } from './bump.js';
 
 /** Both directions given together where two hands can do it, and the release of one. */
 function bothTogether(t: LiveTests): void {

@@ -2,12 +2,8 @@ import type { Must } from '../../requirements/index.js';
 import type { OperationId } from '../../scheme/index.js';
 import { operationOf, phrase, starterOf, state, tagOf, tagsOf, type Worked } from '../context.js';
 import type { LiveTests, RestsOn } from '../sequence/tests.js';
-import { behindStart, BUMP_SHARE, startArgs } from './bump.js';
+import { behindStart, BUMP_SHARE, startArgs, turning } from './bump.js';
 
-const stopped = (t: LiveTests): string => {
-  const { turns } = t.s.shaft;
-  return turns === 'rest' ? 'stopped' : turns;
-};
 /** Whether the motor was started by what was just done. */
 const starts = (t: LiveTests): string => (Math.abs(t.s.hz) > 0 ? 'startsByItself' : 'staysStopped');
 
@@ -31,7 +27,7 @@ function askStop(
           : phrase(code === 'stop.released' ? 'stop.staysStopped' : `${code}.must`, args),
       expect: state(must),
       requirement,
-      seen: must === 'stopped' ? stopped(t) : starts(t),
+      seen: must === 'stopped' ? turning(t) : starts(t),
     },
     restsOn,
   );
