@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import { stateNames } from '../drive/index.js';
 import { pathIssues } from '../job/index.js';
 import { shippedProfile, shippedProfiles } from './families.js';
 import { planningGaps } from './gaps.js';
@@ -48,6 +49,37 @@ describe('device profiles', () => {
     expect(issues(p)).toEqual(
       jasmine.arrayWithExactContents(['rows.1.terminals', 'links.IL.factory', 'taskSettings.IN1']),
     );
+  });
+
+  it('of a drive show a text in every state, a code for every fault, and every digital input in one monitor', () => {
+    for (const family of Object.keys(shippedProfiles)) {
+      const profile = shippedProfile(family);
+      const { display, kind, terminals } = profile;
+      if (kind !== 'drive') continue;
+      for (const state of stateNames)
+        expect(display?.states[state]).withContext(`${profile.family} ${state}`).toBeDefined();
+      const texts = Object.values(display?.states ?? {}).map((s) => JSON.stringify(s));
+      expect(new Set(texts).size)
+        .withContext(`${profile.family}: states that look alike`)
+        .toBeGreaterThan(8);
+      const form = display?.monitors['inputs'].form;
+      const shown = form?.as === 'number' ? [] : (form?.terminals ?? []);
+      const inputs = Object.keys(terminals).filter((t) =>
+        ['digitalInput', 'enableInput'].includes(terminals[t].kind),
+      );
+      expect(shown).withContext(profile.family).toEqual(inputs);
+    }
+  });
+
+  it('are refused where the display names a terminal or a lamp that is not there', () => {
+    const p = copy('ondulet-n') as unknown as Profile;
+    const { display } = p;
+    (display as unknown as { states: Record<string, unknown> }).states['ready'] = {
+      text: 'X',
+      lamps: { moon: 'lit' },
+    };
+    (display?.monitors['inputs'].form as { terminals: string[] }).terminals.push('D99');
+    expect(issues(p)).toEqual(['display.monitors.inputs', 'display.states.ready']);
   });
 
   it('of a drive must say how it behaves wherever a motor may move by itself', () => {

@@ -1,3 +1,12 @@
+export {
+  displayFace,
+  monitorShown,
+  shownIn,
+  type Display,
+  type DisplayFace,
+  type MonitorShown,
+  type Shown,
+} from './display.js';
 export { shippedProfile, shippedProfiles } from './families.js';
 export { planningGaps } from './gaps.js';
 export {

@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import { displaySchema, type Display } from './display.js';
 
 const text = v.pipe(v.string(), v.minLength(1), v.maxLength(400));
 const code = v.pipe(v.string(), v.minLength(1), v.maxLength(40));
@@ -255,6 +256,8 @@ const baseEntries = {
   ),
   faults: v.record(code, open({ code: text, name: text, remedy: v.optional(text) })),
   keypad: keypadSchema,
+  /** Monitors, and display and lamps in each state; absent where the manual was not at hand. */
+  display: v.optional(displaySchema),
   options: v.optional(v.record(code, open({ name: text })), {}),
   registers: v.optional(v.record(code, v.number())),
   dischargeS: positive,
@@ -324,6 +327,7 @@ interface Inner {
   taskSettings: Record<string, string>;
   roles: Record<string, Policy>;
   policies: Record<string, Policy>;
+  display?: Display | undefined;
 }
 
 function* referenceFaults(p: Inner): Generator<{ path: string[]; message: string }> {
@@ -353,6 +357,7 @@ function* referenceFaults(p: Inner): Generator<{ path: string[]; message: string
     if (!p.settings[setting])
       yield { path: ['taskSettings', terminal], message: `there is no setting "${setting}"` };
   }
+  yield* displayFaults(p);
   for (const group of ['roles', 'policies'] as const) {
     for (const [id, policy] of Object.entries(p[group])) {
       if (
@@ -371,4 +376,20 @@ function* referenceFaults(p: Inner): Generator<{ path: string[]; message: string
           message: 'a drive profile must say how it behaves here, or "unknown"',
         };
   }
+}
+
+/** Terminals and lamps that the display names and the device does not have. */
+function* displayFaults({
+  display,
+  terminals,
+}: Inner): Generator<{ path: string[]; message: string }> {
+  if (!display) return;
+  for (const [id, { form }] of Object.entries(display.monitors))
+    for (const terminal of form.as === 'number' ? [] : form.terminals)
+      if (!terminals[terminal])
+        yield { path: ['display', 'monitors', id], message: `there is no terminal "${terminal}"` };
+  for (const [id, { lamps }] of Object.entries(display.states))
+    for (const lamp of Object.keys(lamps))
+      if (display.lamps[lamp] === undefined)
+        yield { path: ['display', 'states', id], message: `there is no lamp "${lamp}"` };
 }

@@ -5,7 +5,7 @@ import { commandPlace, isPulse, terminalDemand } from './command.js';
 import { outputStretch } from './motion.js';
 import type { DcLink } from './power.js';
 import { nextCrossing } from './ramp.js';
-import type { DriveState, Motion } from './state.js';
+import { faultNames, type DriveState, type Motion } from './state.js';
 import { initialDrive, stepDrive, wakeDrive, type DriveInputs } from './step.js';
 import { stateNames, viewDrive } from './view.js';
 import { restingLevels, type Control, type InputName, type Levels } from './vocabulary.js';
@@ -43,6 +43,7 @@ export function driveLogic(spec: DriveSpec): DeviceLogic<DriveState, DriveInputs
   const { control, link } = spec;
   return {
     states: stateNames,
+    faults: faultNames,
     init: () => initialDrive(control, { levels: { ...restingLevels, mains: 0 }, referenceHz: 0 }),
     sense: (reading, before) => inputsOf(spec, reading, before),
     step: (s, inputs, t) => stepDrive(control, link, s, inputs, t),

@@ -3,17 +3,19 @@ import type { InputName, Levels } from './vocabulary.js';
 import type { Ramp, RampPair } from './ramp.js';
 
 /** Faults the command logic knows. */
-export type Fault =
-  | 'undervoltage'
-  | 'overvoltage'
-  | 'overcurrent'
-  | 'bothDirections'
-  | 'enableDiscrepancy'
-  | 'externalFault'
-  | 'referenceLoss'
-  | 'overload'
-  | 'thermistor'
-  | 'inputPhaseLoss';
+export const faultNames = [
+  'undervoltage',
+  'overvoltage',
+  'overcurrent',
+  'bothDirections',
+  'enableDiscrepancy',
+  'externalFault',
+  'referenceLoss',
+  'overload',
+  'thermistor',
+  'inputPhaseLoss',
+] as const;
+export type Fault = (typeof faultNames)[number];
 
 /** +1 forward, −1 reverse, 0 none. */
 export type Direction = -1 | 0 | 1;

@@ -58,6 +58,16 @@ export const shaftSchema = v.strictObject({
 });
 export type ShaftSeen = v.InferOutput<typeof shaftSchema>;
 
+/** What a device shows when a step looks at it. */
+export const shownSchema = v.strictObject({
+  /** Monitor that is read; empty for the resting display. */
+  monitor: v.pipe(v.string(), v.maxLength(80)),
+  keys: v.pipe(v.array(text(80)), v.maxLength(12)),
+  shows: v.pipe(v.string(), v.maxLength(200)),
+  lamps: v.array(v.strictObject({ name: text(80), is: v.picklist(['dark', 'lit', 'flashing']) })),
+});
+export type DisplaySeen = v.InferOutput<typeof shownSchema>;
+
 /** One step of a procedure; embedded whole in its readings, so that they still read correctly later. */
 export const stepSchema = v.strictObject({
   key: text(160),
@@ -85,6 +95,8 @@ export const stepSchema = v.strictObject({
   /** The shaft before anything is done for it, and when it is looked at: as simulated. */
   shaftBefore: v.optional(shaftSchema),
   shaftAfter: v.optional(shaftSchema),
+  /** What display and lamps of the device show then: where it is read, by which keys, and as it stands there. */
+  display: v.optional(shownSchema),
   /** What ends the act: everything let go, faults reset, the machine at rest. */
   then: v.optional(phraseSchema),
   /** What comes after waits until this is passed. */

@@ -32,6 +32,7 @@ export {
   type LiveSection,
   type Phrase,
   type ProcedureStep,
+  type DisplaySeen,
   type ShaftSeen,
 } from './evidence.js';
 export { readingDoubt, type Doubt } from './doubt.js';

@@ -75,6 +75,8 @@ export interface CircuitQuestion {
 export interface DeviceLogic<S, I> {
   /** Names of its states, for traces. */
   readonly states: readonly string[];
+  /** Names of the faults it may keep, for traces. */
+  readonly faults: readonly string[];
   init(): S;
   /** What of a reading the logic goes by; the same object where nothing it goes by has changed. */
   sense(reading: Reading, before: S): I;

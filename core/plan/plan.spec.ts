@@ -41,6 +41,7 @@ function strangeProfile(): Profile {
   return v.parse(profileSchema, {
     ...p,
     family: 'strange',
+    display: undefined,
     terminals,
     taskSettings,
     settings,

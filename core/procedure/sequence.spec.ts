@@ -2,7 +2,7 @@ import { liveSections, type ProcedureStep } from '../job/index.js';
 import { rehearse } from '../rehearsal/index.js';
 import { requirementsHeld } from '../hazards/index.js';
 import { everyArrangement, type BuiltCase } from '../testing/matrix.js';
-import { signalAt, type Trace } from '../trace/index.js';
+import { signalAt, stateAt, type Trace } from '../trace/index.js';
 import { trialsOf, type Trial } from '../trials/index.js';
 import { say, sayCaution } from '../words/index.js';
 import { liveOf } from './live/index.js';
@@ -23,6 +23,29 @@ function moves(trace: Trace, fromUs: number, toUs: number): boolean {
   for (let t = fromUs; t <= toUs; t += 20_000)
     if (Math.abs(signalAt(trace, 'shaft.hz', t)) > STANDSTILL_HZ) return true;
   return false;
+}
+
+/** What stands on the display at a moment of a trace, worked out from its signals alone. */
+function showsThere({ profile }: BuiltCase, trace: Trace, at: number, { display }: ProcedureStep) {
+  const { monitor = '', keys = [] } = display ?? {};
+  const form = Object.values(profile.display?.monitors ?? {}).find((m) => m.name === monitor)?.form;
+  const on = (terminal: string): boolean =>
+    trace.signals.some((s) => s.id === `device.${terminal}`) &&
+    signalAt(trace, `device.${terminal}`, at) === 1;
+  if (form?.as === 'marks')
+    return form.terminals.map((t) => (on(t) ? form.on : form.off)).join(form.between);
+  if (form?.as === 'word') {
+    const bits = [...form.terminals].reverse().map((t) => (on(t) ? '1' : '0'));
+    return `${form.lead}${String(parseInt(bits.join(''), 2)).padStart(form.digits, '0')}`;
+  }
+  const hz = signalAt(trace, 'device.hz', at);
+  const digits = profile.display?.monitors['hz'].form;
+  const unit = digits?.as === 'number' && digits.unit ? ` ${digits.unit}` : '';
+  const number = `${hz.toFixed(digits?.as === 'number' ? digits.decimals : 1)}${unit}`;
+  if (keys.length > 0) return number;
+  const fault = stateAt(trace, 'device.fault', at);
+  const { text = '?' } = profile.display?.states[stateAt(trace, 'device.state', at)] ?? {};
+  return text.replace('{hz}', number).replace('{fault}', profile.faults[fault]?.code ?? '');
 }
 
 const lookUs = ({ from }: ProcedureStep): number => (from.kind === 'simulation' ? from.atUs : 0);
@@ -54,6 +77,10 @@ describe('live tests as one sequence', () => {
             expect(step.cautions.includes('cannotRun') && step.cautions.includes('turns'))
               .withContext(`${context} ${step.key}`)
               .toBeFalse();
+            if (step.display)
+              expect(step.display.shows)
+                .withContext(`${context} ${step.key}: ${step.display.monitor}`)
+                .toBe(showsThere(c, trace, at, step));
             before = at;
             looked++;
           }

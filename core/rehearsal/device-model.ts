@@ -90,6 +90,8 @@ function signalsOf(d: InstalledDevice, logic: Logic): SignalSpec[] {
   return [
     { id: 'device.state', of, unit: '', kind: 'state', states: logic.states },
     { id: 'device.hz', of, unit: 'Hz', kind: 'value' },
+    { id: 'device.fault', of, unit: '', kind: 'state', states: ['none', ...logic.faults] },
+    { id: 'device.keypadHz', of, unit: 'Hz', kind: 'value' },
     ...d.inputs.map((i) => level(i.terminal)),
     ...d.enables.map((i) => level(i.terminal)),
     ...d.relays.map((r): SignalSpec => ({
@@ -300,6 +302,8 @@ function observe(logic: Logic, s: DeviceState, t: number): Stretch[] {
   return [
     steady(logic.states.indexOf(view.state), t),
     output.kind === 'frequency' ? pathStretch(output.path, t) : steady(view.hz, t),
+    steady(view.fault === null ? 0 : logic.faults.indexOf(view.fault) + 1, t),
+    steady(view.keypadHz ?? 0, t),
     ...s.inputs.map((level) => steady(level, t)),
     ...s.enables.map((level) => steady(level, t)),
     ...s.relays.map((on) => steady(on ? 1 : 0, t)),

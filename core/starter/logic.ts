@@ -32,6 +32,7 @@ const dark: StarterState = { fed: false, up: false, readyUs: Infinity, mains: 0 
 export function starterLogic(spec: StarterSpec): DeviceLogic<StarterState, Reading> {
   return {
     states: starterStates,
+    faults: [],
     init: () => dark,
     sense: (reading) => reading,
     step: (s, { controlSupply, mains }, t) => {

@@ -1,4 +1,4 @@
-export { liveSectionNames, sayAct, sayShaft } from './live-english.js';
+export { liveSectionNames, sayAct, sayDisplay, sayShaft } from './live-english.js';
 export { sayTitle } from './facts-english.js';
 export { sayDoing, sayRequirement } from './requirements-english.js';
 export { sayWire } from './wires-english.js';

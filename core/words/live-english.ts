@@ -1,3 +1,4 @@
+import type { DisplaySeen } from '../job/index.js';
 import { names } from './names-english.js';
 import { n, type Args } from './numbers.js';
 
@@ -80,7 +81,7 @@ const opens = (a: Args): string =>
 /** How a fault is read and reset at the end of an act. */
 const faultReset = (a: Args): string =>
   a['fault']
-    ? `the device shows a fault (${names[s(a['fault'])] ?? s(a['fault'])}): reset it with its key`
+    ? `the device shows ${a['code'] ? `${s(a['code'])}, ` : ''}a fault (${names[s(a['fault'])] ?? s(a['fault'])}): reset it with its key`
     : '';
 
 /** What a live step says, and what a reading of it must show. */
@@ -257,6 +258,24 @@ export function sayAct(act: string, args: Args): string {
   if (exact) return exact(args, '');
   const [head, ...rest] = act.split('.');
   return actNames[head]?.(args, rest.join('.')) ?? act;
+}
+
+/**
+ * What is read at the device, in words: the keys that reach it, what stands there, the lamps.
+ *
+ * @example sayDisplay({ monitor: 'Z/20', keys: ['−'], shows: '1 0', lamps: [] }).at // 'Z/20 (−)'
+ */
+export function sayDisplay({ monitor, keys, shows, lamps }: DisplaySeen): {
+  readonly at: string;
+  readonly shows: string;
+  readonly lamps: string;
+} {
+  const path = keys.length > 0 ? ` (${keys.join(', ')})` : '';
+  return {
+    at: monitor === '' ? 'display' : `${monitor}${path}`,
+    shows: shows === '' ? 'dark' : shows,
+    lamps: lamps.map(({ name, is }) => `${name} ${is}`).join(', '),
+  };
 }
 
 /** The shaft before and after something is done. */

@@ -7,6 +7,8 @@ export const names: Readonly<Record<string, string>> = {
   stopOpen: 'the stop circuit is open', needFreshEdge: 'a new start is needed: open the run contact, then close it', wrongPlace: 'another place has command',
   noReverse: 'reverse is locked', inhibited: 'the output is inhibited', zeroReference: 'the reference is zero',
   bothDirections: 'both directions are given together', startsTogether: 'both starts came together', undervoltage: 'DC link too low', inputPhaseLoss: 'a supply phase is missing',
+  overvoltage: 'DC link too high', overcurrent: 'output current too high', enableDiscrepancy: 'the enable channels differ', externalFault: 'the external fault input',
+  referenceLoss: 'the reference signal is lost', overload: 'motor overload', thermistor: 'the motor is too hot',
   noEffect: 'no effect', failsSafe: 'stops, or will not start', hidden: 'hidden until a second fault', losesFunction: 'loses a function', wrongDirectionOrSpeed: 'wrong direction or speed',
   losesStop: 'loses a stop', open: 'open', to24: 'at 24 V', to0: 'at 0 V', welded: 'contact stuck closed', toLine: 'at the control line', toNeutral: 'at the control neutral', beforePower: 'before power-up', running: 'while running', stopping: 'while stopping',
   pulseStartStopDirection: 'start and stop pulses', pulseForwardReverseStop: 'a start pulse each way', levelRunDirection: 'run and direction', levelForwardReverse: 'a contact each way',

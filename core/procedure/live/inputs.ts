@@ -95,6 +95,7 @@ export function askInput(
       do: phrase('input.work', args),
       must: phrase(on ? 'input.on' : off, args),
       expect: state(on ? 'on' : 'off'),
+      reads: 'inputs',
     },
     [f],
   );

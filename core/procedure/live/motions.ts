@@ -24,6 +24,7 @@ function bothTogether(t: LiveTests): void {
       do: phrase('direction.both', args),
       must: phrase(`turns.${together}`, { machine: '' }),
       expect: state(together),
+      reads: 'state',
     },
     [forward, reverse],
   );
@@ -90,6 +91,7 @@ function jogs(t: LiveTests): void {
         do: phrase('jog.run', args),
         must: phrase('jog.hz', args),
         expect: hzRange(c, hz),
+        reads: 'hz',
         requirement: `jog.${way}.turns`,
       },
       [jog, 'motor'],

@@ -28,6 +28,7 @@ function askStop(
       expect: state(must),
       requirement,
       seen: must === 'stopped' ? turning(t) : starts(t),
+      reads: 'state',
     },
     restsOn,
   );

@@ -214,6 +214,11 @@ export class Sequence {
     return signalAt(this.trace, signal, this.nowMs * 1000);
   }
 
+  /** Whether a terminal of the device is there to be looked at. */
+  has(terminal: string): boolean {
+    return this.trace.signals.some(({ id }) => id === `device.${terminal}`);
+  }
+
   /** Frequency set at the keypad of the device, Hz. */
   get keypadHz(): number {
     return this.view.keypadHz ?? 0;

@@ -19,6 +19,7 @@ import {
   type Worked,
 } from '../context.js';
 import { statedOtherwise } from '../../hazards/index.js';
+import { displayNow, type ReadsAt } from './display.js';
 import { Sequence, type Rest } from './sequence.js';
 
 /** What is asked at a moment of an act. */
@@ -33,6 +34,8 @@ export interface Asked {
   readonly seen?: string;
   readonly cautions?: readonly string[];
   readonly fields?: readonly string[];
+  /** What of the device is read for it. */
+  readonly reads?: ReadsAt;
   readonly unbalancePct?: number;
   /** Where the expected value comes from, if not from this act. */
   readonly from?: ProcedureStep['from'];
@@ -42,6 +45,9 @@ export interface Asked {
 export type RestsOn = readonly (Worked | 'dial' | 'supply' | 'motor')[];
 
 type Draft = { -readonly [K in keyof ProcedureStep]: ProcedureStep[K] };
+
+/** For how long at least nothing changes while somebody looks, ms. */
+const LOOK_MS = 50;
 
 /** Sections in which the machine has not yet been seen to turn as it should. */
 const untried: readonly LiveSection[] = ['power', 'inputs', 'contacts', 'bump'];
@@ -92,10 +98,12 @@ export class LiveTests {
       cautions = [],
       from,
       fields,
+      reads,
       ...rest
     } = stated ? withoutRequirement(asked, stated) : asked;
     const shaftAfter = s.shaft;
     const moved = s.movedSince(this.lookedMs) || this.shaft.turns !== 'rest';
+    const display = reads && displayNow(c, s, reads);
     const held = requirement === undefined ? undefined : this.held(requirement, rest.expect, seen);
     this.made.push({
       ...rest,
@@ -111,10 +119,13 @@ export class LiveTests {
       shaftAfter,
       basis: basisOf(c, rest, restsOn, held?.requirement.unmet),
       ...(fields ? { fields: [...fields] } : {}),
+      ...(display ? { display } : {}),
     });
     this.told = acts.length;
     this.lookedMs = s.nowMs;
     this.shaft = shaftAfter;
+    // Nothing else is done at the very moment at which it is looked at.
+    s.wait(LOOK_MS);
   }
 
   private cautionsOf(section: LiveSection, moved: boolean): string[] {
@@ -200,6 +211,7 @@ function restPhrase(
     stop: stop === undefined ? '' : stop === 'key' ? 'key' : (tagsOf(c, [stop])[0] ?? ''),
     lowered: lowered ? tagsOf(c, ['down']).join('') : '',
     fault: fault ?? '',
+    code: fault ? (c.profile.faults[fault]?.code ?? '') : '',
     breaker: powerOff ? (tagsOf(c, [], [mainBreaker])[0] ?? '') : '',
     power:
       power && letGo.some((id) => id === estop || id === power.off)

@@ -54,6 +54,8 @@ export interface SaidStep extends StepRecord {
   readonly section: string;
   /** How the act ends, where something has to be done for it. */
   readonly then: string;
+  /** What the device shows then: where it is read, what stands there, its lamps; null where it is not looked at. */
+  readonly display: { readonly at: string; readonly shows: string; readonly lamps: string } | null;
   /** The shaft before and after, in words; empty where nothing was simulated. */
   readonly shaft: {
     readonly before: string;

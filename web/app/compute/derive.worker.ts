@@ -59,6 +59,7 @@ import {
   saySeverity,
   sayTitle,
   sayWire,
+  sayDisplay,
   sayShaft,
 } from '@tactron/core/words';
 import type {
@@ -120,6 +121,7 @@ function saidStep(record: StepRecord, named: StepRecord['step']['do']['args']): 
     title: step.act === undefined ? '' : sayAct(step.act, named),
     section: step.section === undefined ? '' : liveSectionNames[step.section],
     then: step.then ? say(step.then) : '',
+    display: step.display ? sayDisplay(step.display) : null,
     shaft:
       shaftBefore && shaftAfter
         ? {

@@ -1,5 +1,10 @@
 import { expose } from 'comlink';
-import type { Profile, SettingValues } from '@tactron/core/catalogue';
+import {
+  displayFace,
+  type DisplayFace,
+  type Profile,
+  type SettingValues,
+} from '@tactron/core/catalogue';
 import { contactsOf } from '@tactron/core/parts';
 import {
   hookPlaces,
@@ -66,6 +71,10 @@ export interface Opened {
   readonly devices: readonly ShownDevice[];
   readonly links: readonly ShownLink[];
   readonly panelDial: boolean;
+  /** What it shows in each state; undefined where its profile does not say. */
+  readonly face: DisplayFace | undefined;
+  /** Its keypad has a frequency of its own, which its keys move. */
+  readonly keypadSpeed: boolean;
   /** Turns of the shaft a minute for each Hz; undefined where the pole pairs are not known. */
   readonly rpmPerHz: number | undefined;
   readonly slipRpm: number;
@@ -179,6 +188,8 @@ const worker = {
       devices: installation.devices.flatMap((d) => shown(d, job)),
       links: shownLinks(device, profile),
       panelDial: device.facts.panelDial,
+      face: displayFace(profile),
+      keypadSpeed: device.facts.keypadHasSpeed,
       rpmPerHz: shaft.polePairs === undefined ? undefined : 60 / shaft.polePairs,
       slipRpm: shaft.slipRpm,
       trial: (trial?.phases ?? []).map((p) => ({ atMs: p.fromMs, text: sayMark(p.mark) })),

@@ -31,6 +31,7 @@ const said = (key: string, more: Partial<SaidStep> = {}, of = step(key)): SaidSt
   title: '',
   section: '',
   then: '',
+  display: null,
   shaft: null,
   choices: [],
   ...more,

@@ -1,5 +1,5 @@
 import { Component, computed, inject } from '@angular/core';
-import { landingParts } from '@tactron/core/job';
+import { landingParts, type Act } from '@tactron/core/job';
 import { formatNumber } from '@tactron/core/units';
 import { Preferences } from '../../frame/preferences';
 import { OpenJob } from '../../job-state/open-job';
@@ -7,6 +7,12 @@ import { Leads } from './leads';
 import { voltsAt } from '@tactron/core/trace';
 import { valueAt } from './lane-reader';
 import { RehearsalSession } from './session';
+
+/** A key of the device as it can be pressed here. */
+interface DeviceKey {
+  readonly key: Extract<Act, { do: 'key' }>['key'];
+  readonly name: string;
+}
 
 interface ShownLanding {
   readonly landing: string;
@@ -27,10 +33,44 @@ export class DeviceFace {
   private readonly session = inject(RehearsalSession);
   private readonly preferences = inject(Preferences);
   protected readonly state = computed(() => {
-    const trace = this.session.trace();
-    const names = trace?.signals.find((s) => s.id === 'device.state')?.states ?? [];
-    const state = names[this.at('device.state')] ?? 'off';
-    return this.session.opened()?.names[state] ?? state;
+    const state = this.stateOf('device.state');
+    const name = this.session.opened()?.names[state] ?? state;
+    const fault = this.fault();
+    return fault === null ? name : `${name}: ${this.session.opened()?.names[fault] ?? fault}`;
+  });
+  /** Fault that the device keeps. */
+  private readonly fault = computed(() => {
+    const name = this.stateOf('device.fault');
+    return name === 'none' ? null : name;
+  });
+  /** What stands on its display, and its lamps, as its profile says. */
+  protected readonly display = computed(() => {
+    const face = this.session.opened()?.face;
+    const shown = face?.states[this.stateOf('device.state')];
+    if (!face || !shown) return undefined;
+    const { decimals, unit } = face.hz;
+    const frequency = `${this.at('device.hz').toFixed(decimals)}${unit ? ` ${unit}` : ''}`;
+    const code = face.faults[this.fault() ?? ''] ?? '';
+    const text = shown.text.replaceAll('{hz}', frequency).replaceAll('{fault}', code);
+    return { text, lamps: shown.lamps };
+  });
+  /** Frequency at which its keypad stands, where its keys can move it. */
+  protected readonly keypadHz = computed(() =>
+    this.session.opened()?.keypadSpeed
+      ? formatNumber(this.at('device.keypadHz'), 2, this.preferences.decimal())
+      : null,
+  );
+  protected readonly keys = computed<readonly DeviceKey[]>(() => {
+    const plain: readonly DeviceKey[] = [
+      { key: 'start', name: 'start' },
+      { key: 'stop', name: 'stop' },
+      { key: 'reset', name: 'reset' },
+    ];
+    const moves: readonly DeviceKey[] = [
+      { key: 'up', name: 'faster' },
+      { key: 'down', name: 'slower' },
+    ];
+    return this.keypadHz() === null ? plain : [...plain, ...moves];
   });
   protected readonly hz = computed(() =>
     formatNumber(this.at('device.hz'), 2, this.preferences.decimal()),
@@ -96,7 +136,12 @@ export class DeviceFace {
     });
   });
 
-  protected key(key: 'start' | 'stop' | 'reset', down: boolean): void {
+  private stateOf(id: string): string {
+    const names = this.session.trace()?.signals.find((s) => s.id === id)?.states;
+    return names?.[this.at(id)] ?? (id === 'device.state' ? 'off' : 'none');
+  }
+
+  protected key(key: DeviceKey['key'], down: boolean): void {
     void this.session.act({ do: 'key', key, down });
   }
 

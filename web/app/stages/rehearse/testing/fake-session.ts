@@ -54,6 +54,8 @@ const signals = [
   level('lamp.running.lit', 1),
   level('relay.sealIn.on', 0),
   level('device.hz', 20),
+  level('device.fault', 0, ['none', 'undervoltage']),
+  level('device.keypadHz', 20),
   level('shaft.hz', 20),
 ];
 
@@ -85,6 +87,8 @@ const opened = {
   names: {},
   devices,
   panelDial: false,
+  face: undefined,
+  keypadSpeed: false,
   device: 'device',
   rpmPerHz: 30,
   slipRpm: 0,
