@@ -364,6 +364,7 @@ describe('tactron', () => {
     );
     expect(run('export', demo, '--to', join(folder, 'out dir')).status).toBe(0);
     expect(readdirSync(join(folder, 'out dir')).sort()).toEqual([
+      'as-built.csv',
       'control.svg',
       'job.json',
       'keying.csv',

@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import { sortedEntries } from '../job/index.js';
 import type { Profile } from './profile.js';
 
 const text = v.pipe(v.string(), v.minLength(1), v.maxLength(80));
@@ -84,7 +85,7 @@ export function displayFace({ display, faults }: Profile): DisplayFace | undefin
   if (!display) return undefined;
   const form = display.monitors['hz']?.form;
   const states = Object.entries(display.states).map(([state, { text: words, lamps }]) => {
-    const all = Object.entries(display.lamps).map(([id, name]) => ({
+    const all = sortedEntries(display.lamps).map(([id, name]) => ({
       name,
       is: lamps[id] ?? ('dark' as const),
     }));

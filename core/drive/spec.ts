@@ -135,6 +135,9 @@ export function driveSpecOf(
       ({ id }) => taskOf(profile, settings, `relay.${id}.task`) === 'brakeRelease',
     ),
   };
+  const keypadGivesSpeed =
+    control.referenceSource === 'keypad' ||
+    Object.keys(profile.taskSettings).some((t) => taskOf(profile, settings, t) === 'local');
   return {
     spec,
     facts: {
@@ -142,7 +145,7 @@ export function driveSpecOf(
       maxHz: control.maxHz,
       referenceInput: used ? inputs[input] : undefined,
       panelDial: control.referenceSource === 'panelDial',
-      keypadHasSpeed: control.keypadHz !== undefined,
+      keypadHasSpeed: control.keypadHz !== undefined && keypadGivesSpeed,
       filterMs: control.filterMs,
       discrepancyMs: control.channelDiscrepancyMs,
     },

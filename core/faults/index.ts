@@ -1,3 +1,4 @@
+export { candidateFaults, priors, type Candidate, type FaultGroup } from './candidates.js';
 export {
   potentialsOf,
   singleFaults,

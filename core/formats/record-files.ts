@@ -2,7 +2,7 @@ import type { Profile } from '../catalogue/index.js';
 import { hashOf, JOB_VERSION, type Envelope, type Evidence, type Job } from '../job/index.js';
 import { planJob } from '../plan/index.js';
 import { drawingSvg, layOut } from './drawing.js';
-import { csv, keyingTable, linkTable, terminalTable, wireTable } from './tables.js';
+import { asBuiltTable, csv, keyingTable, linkTable, terminalTable, wireTable } from './tables.js';
 
 /** The job file: job, the profile it is pinned to, evidence. */
 export function envelopeOf(
@@ -32,6 +32,7 @@ export function recordFiles(
     'job.json': `${JSON.stringify(envelopeOf(job, profile, evidence), null, 2)}\n`,
     'wires.csv': csv(wireTable(job)),
     'terminals.csv': csv(terminalTable(job, profile)),
+    'as-built.csv': csv(asBuiltTable(job)),
     'links.csv': csv(linkTable(job, profile)),
     'keying.csv': csv(keyingTable(profile, plan.ok ? plan.keying : [])),
     'control.svg': drawingSvg(layOut(job, profile, 'control'), `${job.tag} control`),

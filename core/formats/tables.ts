@@ -1,6 +1,6 @@
 import type { Profile } from '../catalogue/index.js';
 import Papa from 'papaparse';
-import { landingParts, sizeText, type Job } from '../job/index.js';
+import { faultKey, landingParts, sizeText, type Job } from '../job/index.js';
 import { linkLines, type KeyLine } from '../plan/index.js';
 
 /** A table: heads and rows, ready for any writer. */
@@ -79,6 +79,15 @@ export function linkTable(job: Job, profile: Profile): Table {
   return {
     heads: ['link', 'name', 'stands at', 'as delivered'],
     rows: linkLines(job, profile).map((l) => [l.id, l.name, l.stands, l.factory ? 'yes' : 'no']),
+  };
+}
+
+/** What was found built otherwise than planned, in the order in which it was noted. */
+export function asBuiltTable(job: Job): Table {
+  const noted = Object.values(job.deviations).sort((x, y) => x.ord - y.ord);
+  return {
+    heads: ['place', 'id', 'found', 'reason'],
+    rows: noted.map(({ where, actual, why }) => [where.kind, where.id, faultKey(actual), why]),
   };
 }
 

@@ -68,6 +68,23 @@ export const shownSchema = v.strictObject({
 });
 export type DisplaySeen = v.InferOutput<typeof shownSchema>;
 
+/** What is looked at for an answer, so that the same can be looked at in a simulation of any fault. */
+export const seesSchema = v.variant('kind', [
+  /** A level: an input, a lamp, a contactor. */
+  v.strictObject({ kind: v.literal('level'), signal: text(120) }),
+  /** A voltage between two landings; as current through a resistance where one is given, mA. */
+  v.strictObject({
+    kind: v.literal('volts'),
+    plus: text(120),
+    minus: text(120),
+    ac: v.optional(v.boolean()),
+    throughOhm: v.optional(v.number()),
+  }),
+  /** Output frequency, which way the shaft turns, whether it was started, the state of the device. */
+  v.strictObject({ kind: v.picklist(['hz', 'turns', 'starts', 'state']) }),
+]);
+export type Sees = v.InferOutput<typeof seesSchema>;
+
 /** One step of a procedure; embedded whole in its readings, so that they still read correctly later. */
 export const stepSchema = v.strictObject({
   key: text(160),
@@ -95,6 +112,7 @@ export const stepSchema = v.strictObject({
   /** The shaft before anything is done for it, and when it is looked at: as simulated. */
   shaftBefore: v.optional(shaftSchema),
   shaftAfter: v.optional(shaftSchema),
+  sees: v.optional(seesSchema),
   /** What display and lamps of the device show then: where it is read, by which keys, and as it stands there. */
   display: v.optional(shownSchema),
   /** What ends the act: everything let go, faults reset, the machine at rest. */

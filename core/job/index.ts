@@ -33,6 +33,7 @@ export {
   type Phrase,
   type ProcedureStep,
   type DisplaySeen,
+  type Sees,
   type ShaftSeen,
 } from './evidence.js';
 export { readingDoubt, type Doubt } from './doubt.js';

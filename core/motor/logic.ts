@@ -111,7 +111,7 @@ export interface DeviceFacts {
   readonly referenceInput: string | undefined;
   /** A dial on the device itself gives the reference. */
   readonly panelDial: boolean;
-  /** The keypad has a frequency of its own. */
+  /** The keypad has a frequency of its own, and gives the speed at least at one place of command. */
   readonly keypadHasSpeed: boolean;
   /** Time for which an input must stand before it counts, ms. */
   readonly filterMs: number;

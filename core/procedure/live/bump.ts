@@ -62,6 +62,7 @@ export function bump(t: LiveTests, direction: Direction): void {
       expect: state(direction),
       requirement: `direction.${direction}`,
       seen: s.shaft.turns,
+      sees: { kind: 'turns' },
     },
     [...functions, 'motor'],
   );
@@ -76,6 +77,7 @@ export function bump(t: LiveTests, direction: Direction): void {
         ? { requirement: 'stop.1.stops' }
         : {}),
       seen: turning(t),
+      sees: { kind: 'turns' },
     },
     [
       ...functions,

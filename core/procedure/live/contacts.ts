@@ -119,6 +119,7 @@ function askOpened(
               terminal: landingOf(c, terminal),
             }),
         expect: state(is),
+        sees: { kind: 'level', signal },
         reads: s.state === 'enableOpen' ? 'state' : 'inputs',
         ...(contactor && c.required.has(worked.id) ? { requirement: worked.id, seen: is } : {}),
       },

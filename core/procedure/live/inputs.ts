@@ -1,3 +1,4 @@
+import type { Sees } from '../../job/index.js';
 import type { InstalledInput } from '../../installation/index.js';
 import { isMomentary } from '../../parts/index.js';
 import { operationsOn, type InputFunction, type OperationId } from '../../scheme/index.js';
@@ -71,6 +72,19 @@ function landingNamed({ installation, device }: StepContext, input: InstalledInp
   return other.startsWith(`${device.id}:`) ? other.slice(device.id.length + 1) : '';
 }
 
+/** A voltage between two landings of the installation, as a thing that is looked at. */
+export const voltsBetween = (
+  { installation: { landings } }: StepContext,
+  plus: number,
+  minus: number,
+  ac = false,
+): Sees => ({
+  kind: 'volts',
+  plus: landings[plus],
+  minus: landings[minus],
+  ...(ac ? { ac } : {}),
+});
+
 /** State and volts of an input while its part is worked. */
 export function askInput(
   t: LiveTests,
@@ -96,6 +110,7 @@ export function askInput(
       must: phrase(on ? 'input.on' : off, args),
       expect: state(on ? 'on' : 'off'),
       reads: 'inputs',
+      sees: { kind: 'level', signal: `device.${input.terminal}` },
     },
     [f],
   );
@@ -106,6 +121,7 @@ export function askInput(
       must: phrase('volts', { volts }),
       instrument: 'voltmeter',
       expect: range(volts, Math.max(LEAST_V, volts * tolerances.controlShare), 'V'),
+      sees: voltsBetween(c, input.plus, input.minus, input.ac),
     },
     [f],
   );
@@ -189,6 +205,10 @@ function referenceTests(t: LiveTests): void {
         must: amps ? phrase('milliamps', { amps: value }) : phrase('volts', { volts }),
         instrument: amps ? 'ammeter' : 'voltmeter',
         expect: range(value, span * tolerances.analogueSpan, amps ? 'mA' : 'V'),
+        sees: {
+          ...voltsBetween(c, input.plus, input.minus),
+          ...(amps ? { throughOhm: input.currentOhm } : {}),
+        },
       },
       ['dial'],
     );

@@ -28,6 +28,7 @@ export function powerReturnTests(t: LiveTests): void {
       do: phrase(`power.return${pulse}`, args),
       must: phrase(`power.${is}${pulse}`, args),
       expect: state(is),
+      sees: { kind: 'starts' },
       requirement: 'power.return',
       seen: Math.abs(s.hz) > 0 ? 'startsByItself' : 'staysStopped',
       cautions: wished ? ['automaticRestart'] : [],

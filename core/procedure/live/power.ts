@@ -95,6 +95,7 @@ function powerOn(t: LiveTests): void {
       must: phrase('state', { state: seen }),
       expect: state(seen),
       reads: 'state',
+      sees: { kind: 'state' },
       ...(c.required.has('power.on') ? { requirement: 'power.on' } : {}),
       cautions: ['contactsOpen'],
     },

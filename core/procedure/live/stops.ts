@@ -29,6 +29,7 @@ function askStop(
       requirement,
       seen: must === 'stopped' ? turning(t) : starts(t),
       reads: 'state',
+      sees: { kind: must === 'stopped' ? 'turns' : 'starts' },
     },
     restsOn,
   );
@@ -124,6 +125,7 @@ function openedUnderWay(t: LiveTests, id: OperationId): void {
       expect: state(must),
       ...(released === undefined ? {} : { requirement: released, seen }),
       cautions: must === 'startsByItself' ? ['automaticRestart'] : [],
+      sees: { kind: 'starts' },
     },
     restsOn,
   );

@@ -2,6 +2,7 @@ import { operationOf, phrase, range, state, tagOf } from '../context.js';
 import type { LiveTests } from '../sequence/tests.js';
 import { tolerances } from '../tolerances.js';
 import { behindStart, startArgs } from './bump.js';
+import { voltsBetween } from './inputs.js';
 
 /** What shows something, by the kind of part: the signal of its trace, and what sort of thing it is. */
 const kinds = {
@@ -54,6 +55,7 @@ function lamps(t: LiveTests): void {
           }),
           must: phrase(`tells.${what}.${required?.on ?? is}`, { device: tagOf(c, id) }),
           expect: state(required?.on ?? is),
+          sees: { kind: 'level', signal },
           ...(required ? { requirement: required.id, seen: is } : {}),
         },
         [{ id, device: id }, ...(when === 'running' ? behindStart(c) : [])],
@@ -94,6 +96,7 @@ function meter(t: LiveTests): void {
         must: phrase('volts', { volts }),
         instrument: 'voltmeter',
         expect: range(volts, 10 * 2 * tolerances.analogueSpan, 'V'),
+        sees: voltsBetween(c, plus, minus),
       },
       [{ id: meterId, device: meterId }],
     );
@@ -115,6 +118,7 @@ function places(t: LiveTests): void {
       do: phrase('place.keypad', { ...s.speed.args }),
       must: phrase(`place.keypad.${is}`),
       expect: state(is),
+      sees: { kind: 'starts' },
     },
     [],
   );
@@ -132,6 +136,7 @@ function places(t: LiveTests): void {
       do: phrase('place.local', args),
       must: phrase(`place.local.${before}`, args),
       expect: state(before),
+      sees: { kind: 'starts' },
     },
     [local, ...behindStart(c)],
   );
@@ -143,6 +148,7 @@ function places(t: LiveTests): void {
       do: phrase('place.remote', args),
       must: phrase('condition.staysStopped', args),
       expect: state('staysStopped'),
+      sees: { kind: 'starts' },
       requirement: 'place.remote',
       seen: after,
       cautions: after === 'startsByItself' ? ['automaticRestart'] : [],

@@ -32,6 +32,7 @@ export function topTests(t: LiveTests): void {
       expect: state('stopped'),
       requirement: 'estop.stops',
       seen: rest ? 'stopped' : s.shaft.turns,
+      sees: { kind: 'turns' },
     },
     restsOn,
   );

@@ -3,6 +3,7 @@ import type {
   LiveSection,
   Phrase,
   ProcedureStep,
+  Sees,
   ShaftSeen,
   StatedOtherwise,
 } from '../../job/index.js';
@@ -34,6 +35,7 @@ export interface Asked {
   readonly seen?: string;
   readonly cautions?: readonly string[];
   readonly fields?: readonly string[];
+  readonly sees?: Sees;
   /** What of the device is read for it. */
   readonly reads?: ReadsAt;
   readonly unbalancePct?: number;

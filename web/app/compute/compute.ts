@@ -4,6 +4,7 @@ import type { Adopted, Evidence, Job, Scheme } from '@tactron/core/job';
 import type { Profile } from '@tactron/core/catalogue';
 import type { MotorCurves } from '@tactron/core/line';
 import type { Derived, PartsAndTools } from './compute.types';
+import type { CausesWorker } from './causes.worker';
 import type { CompareWorker } from './compare.worker';
 import type { DeriveWorker } from './derive.worker';
 import type { Missing, PlanWorker, SaidMove } from './plan.worker';
@@ -101,6 +102,13 @@ export class Compute {
     const worker = new Worker(new URL('./compare.worker', import.meta.url), { type: 'module' });
     worker.onerror = failed;
     return { worker: wrap<CompareWorker>(worker), end: () => worker.terminate() };
+  }
+
+  /** A worker that looks for causes of a failed reading, so that the next answer never waits for it. */
+  causeFinder(failed: () => void): { worker: Remote<CausesWorker>; end: () => void } {
+    const worker = new Worker(new URL('./causes.worker', import.meta.url), { type: 'module' });
+    worker.onerror = failed;
+    return { worker: wrap<CausesWorker>(worker), end: () => worker.terminate() };
   }
 
   /** A worker of its own for one rehearsal: nothing else queues behind a press. */

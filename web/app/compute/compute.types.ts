@@ -111,6 +111,8 @@ export interface Derived {
   readonly steps: readonly SaidStep[];
   /** Links and slide switches of the device, once a plan is adopted. */
   readonly links: readonly LinkLine[];
+  /** What was found built otherwise than planned, in the order in which it was noted. */
+  readonly asBuilt: readonly { readonly id: string; readonly text: string; readonly why: string }[];
   /** Why there are no steps, where there are none. */
   readonly noTests: string;
   /** Readings of steps that the procedure has no more. */

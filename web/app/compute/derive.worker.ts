@@ -60,6 +60,7 @@ import {
   sayTitle,
   sayWire,
   sayDisplay,
+  sayFaults,
   sayShaft,
 } from '@tactron/core/words';
 import type {
@@ -197,6 +198,12 @@ function saidFact(fact: PlateFact): PlateFact {
   };
 }
 
+/** What was found built otherwise than planned. */
+const saidDeviations = (job: Job): Derived['asBuilt'] =>
+  Object.entries(job.deviations)
+    .sort(([, x], [, y]) => x.ord - y.ord)
+    .map(([id, { actual, why }]) => ({ id, text: sayFaults([actual], job).what, why }));
+
 /** Words that stages ask for by code. */
 function namesOf(job: Job, profile: Profile): Record<string, string> {
   const said: Record<string, string> = {};
@@ -299,6 +306,7 @@ const worker = {
       lines: saidLines(plan, profile, keyedValues(evidence)),
       rows: rows.map((row) => saidRow(row, profile, job)),
       links: job.adopted ? linkLines(job, profile) : [],
+      asBuilt: saidDeviations(job),
       steps: saidSteps(steps),
       noTests: procedure.length > 0 ? '' : whyNoTests(profile, plan),
       past: saidSteps(pastRecords(procedure, evidence)),

@@ -74,6 +74,7 @@ export class HandoverStage {
         cable: w.cable ? `${w.cable} · ${w.core}` : '',
       }));
   });
+  protected readonly asBuilt = computed(() => this.open.derived()?.asBuilt ?? []);
   protected readonly links = computed(() => this.open.derived()?.links ?? []);
   protected readonly settings = computed(() =>
     (this.open.derived()?.rows ?? []).filter(

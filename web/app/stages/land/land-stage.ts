@@ -61,6 +61,7 @@ export class LandStage {
   );
   /** Links of the device as the plan wants them: nothing planned stays untold. */
   protected readonly links = computed(() => this.open.derived()?.links ?? []);
+  protected readonly asBuilt = computed(() => this.open.derived()?.asBuilt ?? []);
   protected readonly decisions = computed(() => {
     const { pins, wires } = this.job().decisions;
     return [
@@ -135,6 +136,11 @@ export class LandStage {
       else decisions.wires[move.wire] = { ...decisions.wires[move.wire], [move.end]: move.at, why };
     });
     this.why.set('');
+  }
+
+  /** What was found otherwise was put as planned. */
+  protected asPlannedNow(id: string): void {
+    this.open.edit('as planned now', (draft) => void delete draft.deviations[id]);
   }
 
   protected forget(decision: { id: string; kind: 'pins' | 'wires' }): void {

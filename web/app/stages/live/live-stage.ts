@@ -1,7 +1,17 @@
-import { afterRenderEffect, Component, computed, ElementRef, inject, signal } from '@angular/core';
-import { exchangeLeads, readingTold, verdictOfStep } from '@tactron/core/job';
+import { v4 as uuid } from 'uuid';
+import {
+  afterRenderEffect,
+  Component,
+  computed,
+  ElementRef,
+  inject,
+  signal,
+  viewChild,
+} from '@angular/core';
+import { exchangeLeads, readingTold, verdictOfStep, type Fault } from '@tactron/core/job';
 import { formatNumber, formatValue } from '@tactron/core/units';
 import { AttachmentRow } from '../../attachments/attachment-row';
+import type { SaidCause } from '../../compute/causes.worker';
 import type { SaidStep } from '../../compute/compute.types';
 import { DestroysNotice } from '../../controls/destroys-notice';
 import { ShowMe } from '../../controls/show-me';
@@ -10,6 +20,7 @@ import { Preferences } from '../../frame/preferences';
 import { OpenJob } from '../../job-state/open-job';
 import { actsOf, sectionsOf } from './acts';
 import { DialChart } from './dial-chart';
+import { LikelyCauses } from './likely-causes';
 import { ReadingEntry, type Entered } from './reading-entry';
 import { readingText } from './reading-text';
 
@@ -21,10 +32,19 @@ const stateMarks: Readonly<Record<string, string>> = {
   past: 'earlier procedure',
 };
 
+/** What a fault is about, as a deviation names it. */
+function placeOf(f: Fault): { kind: 'wire' | 'device'; id: string } {
+  if (f.kind === 'wrongContact') return { kind: 'device', id: f.device };
+  return {
+    kind: 'wire',
+    id: f.kind === 'swapped' ? f.wires[0] : f.kind === 'landed' ? f.wire : '',
+  };
+}
+
 /** One act of the live tests at a time: what to do, what must come, what was seen, the verdict at once. */
 @Component({
   selector: 'tac-live-stage',
-  imports: [DestroysNotice, DialChart, AttachmentRow, ReadingEntry, ShowMe],
+  imports: [DestroysNotice, DialChart, AttachmentRow, LikelyCauses, ReadingEntry, ShowMe],
   templateUrl: './live-stage.html',
   styleUrl: './live-stage.scss',
 })
@@ -53,6 +73,7 @@ export class LiveStage {
     () => this.inAct().findIndex((s) => s.step.key === this.current()?.step.key) + 1,
   );
   protected readonly announced = signal('');
+  private readonly entry = viewChild(ReadingEntry);
   /** What must be passed before the shown answer, and is not. */
   protected readonly waiting = computed(() => {
     const needs = new Set(this.current()?.step.needs ?? []);
@@ -170,6 +191,26 @@ export class LiveStage {
       return false;
     const seen = readingTold(reading.body).values[0]?.value;
     return seen === 'forward' || seen === 'reverse';
+  }
+
+  /** Something was mended: the answer is given again, and says what. */
+  protected mended(what: string): void {
+    this.entry()?.again(`mended: ${what}`);
+  }
+
+  /** The panel is really built so: from now on it is what is simulated and expected. */
+  protected bookAsBuilt({ builtSo, what }: SaidCause): void {
+    if (!builtSo) return;
+    const where = placeOf(builtSo);
+    this.open.edit('as built', (draft) => {
+      const ord = Math.max(0, ...Object.values(draft.deviations).map((d) => d.ord)) + 1;
+      draft.deviations[uuid()] = {
+        ord,
+        where,
+        actual: builtSo,
+        why: `found at a live test: ${what}`,
+      };
+    });
   }
 
   /** Books the exchange of two leads: in the wiring, and in what the plate says of the machine. */

@@ -82,6 +82,12 @@ export class ReadingEntry {
     });
   }
 
+  /** The answer is to be given again, with a note that says what was done before it. */
+  again(note: string): void {
+    this.note.set(note);
+    document.getElementById('reading-0')?.focus();
+  }
+
   protected type(place: number, text: string): void {
     this.meant.delete(place);
     this.texts.update((all) => this.places().map((_, i) => (i === place ? text : (all[i] ?? ''))));

@@ -1,0 +1,228 @@
+import type { Profile, Value } from '../catalogue/index.js';
+import { candidateFaults, type Candidate } from '../faults/index.js';
+import { applyFault, asBuilt, install, panelAt, type Panel } from '../installation/index.js';
+import { faultKey, type Fault, type Job, type ProcedureStep, type Sees } from '../job/index.js';
+import { Engine, timedActs, type TimedAct } from '../rehearsal/index.js';
+import { signalAt, stateAt, voltsAt, type Trace } from '../trace/index.js';
+import type { Trial } from '../trials/index.js';
+import { liveOf } from './live/index.js';
+
+/** An answer that stands: what was seen at a step. */
+export interface Told {
+  readonly step: ProcedureStep;
+  readonly value: Value;
+}
+
+/** Something that would explain a reading, and how well. */
+export interface Cause {
+  /** What is wrong: several where nothing read so far tells them apart, and one act at one place mends each. */
+  readonly faults: readonly Fault[];
+  /** How likely it is among all that may be wrong, 0 … 1. */
+  readonly share: number;
+  /** Of the answers given so far, those it would have given too. */
+  readonly explains: number;
+  readonly of: number;
+}
+
+/** A mistaken observation. */
+const MISTAKEN = 0.02;
+const STANDSTILL_HZ = 0.05;
+
+/**
+ * What an observer sees at a moment of a trace.
+ *
+ * @param numbers numbers of the landings by their names
+ * @returns undefined where what is looked at is not there
+ */
+export function seenAt(
+  trace: Trace,
+  sees: Sees,
+  atUs: number,
+  numbers: ReadonlyMap<string, number>,
+): number | string | undefined {
+  const has = (id: string): boolean => trace.signals.some((s) => s.id === id);
+  switch (sees.kind) {
+    case 'level':
+      return has(sees.signal)
+        ? signalAt(trace, sees.signal, atUs) === 1
+          ? 'on'
+          : 'off'
+        : undefined;
+    case 'volts': {
+      const [plus, minus] = [numbers.get(sees.plus), numbers.get(sees.minus)];
+      if (plus === undefined || minus === undefined) return undefined;
+      const across = voltsAt(trace, plus, minus, atUs);
+      const volts = (sees.ac ? across?.ac : across?.dc) ?? 0;
+      if (sees.throughOhm !== undefined) return (1000 * volts) / sees.throughOhm;
+      return Math.abs(volts);
+    }
+    case 'hz':
+      return Math.abs(signalAt(trace, 'device.hz', atUs));
+    case 'starts':
+      return Math.abs(signalAt(trace, 'device.hz', atUs)) > 0 ? 'startsByItself' : 'staysStopped';
+    case 'state':
+      return stateAt(trace, 'device.state', atUs);
+    case 'turns': {
+      const hz = signalAt(trace, 'shaft.hz', atUs);
+      return Math.abs(hz) <= STANDSTILL_HZ ? 'stopped' : hz > 0 ? 'forward' : 'reverse';
+    }
+  }
+}
+
+/** Whether a reading and a simulated value are the same: numbers within max(2 %, 0.2) of the unit. */
+function agree(told: Value, seen: number | string): boolean {
+  if (typeof seen === 'number' && typeof told === 'number')
+    return Math.abs(told - seen) <= Math.max(0.2, 0.02 * Math.abs(seen));
+  return told === seen;
+}
+
+/** A rehearsal that is taken as far as it is looked at. */
+interface Running {
+  readonly engine: Engine;
+  readonly numbers: ReadonlyMap<string, number>;
+  readonly acts: readonly TimedAct[];
+  doneUs: number;
+}
+
+/** Acts of the live tests, rehearsed on a panel with one thing wrong. */
+class Supposed {
+  private readonly running = new Map<string, Running>();
+
+  constructor(
+    private readonly job: Job,
+    private readonly profile: Profile,
+    private readonly panel: Panel,
+  ) {}
+
+  /** Whether this panel would have given the answer; undefined where it cannot be told. */
+  gives({ step, value }: Told, trial: Trial): boolean | undefined {
+    const { sees, from } = step;
+    if (!sees || from.kind !== 'simulation' || from.script !== trial.id) return undefined;
+    const { engine, numbers } = this.upTo(trial, from.atUs);
+    const seen = seenAt(engine.trace, sees, from.atUs, numbers);
+    return seen === undefined ? undefined : agree(value, seen);
+  }
+
+  private upTo(trial: Trial, atUs: number): Running {
+    const run = this.running.get(trial.id) ?? this.begun(trial);
+    if (atUs > run.doneUs) {
+      run.engine.runTo(
+        atUs,
+        run.acts.filter(({ t }) => t > run.doneUs && t <= atUs),
+      );
+      run.doneUs = atUs;
+    }
+    return run;
+  }
+
+  private begun(trial: Trial): Running {
+    const { job, profile } = this;
+    const panel = panelAt(job, profile, this.panel, trial.keypad);
+    const installation = install(job, profile, { from: 'planned' }, { panel, lean: true });
+    const numbers = new Map(installation.landings.map((landing, i) => [landing, i]));
+    const made = {
+      engine: new Engine(installation),
+      numbers,
+      acts: timedActs(trial.acts),
+      doneUs: -1,
+    };
+    this.running.set(trial.id, made);
+    return made;
+  }
+}
+
+/**
+ * The likeliest single causes of a reading that is not what was expected, from simulating each under the very acts that
+ * were done: prior times agreement with this and every other answer given so far, where one answer in fifty may be
+ * mistaken.
+ *
+ * @param failed the answer that is to be explained; a cause that would not have given it is none
+ * @param others answers that stand beside it
+ * @returns the likeliest first, each explaining every answer but at most one; empty where nothing single does, or the step
+ *   looks at nothing simulated
+ * @example likelyCauses(job, profile, { step, value: 'off' }, [])[0].faults[0] // { kind: 'open', wire: 'w17' }
+ */
+export function likelyCauses(
+  job: Job,
+  profile: Profile,
+  failed: Told,
+  others: readonly Told[],
+  most = 3,
+): Cause[] {
+  const trials = new Map(liveOf(job, profile).trials.map((t) => [t.id, t]));
+  const trialOf = ({ step: { from } }: Told): Trial | undefined =>
+    from.kind === 'simulation' ? trials.get(from.script) : undefined;
+  const [own, panel] = [trialOf(failed), asBuilt(job, profile)];
+  if (!own) return [];
+  const fitting: { candidate: Candidate; supposed: Supposed }[] = [];
+  for (const candidate of candidateFaults(job, profile, panel)) {
+    const supposed = new Supposed(job, profile, applyFault(panel, candidate.fault));
+    if (supposed.gives(failed, own)) fitting.push({ candidate, supposed });
+  }
+  const weighed = fitting.map(({ candidate, supposed }): Weighed => {
+    let [explains, of, weight] = [1, 1, candidate.prior];
+    for (const told of others) {
+      const trial = trialOf(told);
+      const gives = trial && supposed.gives(told, trial);
+      if (gives === undefined) continue;
+      of++;
+      if (gives) explains++;
+      weight *= gives ? 1 - MISTAKEN : MISTAKEN;
+    }
+    return { fault: candidate.fault, weight, explains, of };
+  });
+  return byPlace(
+    weighed.filter(({ explains, of }) => explains >= of - 1),
+    panel,
+  ).slice(0, most);
+}
+
+interface Weighed {
+  readonly fault: Fault;
+  readonly weight: number;
+  readonly explains: number;
+  readonly of: number;
+}
+
+/** Causes at one place put together, the likeliest first. */
+function byPlace(weighed: readonly Weighed[], panel: Panel): Cause[] {
+  const sum = weighed.reduce((total, c) => total + c.weight, 0);
+  const places = new Map<string, Weighed[]>();
+  for (const c of [...weighed].sort((x, y) => y.weight - x.weight)) {
+    const place = placeOf(c.fault, panel);
+    const own = places.get(place) ?? [];
+    // What explains less than the best of its place says nothing more about it.
+    if (own.length === 0 || own[0].explains === c.explains) places.set(place, [...own, c]);
+  }
+  return [...places.values()]
+    .map((own) => ({
+      faults: own.map(({ fault }) => fault),
+      share: own.reduce((total, c) => total + c.weight, 0) / sum,
+      explains: own[0].explains,
+      of: own[0].of,
+    }))
+    .sort((x, y) => y.share - x.share);
+}
+
+/** Where a fault is mended: a wire with both its ends, the leads of the motor or the feed as a whole, a contact, a part. */
+function placeOf(f: Fault, { wires }: Panel): string {
+  const leads = (wire: string, how: string): string => {
+    const kind = wires[wire]?.class;
+    return kind === 'motor' || kind === 'mains' ? `${how} ${kind}` : `${how} ${wire}`;
+  };
+  switch (f.kind) {
+    case 'open':
+    case 'landed':
+      return leads(f.wire, 'wire');
+    case 'swapped':
+      return leads(f.wires[0], `exchanged with ${f.wires[1]}`).replace(
+        /^.* (motor|mains)$/u,
+        'exchanged $1',
+      );
+    case 'stuck':
+    case 'wrongContact':
+      return `contact ${f.device}:${f.contact}`;
+    default:
+      return faultKey(f);
+  }
+}

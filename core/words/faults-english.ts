@@ -1,0 +1,124 @@
+import type { Fault, Job } from '../job/index.js';
+import { landingParts } from '../job/index.js';
+import { sayWire } from './wires-english.js';
+
+/** What may be wrong, and the act that mends it. */
+export interface SaidFault {
+  readonly what: string;
+  readonly act: string;
+}
+
+const list = (items: readonly string[]): string => [...new Set(items)].join(', ');
+
+/** How one thing that is wrong at a panel, or several at one place, is said. */
+class Names {
+  constructor(private readonly job: Job) {}
+
+  at(landing: string): string {
+    const { device, terminal } = landingParts(landing);
+    return `${this.tag(device)}:${terminal}`;
+  }
+
+  tag(device: string): string {
+    return this.job.adopted?.devices[device]?.tag ?? device;
+  }
+
+  /** A wire by its number and both its ends. */
+  wire(id: string): string {
+    const wire = this.job.adopted?.wires[id];
+    if (!wire) return id;
+    const number = wire.number ? ` ${wire.number}` : '';
+    return `wire${number} ${this.at(wire.from)} → ${this.at(wire.to)} (${sayWire(wire.function)})`;
+  }
+
+  ends(ids: readonly string[]): string {
+    return list(
+      ids.flatMap((id) => {
+        const wire = this.job.adopted?.wires[id];
+        return wire ? [this.at(wire.from), this.at(wire.to)] : [];
+      }),
+    );
+  }
+
+  group(id: string): 'motor' | 'mains' | undefined {
+    const kind = this.job.adopted?.wires[id]?.class;
+    return kind === 'motor' || kind === 'mains' ? kind : undefined;
+  }
+}
+
+const leads = { motor: 'a lead of the motor', mains: 'a conductor of the feed' } as const;
+const pairs = { motor: 'two leads of the motor', mains: 'two conductors of the feed' } as const;
+
+/**
+ * Faults at one place in words, with the act that mends them.
+ *
+ * @param faults as a cause names them: the first says what sort it is
+ * @example sayFaults([{ kind: 'open', wire: 'w17' }], job).act // 'Tug both ends and land it as planned: S3:14, T1:D2.'
+ */
+export function sayFaults(faults: readonly Fault[], job: Job): SaidFault {
+  const { what, act } = said(faults, job);
+  return { what: `${what.charAt(0).toUpperCase()}${what.slice(1)}`, act };
+}
+
+function said(faults: readonly Fault[], job: Job): SaidFault {
+  const n = new Names(job);
+  const [f] = faults;
+  switch (f.kind) {
+    case 'open':
+    case 'landed': {
+      const wires = faults.flatMap((x) =>
+        x.kind === 'open' || x.kind === 'landed' ? [x.wire] : [],
+      );
+      const group = n.group(f.wire);
+      const beside = list(faults.flatMap((x) => (x.kind === 'landed' ? [n.at(x.at)] : [])));
+      const open = faults.some((x) => x.kind === 'open') ? 'loose or broken' : '';
+      const how = [open, beside && `landed at ${beside}`].filter(Boolean).join(', or ');
+      return {
+        what: `${group ? leads[group] : n.wire(f.wire)}: ${how}.`,
+        act: `Tug both ends and land as planned: ${n.ends(wires)}.`,
+      };
+    }
+    case 'swapped': {
+      const group = n.group(f.wires[0]);
+      return {
+        what: group
+          ? `${pairs[group]} exchanged.`
+          : `${n.wire(f.wires[0])} and ${n.wire(f.wires[1])} exchanged at one end.`,
+        act: group === 'motor' ? 'Exchange two of them at the motor.' : 'Exchange their ends.',
+      };
+    }
+    case 'short':
+      return {
+        what: `${n.at(f.a)} touches ${n.at(f.b)}.`,
+        act: 'Look for a strand or a bridge between them.',
+      };
+    case 'stuck':
+    case 'wrongContact': {
+      const at = `${n.tag(f.device)}:${f.contact}`;
+      const stays = list(faults.flatMap((x) => (x.kind === 'stuck' ? [x.is] : [])));
+      const kind = faults.some((x) => x.kind === 'wrongContact') ? 'of the other kind' : '';
+      const how = [kind, stays && `stays ${stays}`].filter(Boolean).join(', or ');
+      return {
+        what: `the contact at ${at}: ${how}.`,
+        act: `Ring it out with the supply off, in both positions; fit the right contact block.`,
+      };
+    }
+    case 'part':
+      return {
+        what: `${n.tag(f.device)}: its ${f.what} does not work.`,
+        act: 'Measure it with the supply off; renew it.',
+      };
+    case 'link':
+      return {
+        what: `${f.link} stands at “${f.position}”.`,
+        act: `Switch off and put it as planned.`,
+      };
+    case 'setting':
+      return {
+        what: `setting ${f.code} still holds ${String(f.value)}.`,
+        act: `Key it as planned, then read it back.`,
+      };
+    case 'size':
+      return { what: `${n.wire(f.wire)} has another size.`, act: 'Draw in the planned size.' };
+  }
+}
