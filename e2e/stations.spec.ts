@@ -104,5 +104,8 @@ test('a three-wire station: its hazard found and put right, pressed and held in 
     .click();
   await expect(step.getByLabel('Note')).toHaveValue(/^mended: Wire/u);
   await step.getByRole('button', { name: 'on', exact: true }).click();
-  await expect(page.locator('[data-step="input.start"]')).toHaveAttribute('data-verdict', 'pass');
+  await expect(page.locator('button[data-step="input.start"]')).toHaveAttribute(
+    'data-verdict',
+    'pass',
+  );
 });

@@ -104,11 +104,11 @@ export function requirementsHeld(job: Job, profile: Profile): Held[] {
 }
 
 /**
- * Whether a finding may be accepted with a reason: never where somebody relies on a function that is not there, where the wiring
- * destroys the device, or where a frame can become live.
+ * Whether a finding may be accepted with a reason: never where somebody relies on a function that is not there (that it is not
+ * required can be stated where it comes from), where the wiring destroys the device, or where a frame can become live.
  */
 export const isAcceptable = ({ rule }: Finding): boolean =>
-  rule !== 'requirement.notMet' && !/^damage\.|^pe\./u.test(rule);
+  rule !== 'requirement.notMet' && !/^damage\.|^pe\.|^place\./u.test(rule);
 
 /** What a cause explains: findings that say no more than it does. */
 interface Cause {

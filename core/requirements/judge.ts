@@ -1,4 +1,5 @@
-import type { Policies, Run, Trials } from '../trials/index.js';
+import { signalAt } from '../trace/index.js';
+import { phaseOf, type Policies, type Run, type Trials } from '../trials/index.js';
 import { requirementsOf } from './list.js';
 import type { Does, Judged, Look, Must, Requirement } from './requirement.js';
 
@@ -28,6 +29,24 @@ const RISE_HZ = 0.5;
 /** Level of a signal when a phase is looked at; a part that is not there shows nothing. */
 const levelAt = (run: Run, mark: string, signal: string): number =>
   run.trace.signals.some((s) => s.id === signal) ? run.at(mark, signal) : 0;
+
+/** A relay's own times, which a warning may be shorter by, ms. */
+const WARNING_SLACK_MS = 200;
+/** How long before the motor moves the warning must still stand, ms. */
+const STILL_WARNS_MS = 100;
+
+/** Whether a signal stands long enough before the motor is driven in a phase, up to that moment. */
+function warns(run: Run, mark: string, signal: string, ms: number): boolean {
+  const { fromMs } = phaseOf(run.trial, mark);
+  const i = run.trace.signals.findIndex((s) => s.id === 'device.hz');
+  const { t, y, dy } = run.trace.segments[i];
+  const moves = t.find((at, k) => at >= fromMs * 1000 && (y[k] !== 0 || dy[k] !== 0));
+  if (moves === undefined || !run.trace.signals.some((s) => s.id === signal)) return false;
+  const before = moves - STILL_WARNS_MS * 1000;
+  return (
+    moves / 1000 - fromMs >= ms - WARNING_SLACK_MS && signalAt(run.trace, signal, before) === 1
+  );
+}
 
 /** What is seen at one look, and whether it is what must be; `beforeHz` is the frequency at the look before. */
 function seen(
@@ -59,6 +78,15 @@ function seen(
     }
     case 'restarts':
       return { does, met: does === 'runsForward' || does === 'runsReverse' };
+    case 'noRestart':
+      return { does, met: does === 'stands' || doesAt(run, must.since) !== 'stands' };
+    case 'warns': {
+      const met = warns(run, mark, must.signal, must.ms);
+      return {
+        does: met || does === 'stands' ? does : 'startsUnwarned',
+        met: met && does !== 'stands',
+      };
+    }
     case 'shows': {
       const on = levelAt(run, mark, must.signal) === 1;
       return { does: on ? 'isOn' : 'isOff', met: on === must.on };

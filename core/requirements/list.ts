@@ -28,6 +28,8 @@ export function requirementsOf({ arrangement, list, job }: Source): Requirement[
     ...powerReturn(arrangement, job),
     ...powerOn(),
     ...powerOff(arrangement),
+    ...supplies(arrangement, job),
+    ...warning(arrangement),
     ...places(arrangement),
     ...shows(arrangement, job),
   ].filter((r) => r.looks.length > 0 && r.looks.every((look) => ids.includes(look.trial)));
@@ -249,17 +251,57 @@ function powerOff({ power, contactor }: Arrangement): Requirement[] {
   ];
 }
 
-/** The key turned back with a start given at the other place starts nothing. */
-function places(a: Arrangement): Requirement[] {
-  if (!a.operations['local']) return [];
+/** A control supply that is lost under way and comes back starts nothing. */
+function supplies(a: Arrangement, { scheme }: Job): Requirement[] {
+  // With the supply of a brake gone the motor is driven against it: that is nothing to be tried.
+  if (!a.starts.forward || scheme.powerReturn === 'restart' || scheme.brakeRelease) return [];
+  return a.ownBreakers.map((device) => ({
+    id: `supply.${device}.comesBack`,
+    rank: 'protects',
+    wish: ['powerReturn'],
+    operation: a.starts.forward,
+    looks: [{ trial: `supply.${device}`, mark: 'returns', after: 'start' }],
+    must: { kind: 'noRestart', since: 'lost' },
+  }));
+}
+
+/** A horn sounds for its time before the motor moves. */
+function warning(a: Arrangement): Requirement[] {
+  if (a.warningMs === 0 || !a.starts.forward) return [];
   return [
     {
-      id: 'place.remote',
+      id: 'warning.sounds',
       rank: 'protects',
-      wish: ['localRemote'],
-      operation: 'local',
-      looks: [{ trial: 'place.takeover', mark: 'keyRemote' }],
-      must: { kind: 'staysStopped' },
+      wish: ['startWarningS'],
+      operation: a.starts.forward,
+      looks: [{ trial: 'direction.forward', mark: 'start' }],
+      must: { kind: 'warns', signal: 'horn.lit', ms: a.warningMs },
+    },
+  ];
+}
+
+/** The key turned back with a start given at the other place starts nothing; the station's stop acts at every place. */
+function places(a: Arrangement): Requirement[] {
+  if (!a.operations['local']) return [];
+  const back: Requirement = {
+    id: 'place.remote',
+    rank: 'protects',
+    wish: ['localRemote'],
+    operation: 'local',
+    looks: [{ trial: 'place.takeover', mark: 'keyRemote' }],
+    must: { kind: 'staysStopped' },
+  };
+  const [stop] = a.stops;
+  if (!stop) return [back];
+  return [
+    back,
+    {
+      id: 'place.stop',
+      rank: 'protects',
+      wish: ['localRemote', 'startStop'],
+      operation: stop,
+      looks: [{ trial: 'place.stop', mark: 'stop', after: 'keyStart' }],
+      must: { kind: 'stopped' },
     },
   ];
 }

@@ -7,6 +7,10 @@ export type Must =
   | { readonly kind: 'staysStopped' }
   | { readonly kind: 'turns'; readonly way: Direction }
   | { readonly kind: 'restarts' }
+  /** What was lost under way and has come back starts nothing; a run that went on all the while may go on. */
+  | { readonly kind: 'noRestart'; readonly since: string }
+  /** A signal stands for this time, ms, before the motor moves. */
+  | { readonly kind: 'warns'; readonly signal: string; readonly ms: number }
   /** A lamp, a relay, a brake: its signal stands so. */
   | { readonly kind: 'shows'; readonly signal: string; readonly on: boolean }
   /** The frequency is higher than at the look before. */
@@ -42,6 +46,7 @@ export interface Requirement {
 export type Does =
   | 'otherSpeed'
   | 'doesNotRise'
+  | 'startsUnwarned'
   | 'isOn'
   | 'isOff'
   | 'runsForward'

@@ -56,7 +56,7 @@ function planned(scheme: Scheme): { name: string; job: Job; profile: Profile }[]
 }
 
 /** What a held start does to a latch beside the device, and an emergency stop in the supply alone to a level run. */
-const lacking = /^(?:stop\.1\.released|estop\.(?:blocks|released))$/u;
+const lacking = /^(?:stop\.1\.released|estop\.(?:blocks|released)|place\.stop)$/u;
 
 const unmetOf = (job: Job, profile: Profile): string[] =>
   judged(trialsOf(job, profile))
@@ -232,4 +232,90 @@ describe('required functions', () => {
       }
     expect(met).toBeGreaterThan(8);
   });
+
+  it('see a supply of the control that starts the motor when it comes back', () => {
+    const seen = planned({
+      startStop: 'twoWire',
+      direction: 'forwardOnly',
+      estop: 'contactor',
+      speed: 'dial',
+      powerReturn: 'stayStopped',
+    });
+    expect(seen.length).toBeGreaterThan(1);
+    for (const { name, job, profile } of seen) {
+      const code = roleSettingOf(profile, 'onPowerReturn');
+      const { adopted } = job;
+      if (!adopted || code === undefined) continue;
+      const follows = {
+        value: followsLevel(profile),
+        origin: 'plan' as const,
+        why: { code: 'test', args: {} },
+      };
+      const stuck: Job = {
+        ...job,
+        adopted: { ...adopted, settings: { ...adopted.settings, [code]: follows } },
+        deviations: {
+          d: {
+            ord: 1,
+            where: { kind: 'device', id: 'button.powerOn' },
+            actual: { kind: 'stuck', device: 'button.powerOn', contact: '13', is: 'closed' },
+            why: 'found so',
+          },
+        },
+      };
+      const lost = 'supply.breaker.control.comesBack';
+      const states = (of: Job) =>
+        judged(trialsOf(of, profile)).find((j) => j.requirement.id === lost);
+      expect(states(job)?.state).withContext(name).toBe('met');
+      expect([states(stuck)?.state, states(stuck)?.does])
+        .withContext(name)
+        .toEqual(['notMet', 'runsForward']);
+    }
+  });
+
+  it('see a start warning that is too short, or that has no horn', () => {
+    const seen = planned({
+      startStop: 'twoWire',
+      direction: 'forwardOnly',
+      startWarningS: 5,
+      speed: 'dial',
+    });
+    expect(seen.length).toBeGreaterThan(1);
+    for (const { name, job, profile } of seen) {
+      const { adopted } = job;
+      const timer = Object.entries(adopted?.devices ?? {}).find(([, d]) => d.kind === 'timerRelay');
+      const horn = Object.entries(adopted?.wires ?? {}).find(([, w]) => w.function === 'horn');
+      if (!adopted || !timer || !horn) throw new Error('no warning');
+      const [id, part] = timer;
+      const quick = { ...part, params: { ...part.params, delayOnS: 1 } };
+      const short: Job = {
+        ...job,
+        adopted: { ...adopted, devices: { ...adopted.devices, [id]: quick } },
+      };
+      const wires = Object.fromEntries(
+        Object.entries(adopted.wires).filter(([w]) => w !== horn[0]),
+      );
+      const mute: Job = { ...job, adopted: { ...adopted, wires } };
+      const state = (of: Job) =>
+        judged(trialsOf(of, profile)).find((j) => j.requirement.id === 'warning.sounds');
+      expect(state(job)?.state).withContext(name).toBe('met');
+      for (const bad of [short, mute])
+        expect([state(bad)?.state, state(bad)?.does])
+          .withContext(name)
+          .toEqual(['notMet', 'startsUnwarned']);
+    }
+  });
 });
+
+/** Setting that decides what follows when power returns. */
+function roleSettingOf(profile: Profile, policy: string): string | undefined {
+  const of = profile.policies[policy];
+  return typeof of === 'object' && 'setting' in of ? String(of.setting) : undefined;
+}
+
+/** Value of that setting at which the device follows a run that is given. */
+function followsLevel(profile: Profile): number | string {
+  const of = profile.policies['onPowerReturn'] as { values: Record<string, string> };
+  const [key] = Object.entries(of.values).find(([, v]) => v === 'followLevel') ?? ['1'];
+  return Number.isNaN(Number(key)) ? key : Number(key);
+}

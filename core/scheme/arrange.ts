@@ -194,6 +194,7 @@ export function arrange(
     ...giver,
     warningMs: (s.startWarningS ?? 0) * 1000,
     mainBreaker: lineIds.breaker,
+    ownBreakers: sketch.devices.flatMap(({ id, kind }) => (kind === 'breakerTwoPole' ? [id] : [])),
     meanings: sketch.meanings,
     conflicts: sketch.conflicts,
   };

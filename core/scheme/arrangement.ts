@@ -135,6 +135,8 @@ export interface Arrangement {
   readonly warningMs: number;
   /** Device that switches the supply of the device as a whole. */
   readonly mainBreaker: string;
+  /** Breakers of supplies beside the main one: a control supply can be lost by itself. */
+  readonly ownBreakers: readonly string[];
   /** A line contactor in the supply of the drive. */
   readonly contactor?: string;
   /** Drive's enable inputs are taken by the emergency stop. */

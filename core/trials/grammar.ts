@@ -36,6 +36,7 @@ export const trialGrammar: readonly { readonly id: string; readonly does: string
   { id: 'ramps', does: 'full speed and back to rest' },
   { id: 'power.return', does: 'supply cut until the display is dark, and returned' },
   { id: 'breaker.return', does: 'the same by the main breaker' },
+  { id: 'supply.<part>', does: 'one supply of the control lost under way, and returned' },
   { id: 'fault.reset.<ms>', does: 'a dip of the supply, then a fault reset with the start given' },
   { id: 'power.off', does: 'contactor opened by its button' },
   { id: 'live.<act>', does: 'one act of the live tests, from rest to rest' },

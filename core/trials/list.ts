@@ -229,6 +229,15 @@ function powerTrials(pace: Pace, first: Direction): Trial[] {
       });
     cut('breaker.return', turn('off'), turn('on'));
   }
+  for (const device of a.ownBreakers) {
+    const turn =
+      (position: string) =>
+      (atMs: number): Act => ({ do: 'turn', atMs, device, position });
+    const l = new Lay(pace, TEST_SHARE).start(first);
+    l.phase('lost', 'quiet', [turn('off')(l.t)], l.travelMs + 3000);
+    l.phase('returns', 'quiet', [turn('on')(l.t)], READY_AGAIN_MS + l.travelMs);
+    trials.push(l.done(`supply.${device}`));
+  }
   for (const dip of DIPS_MS) {
     const l = new Lay(pace, 1).start(first);
     l.phase('dip', 'stopped', [supply(false, l.t), supply(true, l.t + dip)], 6000);

@@ -73,7 +73,7 @@ export const markNames: Readonly<Record<string, string>> = {
   start: 'start', stop: 'stop', both: 'both directions', firstReleased: 'first let go', flip: 'direction flipped', flipBack: 'flipped back', otherStart: 'other start',
   startHeld: 'start held', stopPressed: 'stop pressed', stopReleased: 'stop let go', startReleased: 'start let go', estop: 'e-stop', estopReleased: 'e-stop out', powerOn: 'contactor on',
   powerOff: 'power cut', powerReturns: 'power back', conditionOpens: 'interlock opens', conditionReturns: 'interlock closes', keyLocal: 'key to local', keyRemote: 'key to remote',
-  ready: 'power-up', given: 'given', opens: 'opened', closes: 'closed again', keyStart: 'start on the keypad', dip: 'power dip', reset: 'fault reset', jog: 'jog', jogReleased: 'jog let go', powerOffPressed: 'power off pressed',
+  ready: 'power-up', given: 'given', opens: 'opened', closes: 'closed again', keyStart: 'start on the keypad', dip: 'power dip', reset: 'fault reset', lost: 'control supply lost', returns: 'control supply back', jog: 'jog', jogReleased: 'jog let go', powerOffPressed: 'power off pressed',
 }; // prettier-ignore
 
 /** Questions on which practitioners differ, and the schools. */

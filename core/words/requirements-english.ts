@@ -4,6 +4,7 @@ import { n, type Args } from './numbers.js';
 const doings: Readonly<Record<string, string>> = {
   runsForward: 'the motor runs forward',
   runsReverse: 'the motor runs in reverse',
+  startsUnwarned: 'the motor starts before the warning is over',
   doesNotRise: 'the speed does not rise',
   isOn: 'it is on',
   isOff: 'it is off',
@@ -38,6 +39,11 @@ const functions: Readonly<Record<string, (device: string, a: Args) => string>> =
   on: () => 'Power that comes on starts nothing, with every run contact open.',
   off: (d, a) => `${d} takes the power off: ${String(a['shows'])} drops out.`,
   remote: (d, a) => `Turning ${d} back starts nothing, with ${String(a['start'])} still given.`,
+  stop: (d) => `${d} stops the motor also while the keypad commands.`,
+  comesBack: (_d, a) =>
+    `A supply of the control (${String(a['breaker'])}) that is lost under way and comes back starts nothing.`,
+  sounds: (d, a) =>
+    `The horn sounds for ${n(Number(a['warningS']), 1)} s before ${d} moves the motor.`,
   rest: (_d, a) => `At rest ${String(a['shows'])} is ${a['on'] ? 'on' : 'off'}.`,
   running: (_d, a) => `While it runs ${String(a['shows'])} is ${a['on'] ? 'on' : 'off'}.`,
   opens: (_d, a) => `The brake (${String(a['shows'])}) is open while the motor drives.`,

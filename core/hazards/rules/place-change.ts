@@ -1,4 +1,5 @@
 import type { Finding } from '../../job/index.js';
+import { statedOtherwise } from './required-functions.js';
 import { atPart, firstThat, partOf, policyIn, tagOfOperation, type HazardRule } from '../rule.js';
 
 /** The key turned back to remote with the run contact closed starts the motor; the station's stop ignored under the keypad. */
@@ -14,7 +15,7 @@ export const placeChange: HazardRule = {
       'place.takeover',
       (run) => !run.runs('start') && run.runs('keyRemote'),
     );
-    if (taken)
+    if (taken && !statedOtherwise(c.job, 'place.remote'))
       findings.push(
         find('place.takeoverStarts', {
           severity,
@@ -30,7 +31,7 @@ export const placeChange: HazardRule = {
       );
     const ignored = firstThat(c, 'place.stop', (run) => run.runs('keyStart') && run.runs('stop'));
     const [stop] = arrangement.stops;
-    if (ignored && stop)
+    if (ignored && stop && !statedOtherwise(c.job, 'place.stop'))
       findings.push(
         find('place.stopIgnored', {
           severity,

@@ -24,6 +24,10 @@ export const requirementArgs = (c: HazardContext, r: Requirement): Finding['args
   selector: c.arrangement.direction ? tagOfOperation(c, c.arrangement.direction) : '',
   position: (r.operation && c.arrangement.operations[r.operation]?.position) ?? '',
   ...(r.must.kind === 'speed' ? { hz: r.must.hz } : {}),
+  ...(r.must.kind === 'noRestart'
+    ? { breaker: tagOf(c, /^supply\.(.+)\.comesBack$/u.exec(r.id)?.[1]) }
+    : {}),
+  ...(r.must.kind === 'warns' ? { warningS: r.must.ms / 1000 } : {}),
   ...(r.must.kind === 'rises' ? { dial: tagOf(c, c.arrangement.dial) } : {}),
   ...(r.must.kind === 'shows'
     ? { shows: tagOf(c, r.must.signal.replace(/\.\w+$/u, '')), on: r.must.on }

@@ -8,6 +8,8 @@ const PULL_IN = 0.75;
 const DROP_OUT = { direct: 0.2, alternating: 0.5 } as const;
 /** Share of the operate time after which the armature leaves its rest: break before make. */
 const TRAVEL = 0.5;
+/** No armature travels for longer than this: the time of a timer is waited for with its contacts at rest, µs. */
+const MOST_TRAVEL_US = 20_000;
 /** Changes of a contact within a second of model time, without a hand, after which it chatters. */
 const CHATTER = 20;
 const CHATTER_US = 1_000_000;
@@ -86,7 +88,7 @@ function stepCoil(d: InstalledCoil, s: CoilState, band: number, t: number): Coil
     return {
       ...s,
       on: wanted,
-      leavesUs: t + Math.round(took * TRAVEL),
+      leavesUs: t + Math.max(Math.round(took * TRAVEL), took - MOST_TRAVEL_US),
       arrivesUs: t + took,
       turns,
       sinceUs,

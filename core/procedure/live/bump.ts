@@ -105,6 +105,7 @@ function warning(
       must: phrase('seconds', { s: after }),
       instrument: 'stopwatch',
       expect: range(after, seconds(after), 's'),
+      ...(c.required.has('warning.sounds') ? { requirement: 'warning.sounds' } : {}),
     },
     behindStart(c),
   );

@@ -1,6 +1,6 @@
 import type { OperationId } from '../../scheme/index.js';
 import { operationOf, phrase, starterOf, state, tagOf } from '../context.js';
-import type { LiveTests } from '../sequence/tests.js';
+import type { LiveTests, RestsOn } from '../sequence/tests.js';
 import { behindStart, bump, BUMP_SHARE, hzRange, startArgs, turning } from './bump.js';
 
 /** Both directions given together where two hands can do it, and the release of one. */
@@ -29,6 +29,8 @@ function bothTogether(t: LiveTests): void {
     },
     [forward, reverse],
   );
+  if (s.fault !== null)
+    resetHeld(t, 'direction.both', [args.forward, args.reverse], [forward, reverse]);
   s.take(a.starts.forward, 2 * s.travelMs);
   const alone = turning(t);
   t.ask(
@@ -43,6 +45,38 @@ function bothTogether(t: LiveTests): void {
     [forward, reverse],
   );
   t.end();
+}
+
+/**
+ * The fault that the device shows, and its reset with everything still given: a reset starts nothing that is not asked anew.
+ */
+export function resetHeld(
+  t: LiveTests,
+  act: string,
+  given: readonly string[],
+  restsOn: RestsOn,
+): void {
+  const { c, s } = t;
+  const fault = s.fault ?? '';
+  s.key('reset', s.travelMs + 2000);
+  const is = Math.abs(s.hz) > 0 ? 'startsByItself' : 'staysStopped';
+  t.ask(
+    {
+      key: `${act}.reset`,
+      do: phrase('fault.reset', {
+        fault,
+        code: c.profile.faults[fault]?.code ?? '',
+        given: given.join(', '),
+        back: s.fault !== null,
+      }),
+      must: phrase(`fault.reset.${is}`, { back: s.fault !== null }),
+      expect: state(is),
+      reads: 'state',
+      sees: { kind: 'starts' },
+      cautions: is === 'startsByItself' ? ['automaticRestart'] : [],
+    },
+    restsOn,
+  );
 }
 
 /** The direction changed under way: by the selector, or by the other start. */
@@ -117,6 +151,37 @@ function jogs(t: LiveTests): void {
   }
 }
 
+/** Jog given while a run goes on: what the device makes of it. */
+function jogUnderWay(t: LiveTests): void {
+  const { c } = t;
+  const jog = operationOf(c, c.arrangement.jogs.forward);
+  if (!jog || !t.s.directions.includes('forward')) return;
+  const s = t.begin('jog.run', 'motions', BUMP_SHARE);
+  s.start();
+  const before = Math.abs(s.hz);
+  s.give(jog.id as OperationId, s.travelMs);
+  const hz = Math.abs(s.hz);
+  const args = {
+    ...startArgs(c),
+    jog: tagOf(c, jog.device),
+    same: Math.abs(hz - before) < 0.05,
+    hz,
+    ...s.speed.args,
+  };
+  t.ask(
+    {
+      key: 'jog.run',
+      do: phrase('jog.underWay', args),
+      must: phrase('jog.underWay.must', args),
+      expect: hzRange(c, hz),
+      reads: 'hz',
+      sees: { kind: 'hz' },
+    },
+    [jog, ...behindStart(c)],
+  );
+  t.end();
+}
+
 /** A stop, or the emergency stop, while the machine is still running up to full speed. */
 function whileAccelerating(t: LiveTests, by: 'stop' | 'estop'): void {
   const { c } = t;
@@ -153,6 +218,7 @@ export function motionTests(t: LiveTests): void {
   bothTogether(t);
   reversal(t);
   jogs(t);
+  jogUnderWay(t);
   whileAccelerating(t, 'stop');
   whileAccelerating(t, 'estop');
 }

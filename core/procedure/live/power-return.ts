@@ -3,8 +3,49 @@ import { DARK_MS } from '../sequence/sequence.js';
 import type { LiveTests } from '../sequence/tests.js';
 import { behindStart, BUMP_SHARE, startArgs } from './bump.js';
 
-/** Power removed and returned with the run still given. */
+/** A supply of the control lost under way and back again, with the run still given. */
+function controlSupply(t: LiveTests, device: string): void {
+  const { c } = t;
+  const requirement = `supply.${device}.comesBack`;
+  const s = t.begin(`supply.${device}`, 'return', BUMP_SHARE);
+  s.start();
+  const turn = (position: string, lastsMs: number) =>
+    s.work([{ do: 'turn', atMs: 0, device, position }], lastsMs);
+  turn('off', s.travelMs + 3000);
+  const kept = s.shaft.turns !== 'rest';
+  turn('on', 5000 + s.travelMs);
+  const is = kept ? 'runsOn' : Math.abs(s.hz) > 0 ? 'startsByItself' : 'staysStopped';
+  const must = c.required.has(requirement) && is === 'startsByItself' ? 'staysStopped' : is;
+  t.ask(
+    {
+      key: `supply.${device}.returns`,
+      do: phrase('supply.returns', {
+        ...startArgs(c),
+        device: tagOf(c, device),
+        kept,
+        power: '',
+        ...s.speed.args,
+      }),
+      must: phrase(`supply.${must}`),
+      expect: state(must),
+      ...(c.required.has(requirement) ? { requirement, seen: is } : {}),
+      cautions: must === 'startsByItself' ? ['automaticRestart'] : [],
+    },
+    behindStart(c),
+  );
+  t.end();
+}
+
+/** Power, and each supply of the control, removed and returned with the run still given. */
 export function powerReturnTests(t: LiveTests): void {
+  mainSupply(t);
+  // With the supply of a brake gone the motor would be driven against it.
+  if (t.c.job.scheme.brakeRelease || !t.s.directions.includes('forward')) return;
+  for (const device of t.c.arrangement.ownBreakers) controlSupply(t, device);
+}
+
+/** Power removed and returned with the run still given. */
+function mainSupply(t: LiveTests): void {
   const { c } = t;
   const { arrangement: a } = c;
   const forward = starterOf(c);

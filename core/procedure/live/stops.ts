@@ -2,6 +2,7 @@ import type { Must } from '../../requirements/index.js';
 import type { OperationId } from '../../scheme/index.js';
 import { operationOf, phrase, starterOf, state, tagOf, tagsOf, type Worked } from '../context.js';
 import type { LiveTests, RestsOn } from '../sequence/tests.js';
+import { resetHeld } from './motions.js';
 import { behindStart, BUMP_SHARE, startArgs, turning } from './bump.js';
 
 /** Whether the motor was started by what was just done. */
@@ -129,6 +130,10 @@ function openedUnderWay(t: LiveTests, id: OperationId): void {
     },
     restsOn,
   );
+  if (s.fault !== null) {
+    const given = a.givenBy === 'level' && a.starts.forward ? [a.starts.forward] : [];
+    resetHeld(t, name, tagsOf(c, given), restsOn);
+  }
   t.end();
 }
 

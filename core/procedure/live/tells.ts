@@ -1,7 +1,8 @@
-import { operationOf, phrase, range, state, tagOf } from '../context.js';
+import type { OperationId } from '../../scheme/index.js';
+import { operationOf, phrase, range, state, tagOf, type Worked } from '../context.js';
 import type { LiveTests } from '../sequence/tests.js';
 import { tolerances } from '../tolerances.js';
-import { behindStart, startArgs } from './bump.js';
+import { behindStart, BUMP_SHARE, startArgs } from './bump.js';
 import { voltsBetween } from './inputs.js';
 
 /** What shows something, by the kind of part: the signal of its trace, and what sort of thing it is. */
@@ -104,6 +105,42 @@ function meter(t: LiveTests): void {
   t.end();
 }
 
+/** A live-zero signal that is lost under way: what was chosen for it. */
+function signalLoss(t: LiveTests): void {
+  const { c } = t;
+  const { dial } = c.arrangement;
+  const [wire] =
+    Object.entries(c.job.adopted?.wires ?? {}).find(([, w]) => w.function === 'signal.plus') ?? [];
+  if (c.job.scheme.speed !== 'current' || !dial || !wire) return;
+  if (!t.s.directions.includes('forward')) return;
+  const s = t.begin('signal.loss', 'tells', 0.5);
+  s.start();
+  s.work([{ do: 'breakWire', atMs: 0, wire }], s.travelMs);
+  const hz = Math.abs(s.hz);
+  const args = {
+    ...startArgs(c),
+    device: tagOf(c, dial),
+    wire: c.job.adopted?.wires[wire].number ?? '',
+    code: c.profile.faults[s.fault ?? '']?.code ?? '',
+    fault: s.fault ?? '',
+    hz,
+    ...s.speed.args,
+  };
+  t.ask(
+    {
+      key: 'signal.loss',
+      do: phrase('signal.loss', args),
+      must: phrase('signal.loss.must', args),
+      expect: range(hz, Math.max(tolerances.hz, c.maxHz * tolerances.hzShare), 'Hz'),
+      reads: s.fault === null ? 'hz' : 'state',
+      sees: { kind: 'hz' },
+    },
+    ['dial', ...behindStart(c)],
+  );
+  s.work([{ do: 'mendWire', atMs: 0, wire }], 1000);
+  t.end();
+}
+
 /** The keys of the device while the terminals command, and the change of place where there is one. */
 function places(t: LiveTests): void {
   const { c } = t;
@@ -157,11 +194,45 @@ function places(t: LiveTests): void {
   );
   if (a.givenBy === 'pulse') s.stop();
   t.end();
+  if (a.stops[0]) stopAtLocal(t, local, a.stops[0]);
+}
+
+/** The station's stop while the keypad commands: it acts from every place. */
+function stopAtLocal(t: LiveTests, local: Worked, id: OperationId): void {
+  const { c } = t;
+  const stop = operationOf(c, id);
+  if (!stop) return;
+  const s = t.begin('place.stop', 'tells', BUMP_SHARE);
+  s.give('local', 1000);
+  s.key('start', 1000);
+  s.speed.keys(BUMP_SHARE);
+  s.wait(s.travelMs);
+  s.give(id, s.travelMs);
+  t.ask(
+    {
+      key: 'place.stop',
+      do: phrase('place.stop', {
+        key: tagOf(c, local.device),
+        stop: tagOf(c, stop.device),
+        atHz: BUMP_SHARE * c.maxHz,
+      }),
+      must: phrase('turns.stopped', { machine: '' }),
+      expect: state('stopped'),
+      requirement: 'place.stop',
+      seen: s.shaft.turns === 'rest' ? 'stopped' : s.shaft.turns,
+      sees: { kind: 'turns' },
+    },
+    [local, stop],
+  );
+  s.key('stop', s.travelMs);
+  s.speed.keys(0);
+  t.end();
 }
 
 /** What tells, and the places of command. */
 export function tellTests(t: LiveTests): void {
   lamps(t);
   meter(t);
+  signalLoss(t);
   places(t);
 }

@@ -6,6 +6,7 @@ import {
   actsOf,
   directionsOf,
   give,
+  lineIds,
   powerOnActs,
   powerUp,
   PULSE_MS,
@@ -42,6 +43,8 @@ export interface Rest {
   readonly lowered?: boolean;
   /** The device showed a fault, and it was reset with its key. */
   readonly fault?: string;
+  /** The line contactor was closed again. */
+  readonly power?: boolean;
   /** Nothing but the supply brought the machine to rest. */
   readonly powerOff?: boolean;
 }
@@ -336,6 +339,10 @@ export class Sequence {
       if (rest.stop !== undefined) this.stop('forward');
     }
     for (const id of letGo) if (conditions.includes(id)) this.takeBack(id);
+    if (a.contactor && this.supplied && this.at(`${a.contactor}.on`) === 0) {
+      rest.power = true;
+      this.powerOn();
+    }
     if (this.speed.lower()) rest.lowered = true;
     if (this.state === 'faulted') {
       rest.fault = this.fault ?? '';
@@ -347,6 +354,11 @@ export class Sequence {
       this.powerOn();
     }
     return rest;
+  }
+
+  /** The main supply is on: before that a contactor has nothing to close for. */
+  private get supplied(): boolean {
+    return this.at(`${lineIds.supply}.on`) === 1;
   }
 
   private takeBack(id: OperationId): void {

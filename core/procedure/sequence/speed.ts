@@ -38,7 +38,7 @@ export class Speed {
     if (dial) {
       const turn: Act = { do: 'dial', atMs: 0, device: dial, to: share };
       s.work([turn], 1000);
-    } else if (c.keypadCode) this.byKeys(share);
+    } else if (c.keypadCode) this.keys(share);
     else if (this.presets.length > 0) this.byPreset(share);
     this.share = share;
     return this;
@@ -67,7 +67,8 @@ export class Speed {
     return true;
   }
 
-  private byKeys(share: number): void {
+  /** Holds a key of the device until its own frequency is at a share of the highest. */
+  keys(share: number): void {
     const { s, c } = this;
     const wanted = share * c.maxHz;
     const key = wanted > s.keypadHz ? 'up' : 'down';

@@ -190,9 +190,9 @@ const doesOf = ({ turns }: ShaftSeen): string =>
 /** How an act ends, as a phrase; undefined where nothing has to be done. */
 function restPhrase(
   c: StepContext,
-  { letGo, stop, lowered, fault, powerOff }: Rest,
+  { letGo, stop, lowered, fault, power: again, powerOff }: Rest,
 ): Phrase | undefined {
-  if (letGo.length === 0 && stop === undefined && fault === undefined && !powerOff && !lowered)
+  if (letGo.length === 0 && !stop && fault === undefined && !powerOff && !lowered && !again)
     return undefined;
   const { power, estop, mainBreaker } = c.arrangement;
   const tags = (is: (id: OperationId) => boolean): string => tagsOf(c, letGo.filter(is)).join(', ');
@@ -216,7 +216,7 @@ function restPhrase(
     code: fault ? (c.profile.faults[fault]?.code ?? '') : '',
     breaker: powerOff ? (tagsOf(c, [], [mainBreaker])[0] ?? '') : '',
     power:
-      power && letGo.some((id) => id === estop || id === power.off)
+      power && (again || letGo.some((id) => id === estop || id === power.off))
         ? (tagsOf(c, [power.on])[0] ?? '')
         : '',
   });

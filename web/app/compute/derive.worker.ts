@@ -77,6 +77,7 @@ const answerSets: readonly (readonly string[])[] = [
   ['on', 'off'],
   ['forward', 'reverse', 'stopped'],
   ['staysStopped', 'startsByItself'],
+  ['runsOn', 'staysStopped', 'startsByItself'],
   ['comesToRest', 'keepsTurning'],
   ['worked', 'didNotWork'],
   ['changes', 'nothing'],
