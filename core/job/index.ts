@@ -1,3 +1,4 @@
+export { handLine, tickOf } from './hand-tick.js';
 export { changeHash, evidenceHash, verifyEvidence, type ChainCheck } from './chain.js';
 export {
   envelopeSchema,

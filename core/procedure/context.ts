@@ -1,4 +1,4 @@
-import type { Profile } from '../catalogue/index.js';
+import { roleSetting, type Profile } from '../catalogue/index.js';
 import { unmetRequirements, type Unmet } from '../hazards/index.js';
 import {
   hashOf,
@@ -46,16 +46,23 @@ export interface StepContext {
   /** Required functions that the job does not have, with what it does instead. */
   readonly unmet: ReadonlyMap<string, Unmet>;
   readonly requirements: readonly Requirement[];
+  /** Only a part of the wires is landed: no required function can be shown yet. */
+  readonly section: boolean;
   /** Ids of all required functions of the job. */
   readonly required: ReadonlySet<string>;
 }
 
-/** Context of a job with an adopted plan. @throws RangeError without one */
-export function stepContext(job: Job, profile: Profile): StepContext {
+/**
+ * Context of a job with an adopted plan.
+ *
+ * @param section only some of its wires are landed
+ * @throws RangeError without one
+ */
+export function stepContext(job: Job, profile: Profile, section = false): StepContext {
   const trials = trialsOf(job, profile);
   const { arrangement, installation } = trials;
   const { device } = installation;
-  const requirements = requirementsOf(trials);
+  const requirements = section ? [] : requirementsOf(trials);
   return {
     job,
     profile,
@@ -64,9 +71,10 @@ export function stepContext(job: Job, profile: Profile): StepContext {
     installation,
     device,
     maxHz: device.facts.maxHz,
-    keypadCode: keypadSetting(job, profile),
-    startsByKey: job.scheme.startStop === 'keypad',
-    unmet: unmetRequirements(job, profile),
+    keypadCode: section ? roleSetting(profile, 'keypadHz') : keypadSetting(job, profile),
+    startsByKey: section || job.scheme.startStop === 'keypad',
+    section,
+    unmet: section ? new Map() : unmetRequirements(job, profile),
     requirements,
     required: new Set(requirements.map((r) => r.id)),
   };

@@ -1,2 +1,2 @@
-export { liveOf, liveSteps, shownTrial, type Live } from './live/index.js';
+export { liveOf, liveOfSection, liveSteps, shownTrial, type Live } from './live/index.js';
 export { likelyCauses, seenAt, type Cause, type Told } from './causes.js';

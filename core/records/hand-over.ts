@@ -1,4 +1,5 @@
 import type { Evidence, Finding, Job } from '../job/index.js';
+import { handList } from './hand-list.js';
 import type { SettingRow } from './three-sets.js';
 import type { StepRecord } from './verdict.js';
 
@@ -37,6 +38,16 @@ export function handOverObstacles(
         args: { count: these.length, first: these[0].step.key },
       });
   }
+  const lines = handList(job, evidence);
+  const toLand = lines.filter((l) => !l.landed).length;
+  // Where nobody ticks, nothing is said; a list that was begun is to be finished.
+  if (toLand > 0 && toLand < lines.length)
+    found.push({
+      key: 'hand.open',
+      stage: 'land',
+      code: 'obstacle.notLanded',
+      args: { count: toLand, of: lines.length },
+    });
   const differs = rows.filter((row) => row.state === 'differs');
   if (differs.length)
     found.push({

@@ -1,3 +1,4 @@
+export { handList, landedSection, type HandLine } from './hand-list.js';
 export { handOverObstacles, type Obstacle } from './hand-over.js';
 export {
   foundValues,

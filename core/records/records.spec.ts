@@ -1,9 +1,11 @@
 import { factorySettings, modelOf } from '../catalogue/index.js';
-import type { Evidence, ProcedureStep } from '../job/index.js';
+import { tickOf, type Evidence, type ProcedureStep } from '../job/index.js';
 import { adopted, bareJob, marrowick } from '../testing/jobs.js';
 import {
   foundValues,
+  handList,
   handOverObstacles,
+  landedSection,
   keyedValues,
   pastRecords,
   settingRows,
@@ -153,5 +155,53 @@ describe('settings in three sets', () => {
       'settings.differ',
       'settings.unread',
     ]);
+  });
+});
+
+describe('hand list', () => {
+  const job = adopted(bareJob());
+  const ids = handList(job, []).map((l) => l.id);
+  const tick = (of: typeof job, wires: readonly string[], undone = false): Evidence =>
+    piece('handTick', 'hand', tickOf(of, wires, 'landed', 'line', undone));
+
+  it('keeps what is landed by line or cable, takes it back, and merges two people in any order', () => {
+    const first = tick(job, ids.slice(0, 3));
+    const second = tick(job, ids.slice(2, 5));
+    const back = tick(job, [ids[0]], true);
+    for (const all of [
+      [first, second, back],
+      [back, second, first],
+    ])
+      expect(
+        handList(job, all)
+          .filter((l) => l.landed)
+          .map((l) => l.id),
+      ).toEqual(ids.slice(1, 5));
+  });
+
+  it('is a section only while some wires are landed and others are not', () => {
+    expect(landedSection(job, [])).toBeUndefined();
+    expect([...(landedSection(job, [tick(job, ids.slice(1))]) ?? [])]).toEqual(ids.slice(1));
+    expect(landedSection(job, [tick(job, ids)])).toBeUndefined();
+    const codes = (evidence: Evidence[]): string[] =>
+      handOverObstacles(job, [], [], [], evidence).map((o) => o.key);
+    expect(codes([tick(job, ids.slice(1))])).toContain('hand.open');
+    expect(codes([tick(job, ids)])).not.toContain('hand.open');
+    expect(codes([])).not.toContain('hand.open');
+  });
+
+  it('asks for a wire again that is planned otherwise since', () => {
+    const all = tick(job, ids);
+    const wires = job.adopted?.wires ?? {};
+    const moved = {
+      ...job,
+      adopted: {
+        ...(job.adopted as NonNullable<typeof job.adopted>),
+        wires: { ...wires, [ids[0]]: { ...wires[ids[0]], to: 'device:IN6' } },
+      },
+    };
+    const line = handList(moved, [all]).find((l) => l.id === ids[0]);
+    expect([line?.landed, line?.stale]).toEqual([undefined, true]);
+    expect(landedSection(moved, [all])?.has(ids[0])).toBeFalse();
   });
 });

@@ -168,6 +168,8 @@ export const livePhrases: Readonly<Record<string, (a: Args) => string>> = {
   'power.startsByItself': () => 'The motor starts by itself.',
   'power.staysStoppedPulse': (a) => `The motor stays stopped until ${s(a['device'])} is pressed again.`,
   'power.startsByItselfPulse': () => 'The motor starts by itself.',
+  'section.bump': (a) => `${a['settings'] ? `Temporary: ${s(a['settings'])}. ` : ''}${a['linked'] ? `${s(a['linked'])} still linked as delivered. ` : ''}Machine free to turn, one hand at ${s(a['breaker'])}: it cuts the power. Press the start key of the device and hold its key for faster until about ${n(a['atHz'], 0)} Hz. Watch the shaft.`,
+  'section.stop': (a) => `Press the stop key of the device${a['breaker'] ? `; if it does not stop, open ${s(a['breaker'])}` : ''}. Watch the shaft until it stands.`,
   'supply.returns': (a) => `${running(a)} Open ${s(a['device'])}${a['kept'] ? '; the motor runs on' : ' and wait until the shaft stands'}. Stand clear, close ${s(a['device'])}.`,
   'supply.runsOn': () => 'The motor has run on all the while.',
   'supply.staysStopped': () => 'The motor stays stopped until a new start is given.',
@@ -212,6 +214,8 @@ export const cautions: Readonly<Record<string, string>> = {
   freeToTurn: 'The machine must be declared free to turn, or the motor uncoupled.',
   automaticRestart: 'The motor starts by itself. Nobody at the machine.',
   releasedToOne: 'Letting go of one contact starts the motor the other way.',
+  noProtection:
+    'The station is not landed whole: no stop, guard or emergency stop counts. Power can be cut by hand at any moment.',
   movesAtEnd: 'Letting go at the end moves the motor once more. Stay clear until it stands.',
 };
 
@@ -255,6 +259,7 @@ const actNames: Readonly<Record<string, (a: Args, part: string) => string>> = {
   tells: () => 'Lamps and signals',
   meter: (a) => `Meter ${s(a['device'])}`,
   'place.keypad': () => 'Start key of the device',
+  'section.bump': () => 'Forward from the keypad, slowly',
   'place.stop': (a) => `${s(a['stop'])} while the keypad commands`,
   supply: (a) => `${s(a['device'])} gone and back`,
   'signal.loss': (a) => `Signal of ${s(a['device'])} lost`,

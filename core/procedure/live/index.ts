@@ -9,6 +9,7 @@ import { inputTests } from './inputs.js';
 import { motionTests } from './motions.js';
 import { powerReturnTests } from './power-return.js';
 import { powerTests } from './power.js';
+import { keypadBump, sectionJob } from './section.js';
 import { speedTests } from './speed.js';
 import { stopTests } from './stops.js';
 import { tellTests } from './tells.js';
@@ -66,10 +67,33 @@ export function liveOf(job: Job, profile: Profile): Live {
   return made;
 }
 
+/** Parts of the tests that a job can pass while only some of its wires are landed. */
+const partsOfSection = [powerTests, inputTests, contactTests] as const;
+
+/**
+ * Live tests of what is landed so far: wires that are not are absent from the simulation, inputs and contacts are seen as far
+ * as they are there, and the first turn is made from the keypad. No function that protects counts before everything is landed.
+ *
+ * @param landed ids of the wires that are landed
+ * @example liveOfSection(job, profile, new Set(['w1', 'w2'])).steps.map((s) => s.section)
+ */
+export function liveOfSection(job: Job, profile: Profile, landed: ReadonlySet<string>): Live {
+  if (!canTest(job, profile)) return nothing;
+  const section = sectionJob(job, profile, landed);
+  const tests = new LiveTests(stepContext(section.job, profile, true));
+  for (const part of partsOfSection) part(tests);
+  keypadBump(tests, section);
+  return { steps: withNeeds(tests.steps), trials: tests.s.trials };
+}
+
+/** There is a plan, and the behaviour of the device is simulated. */
+const canTest = (job: Job, profile: Profile): boolean =>
+  job.adopted !== undefined &&
+  modelOf(profile, job.profile.model) !== undefined &&
+  planningGaps(profile).length === 0;
+
 function makeLive(job: Job, profile: Profile): Live {
-  if (!job.adopted || !modelOf(profile, job.profile.model)) return nothing;
-  // A device whose behaviour is not simulated yet has no expected values.
-  if (planningGaps(profile).length > 0) return nothing;
+  if (!canTest(job, profile)) return nothing;
   const tests = new LiveTests(stepContext(job, profile));
   for (const part of parts) part(tests);
   return { steps: withNeeds(tests.steps), trials: tests.s.trials };

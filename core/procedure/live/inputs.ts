@@ -48,7 +48,9 @@ export function workerOf(
       before
     );
   };
-  return operationOf(c, operations.find(switches) ?? operations[0]);
+  const found = operations.find(switches);
+  // Where only a part is landed, what works nothing yet is not asked.
+  return operationOf(c, found ?? (c.section ? undefined : operations[0]));
 }
 
 /** What every answer at an input says of it: which part, which terminal, against which. */
@@ -179,12 +181,32 @@ const asksForRun = ({ arrangement: { starts, jogs } }: StepContext, { id }: Work
 /** Places at which a dial or signal is read, % of its travel. */
 export const DIAL_PCT = [0, 25, 50, 75, 100] as const;
 
+/** Where the speed signal is read: while the keypad gives the speed, the input that a wire of it reaches. */
+function referenceInput({ device, job, section }: StepContext) {
+  const wired = Object.values(job.adopted?.wires ?? {}).flatMap((w) =>
+    w.class === 'analogue' ? [w.from, w.to] : [],
+  );
+  return device.analogue.find(({ terminal }) =>
+    section ? wired.includes(`${device.id}:${terminal}`) : terminal === device.facts.referenceInput,
+  );
+}
+
+/** Whether the dial or signal reaches its input. */
+const follows = ({ s }: LiveTests, { plus, minus }: { plus: number; minus: number }): boolean => {
+  const at = (share: number): number =>
+    s.attempt((x) => {
+      x.speed.set(share);
+      return x.volts(plus, minus)?.dc ?? 0;
+    });
+  return Math.abs(at(1) - at(0)) > LEAST_V;
+};
+
 /** The dial or signal at five places, in its own unit, with nothing asked to run. */
 function referenceTests(t: LiveTests): void {
   const { c, s } = t;
   const { dial } = c.arrangement;
-  const input = c.device.analogue.find((a) => a.terminal === c.device.facts.referenceInput);
-  if (!dial || !input) return;
+  const input = referenceInput(c);
+  if (!dial || !input || (c.section && !follows(t, input))) return;
   const amps = c.job.scheme.speed === 'current';
   t.begin('dial.volts', 'inputs');
   for (const pct of DIAL_PCT) {

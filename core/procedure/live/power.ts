@@ -89,7 +89,7 @@ function powerOn(t: LiveTests): void {
       key: 'supply.on',
       do: phrase('supply.on', {
         device: tagOf(c, arrangement.mainBreaker),
-        power: tagsOf(c, arrangement.power ? [arrangement.power.on] : []).join(''),
+        power: tagsOf(c, arrangement.power && !c.section ? [arrangement.power.on] : []).join(''),
         ...s.speed.args,
       }),
       must: phrase('state', { state: seen }),

@@ -93,7 +93,7 @@ export class LiveTests {
   ask(asked: Asked, restsOn: RestsOn): void {
     const { s, c } = this;
     const { act, section, acts } = s.current;
-    const stated = asked.requirement && statedOtherwise(c.job, asked.requirement);
+    const stated = !c.section && asked.requirement && statedOtherwise(c.job, asked.requirement);
     const {
       requirement,
       seen,
@@ -102,7 +102,7 @@ export class LiveTests {
       fields,
       reads,
       ...rest
-    } = stated ? withoutRequirement(asked, stated) : asked;
+    } = stated ? withoutRequirement(asked, stated) : c.section ? ofSection(asked) : asked;
     const shaftAfter = s.shaft;
     const moved = s.movedSince(this.lookedMs) || this.shaft.turns !== 'rest';
     const display = reads && displayNow(c, s, reads);
@@ -119,7 +119,13 @@ export class LiveTests {
       acts: acts.slice(this.told),
       shaftBefore: this.shaft,
       shaftAfter,
-      basis: basisOf(c, rest, restsOn, held?.requirement.unmet),
+      // What a contact that protects shows while others are missing counts for nothing once they are there.
+      basis: basisOf(
+        c,
+        rest,
+        restsOn,
+        c.section && section === 'contacts' ? 'section' : held?.requirement.unmet,
+      ),
       ...(fields ? { fields: [...fields] } : {}),
       ...(display ? { display } : {}),
     });
@@ -182,6 +188,12 @@ function withoutRequirement(asked: Asked, stated: StatedOtherwise): Asked {
       ...(seen === 'startsByItself' ? ['automaticRestart'] : []),
     ],
   };
+}
+
+/** While a part of the wires is missing nothing is required of it: what it does meanwhile is what is expected. */
+function ofSection(asked: Asked): Asked {
+  const { requirement: _requirement, seen, ...rest } = asked;
+  return seen === undefined ? rest : { ...rest, expect: { kind: 'state', is: seen } };
 }
 
 const doesOf = ({ turns }: ShaftSeen): string =>

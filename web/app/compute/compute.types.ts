@@ -113,6 +113,16 @@ export interface Derived {
   readonly links: readonly LinkLine[];
   /** What was found built otherwise than planned, in the order in which it was noted. */
   readonly asBuilt: readonly { readonly id: string; readonly text: string; readonly why: string }[];
+  /** Wires of the plan with who landed them; empty where nobody has. */
+  readonly hand: readonly {
+    readonly id: string;
+    readonly cable: string;
+    readonly landed: string;
+    /** Landed before its ends or its size were planned otherwise. */
+    readonly stale: boolean;
+  }[];
+  /** Only some wires are landed: the steps are those of what is there. `turns`: the motor can be turned from the keypad. */
+  readonly section: { readonly landed: number; readonly turns: boolean } | null;
   /** Why there are no steps, where there are none. */
   readonly noTests: string;
   /** Readings of steps that the procedure has no more. */

@@ -16,7 +16,7 @@ import {
   requirementsHeld,
   mayBeStated,
 } from '@tactron/core/hazards';
-import type { Evidence, Job, Scheme } from '@tactron/core/job';
+import type { Evidence, Finding, Job, Scheme } from '@tactron/core/job';
 import {
   adoption,
   linkLines,
@@ -33,11 +33,13 @@ import {
   type MotorCurves,
   type PlateFact,
 } from '@tactron/core/line';
-import { liveSteps } from '@tactron/core/procedure';
+import { liveOfSection, liveSteps } from '@tactron/core/procedure';
 import {
   foundValues,
+  handList,
   handOverObstacles,
   keyedValues,
+  landedSection,
   pastRecords,
   settingRows,
   stepRecords,
@@ -66,6 +68,7 @@ import {
 import type {
   Derived,
   PartsAndTools,
+  SaidFinding,
   SaidLine,
   SaidRequirement,
   SaidRow,
@@ -205,6 +208,29 @@ const saidDeviations = (job: Job): Derived['asBuilt'] =>
     .sort(([, x], [, y]) => x.ord - y.ord)
     .map(([id, { actual, why }]) => ({ id, text: sayFaults([actual], job).what, why }));
 
+const saidFinding = (finding: Finding, evidence: readonly Evidence[]): SaidFinding => ({
+  finding,
+  ...sayFinding(finding),
+  mark: saySeverity(finding.severity),
+  subject: acceptanceSubject(finding),
+  accepted: acceptanceOf(finding, evidence) ?? null,
+  acceptable: isAcceptable(finding),
+});
+
+/** Wires with who landed them. */
+const handOf = (job: Job, evidence: readonly Evidence[]): Pick<Derived, 'hand'> => ({
+  hand: handList(job, evidence).map(({ id, cable, landed, stale }) => ({
+    id,
+    cable,
+    landed: landed ? `${landed.author.name}, ${landed.atClient}` : '',
+    stale,
+  })),
+});
+
+/** A section of the tests turns the motor once, from the keypad. */
+const turnsFromKeypad = (steps: readonly StepRecord['step'][]): boolean =>
+  steps.some((s) => s.key === 'section.bump');
+
 /** Words that stages ask for by code. */
 function namesOf(job: Job, profile: Profile): Record<string, string> {
   const said: Record<string, string> = {};
@@ -274,21 +300,22 @@ const worker = {
     const found = foundValues(job, profile, evidence);
     const plan = planJob(job, profile, found);
     if (!(await goesOn())) return null;
-    const findings = checkJob(job, profile, found, plan).map((finding) => ({
-      finding,
-      ...sayFinding(finding),
-      mark: saySeverity(finding.severity),
-      subject: acceptanceSubject(finding),
-      accepted: acceptanceOf(finding, evidence) ?? null,
-      acceptable: isAcceptable(finding),
-    }));
+    const findings = checkJob(job, profile, found, plan).map((f) => saidFinding(f, evidence));
     if (!(await goesOn())) return null;
-    const procedure = liveSteps(job, profile);
+    const landed = landedSection(job, evidence);
+    const whole = liveSteps(job, profile);
+    const procedure = landed ? liveOfSection(job, profile, landed).steps : whole;
     if (!(await goesOn())) return null;
     const rows = model ? settingRows(job, profile, factory, evidence) : [];
     const steps = stepRecords(procedure, evidence);
     const open = findings.filter((f) => !f.accepted).map((f) => f.finding);
-    const obstacles = handOverObstacles(job, open, steps, rows, evidence).map((obstacle) => {
+    const obstacles = handOverObstacles(
+      job,
+      open,
+      stepRecords(whole, evidence),
+      rows,
+      evidence,
+    ).map((obstacle) => {
       const named = findings.find((f) => f.finding.key === obstacle.key);
       const args = named ? { ...obstacle.args, title: named.what } : obstacle.args;
       return { ...obstacle, text: say({ code: obstacle.code, args }) };
@@ -309,6 +336,8 @@ const worker = {
       links: job.adopted ? linkLines(job, profile) : [],
       asBuilt: saidDeviations(job),
       steps: saidSteps(steps),
+      ...handOf(job, evidence),
+      section: landed ? { landed: landed.size, turns: turnsFromKeypad(procedure) } : null,
       noTests: procedure.length > 0 ? '' : whyNoTests(profile, plan),
       past: saidSteps(pastRecords(procedure, evidence)),
       obstacles,

@@ -1,6 +1,6 @@
 import { CdkDrag, type CdkDragEnd } from '@angular/cdk/drag-drop';
 import { Component, computed, inject, signal } from '@angular/core';
-import { landingParts, sizeText, type AdoptedWire, type Job } from '@tactron/core/job';
+import { landingParts, sizeText, tickOf, type AdoptedWire, type Job } from '@tactron/core/job';
 import type { DrawnWire } from '@tactron/core/formats';
 import { AttachmentRow } from '../../attachments/attachment-row';
 import { Compute } from '../../compute/compute';
@@ -15,6 +15,9 @@ interface WireRow {
   readonly to: string;
   readonly size: string;
   readonly does: string;
+  /** Who landed it, and when; empty while it is to do. */
+  readonly landed: string;
+  readonly stale: boolean;
 }
 
 /** Terminal row, station and wires; the schedule with the same selection; wire ends moved by drag or keyboard. */
@@ -50,7 +53,26 @@ export class LandStage {
         to: this.name(wire.to),
         size: sizeText(wire.size),
         does: this.does(wire),
+        landed: this.lineOf(id)?.landed ?? '',
+        stale: this.lineOf(id)?.stale === true,
       }));
+  });
+  protected readonly hand = computed(() => this.open.derived()?.hand ?? []);
+  protected readonly landed = computed(() => this.hand().filter((l) => l.landed).length);
+  /** Wires by cable, those inside the panel last: what one touch may cover. */
+  protected readonly cables = computed(() => {
+    const names = [...new Set(this.hand().map((l) => l.cable))].sort((x, y) =>
+      x === '' ? 1 : y === '' ? -1 : x.localeCompare(y, 'en', { numeric: true }),
+    );
+    return names.map((name) => {
+      const own = this.hand().filter((l) => l.cable === name);
+      return {
+        name,
+        title: name === '' ? 'Wires in the panel' : `Cable ${name}`,
+        ids: own.map((l) => l.id),
+        landed: own.filter((l) => l.landed).length,
+      };
+    });
   });
   protected readonly chosen = computed(() => this.rows().find((row) => row.id === this.selected()));
   protected readonly targets = computed(
@@ -87,6 +109,17 @@ export class LandStage {
       f.finding.where.some((w) => w.kind === 'landing' || w.kind === 'wire'),
     ),
   );
+
+  private lineOf(id: string) {
+    return this.hand().find((l) => l.id === id);
+  }
+
+  /** Ticks wires as landed, or takes the tick back; what is ticked already is left as it is. */
+  protected tick(ids: readonly string[], by: 'line' | 'cable', undone: boolean): void {
+    const due = undone ? ids : ids.filter((id) => !this.lineOf(id)?.landed);
+    if (due.length === 0) return;
+    this.open.record('handTick', 'hand', tickOf(this.job(), due, 'landed', by, undone));
+  }
 
   protected name(landing: string): string {
     const { device, terminal } = landingParts(landing);

@@ -52,6 +52,9 @@ export class LiveStage {
   protected readonly open = inject(OpenJob);
   private readonly preferences = inject(Preferences);
   protected readonly steps = computed(() => this.open.derived()?.steps ?? []);
+  /** Only some wires are landed, and the steps are those of what is there. */
+  protected readonly section = computed(() => this.open.derived()?.section ?? null);
+  protected readonly wires = computed(() => this.open.derived()?.hand.length ?? 0);
   protected readonly past = computed(() => this.open.derived()?.past ?? []);
   protected readonly acts = computed(() => actsOf(this.steps()));
   protected readonly sections = computed(() => sectionsOf(this.acts()));
@@ -156,7 +159,8 @@ export class LiveStage {
   /** Moment of the trial that the expected value comes from. */
   protected proof(step: SaidStep) {
     const { from } = step.step;
-    return from.kind === 'simulation' ? from : undefined;
+    // The bench has the whole job: what was tried with a part of it cannot be shown there.
+    return from.kind === 'simulation' && !this.section() ? from : undefined;
   }
 
   /** Keeps what was read with the whole step in it; an earlier reading is superseded, not changed. */
