@@ -104,6 +104,7 @@ test('a finding is shown in the rehearsal; a plan that changes is told in words;
   // The first turn goes the other way: two leads of the motor are exchanged, in the plan and in what is said of the machine.
   await stage(page, 'Live').click();
   await tests.locator('[data-act="bump.forward"]').click();
+  await expect(now).toContainText('Forward, slowly');
   await page.getByLabel('Note').fill('tried before the others');
   await now.getByRole('button', { name: 'runs in reverse', exact: true }).click();
   await expect(now.locator('.verdict')).toContainText('fail');

@@ -102,12 +102,17 @@ const partRoles: Partial<Record<KeyingPart, readonly string[]>> = {
  * first, motor plate, limits and ramps, input tasks (occupied ones freed first, pairs together), reference, outputs,
  * protection and restart, command to the terminals, read back.
  *
+ * What was found is noted before anything is changed, the source of command first. Where nothing that is to be keyed can make
+ * the motor start, turn round or let go, one hold at rest is enough.
+ *
  * @param found values in the device now
+ * @param estop the station has an emergency stop, which is pressed in meanwhile
  */
 export function keyingOrder(
   profile: Profile,
   found: SettingValues,
   planned: PlannedSettings,
+  estop = false,
 ): KeyLine[] {
   const lines: KeyLine[] = [];
   const now: Record<string, Value> = { ...found };
@@ -138,33 +143,54 @@ export function keyingOrder(
     });
     now[code] = to;
   };
-  hold('makeSafe', 'openRunContacts');
-  const keypad = settingForRole(profile, 'commandSource', 'keypad');
-  if (keypad && roleValue(profile, now, 'commandSource') !== 'keypad')
-    change(
-      'makeSafe',
-      keypad.code,
-      keypad.value,
-      { code: 'makeSafe', args: {} },
-      `${keypad.code}.makeSafe`,
-    );
-  hold('makeSafe', 'noteAsFound');
   const codes = sortedEntries(profile.settings).flatMap(([code]) =>
     planned[code] === undefined ? [] : [code],
   );
+  const due = codes.filter((code) => now[code] !== planned[code].value);
+  const moving = due.some((code) => mayMove(profile, code));
+  if (due.length > 0 && !moving) hold('makeSafe', 'atRest');
+  if (moving) {
+    if (estop) hold('makeSafe', 'estopIn');
+    hold('makeSafe', 'openRunContacts');
+    hold('makeSafe', 'noteAsFound');
+    takeCommand(profile, now, change);
+  }
   for (const part of keyingParts) {
     const here = codes.filter((code) => partOf(profile, code) === part);
+    if (part === 'handOver' && here.some((code) => now[code] !== planned[code].value))
+      hold('handOver', 'contactsStillOpen');
     if (part === 'inputs') keyInputs(profile, now, planned, here, change);
     else for (const code of here) change(part, code, planned[code].value, planned[code].why);
-    if (part === 'handOver' && lines.some((line) => line.part === 'handOver'))
-      hold('handOver', 'contactsStillOpen');
   }
   hold('readBack', 'readBack');
-  const order = lines.findIndex((line) => line.hold === 'contactsStillOpen');
-  const first = lines.findIndex((line) => line.part === 'handOver');
-  if (order > first && first >= 0) lines.splice(first, 0, lines.splice(order, 1)[0]);
   return lines;
 }
+
+/** Command to the keypad first, where the terminals have it. */
+function takeCommand(profile: Profile, now: SettingValues, change: Change): void {
+  const keypad = settingForRole(profile, 'commandSource', 'keypad');
+  if (!keypad || roleValue(profile, now, 'commandSource') === 'keypad') return;
+  const { code, value } = keypad;
+  change('makeSafe', code, value, { code: 'makeSafe', args: {} }, `${code}.makeSafe`);
+}
+
+/** Settings that change nothing at a motor that stands: its plate, ramps, the highest frequency, speeds that something else must ask for. */
+const lightRoles: readonly string[] = [
+  ...(partRoles.motor ?? []),
+  'maxHz',
+  'accelS',
+  'decelS',
+  'accel2S',
+  'decel2S',
+  'sCurvePct',
+  'reverseDeadMs',
+  'jogHz',
+];
+
+/** Whether keying a setting may start, reverse or let go the motor under some control that is given just then. */
+export const mayMove = (profile: Profile, code: string): boolean =>
+  profile.settings[code].wipes !== undefined ||
+  !lightRoles.some((role) => roleSetting(profile, role) === code);
 
 type Change = (
   part: KeyingPart,
@@ -230,10 +256,11 @@ export function keyingFaults(
     const at = keyingParts.indexOf(line.part);
     if (at < part) faults.push({ rule: 'keying.order', line: line.key });
     part = Math.max(part, at);
-    if (line.hold === 'openRunContacts') held = true;
+    if (line.hold === 'openRunContacts' || line.hold === 'atRest') held = true;
     if (line.code === undefined || line.to === undefined) return;
     if (!held) faults.push({ rule: 'keying.contactsNotOpen', line: line.key });
-    if (line.code !== command && roleValue(profile, now, 'commandSource') === 'terminals')
+    const light = line.code !== undefined && !mayMove(profile, line.code);
+    if (!light && line.code !== command && roleValue(profile, now, 'commandSource') === 'terminals')
       faults.push({ rule: 'keying.terminalsCommand', line: line.key });
     now[line.code] = line.to;
     if (line.code === command && roleValue(profile, now, 'commandSource') === 'terminals') {

@@ -303,7 +303,10 @@ describe('keying', () => {
         keyingFaults(
           profile,
           swapped,
-          moved((l) => l.key === `${command}.makeSafe`, 6),
+          moved(
+            (l) => l.key === `${command}.makeSafe`,
+            lines(swapped).findIndex((l) => l.part === 'inputs') + 1,
+          ),
         ),
     ],
     [

@@ -133,7 +133,7 @@ export function planJob(
     links: plannedLinks(profile, arrangement, logic.links),
     settings,
   };
-  const keying = keyingOrder(profile, asFound, settings);
+  const keying = keyingOrder(profile, asFound, settings, arrangement.estop !== undefined);
   return {
     ok: true,
     wiring,

@@ -6,7 +6,10 @@ import {
   handList,
   handOverObstacles,
   landedSection,
-  keyedValues,
+  heldValues,
+  keyedShare,
+  keyedSince,
+  keySessionSince,
   pastRecords,
   settingRows,
   stepRecords,
@@ -115,9 +118,47 @@ describe('settings in three sets', () => {
   it('a mark that was taken back is no mark, until it is set again', () => {
     const keyed = (value: number, undone?: boolean) =>
       piece('keyed', '212', { code: '212', value, ...(undone ? { undone } : {}) });
-    expect(keyedValues([keyed(4)])).toEqual({ 212: 4 });
-    expect(keyedValues([keyed(4), keyed(4, true)])).toEqual({});
-    expect(keyedValues([keyed(4), keyed(4, true), keyed(5)])).toEqual({ 212: 5 });
+    const since = '2026-01-01T00:00:00.000Z';
+    expect(keyedSince([keyed(4)], since)).toEqual({ 212: 4 });
+    expect(keyedSince([keyed(4), keyed(4, true)], since)).toEqual({});
+    expect(keyedSince([keyed(4), keyed(4, true), keyed(5)], since)).toEqual({ 212: 5 });
+    expect(keyedSince([keyed(4)], undefined)).toEqual({});
+  });
+
+  it('the device holds what was found and keyed since, in the order in which it was done; a reset forgets it', () => {
+    const keyed = (line: string, value: number) => piece('keyed', line, { code: line, value });
+    const session = (state: string) =>
+      piece('keySession', 'key', { version: 1, state, basis: 'b' });
+    const found = piece('snapshot', 'asFound', {
+      which: 'asFound',
+      source: 'typed',
+      values: { 211: 9, 710: 1 },
+    });
+    const first = [found, session('begun'), keyed('710.makeSafe', 0), keyed('211', 4)];
+    const held = (e: Evidence[], until?: string) => heldValues(job, profile, e, until) ?? {};
+    expect([held(first)['710'], held(first)['211']]).toEqual([0, 4]);
+    // While a session goes on, what its lines start from is what was held when it began.
+    const since = keySessionSince(first);
+    expect([held(first, since)['710'], held(first, since)['211']]).toEqual([1, 9]);
+    expect(keyedSince(first, since)).toEqual({ '710.makeSafe': 0, 211: 4 });
+    const left = [...first, session('interrupted')];
+    expect(keySessionSince(left)).toBeUndefined();
+    expect(keyedSince(left, keySessionSince(left))).toEqual({});
+    expect(keySessionSince([...left].reverse())).toBeUndefined();
+    const reset = piece('snapshot', 'asFound', { which: 'asFound', source: 'factory', values: {} });
+    expect(held([...left, reset])).toEqual(factory as never);
+    expect(held([...left, reset, keyed('211', 6)])['211']).toBe(6);
+    const rows = settingRows(job, profile, factory, [...left, reset]);
+    expect(rows.every((r) => r.byReset && r.found === undefined)).toBeTrue();
+  });
+
+  it('of the settings that had to be changed, says how many the device holds', () => {
+    const planned = { 211: { value: 4 }, 212: { value: 5 }, 310: { value: 0 } };
+    const start = { 211: 9, 212: 5, 310: 0 };
+    expect(keyedShare(planned, start, start)).toEqual({ done: 0, of: 1 });
+    expect(keyedShare(planned, start, { ...start, 211: 4 })).toEqual({ done: 1, of: 1 });
+    // A value that was right and was keyed away is due again.
+    expect(keyedShare(planned, start, { ...start, 211: 4, 310: 1 })).toEqual({ done: 1, of: 2 });
   });
 
   it('each thing against hand-over is named with the stage where it is put right', () => {

@@ -7,6 +7,8 @@ export interface SettingRow {
   readonly name: string;
   readonly unit: string;
   readonly factory: Value;
+  /** It was reset to the factory's value here, and not read singly. */
+  readonly byReset: boolean;
   /** What was read before anything was changed; undefined where nothing was. */
   readonly found: Value | undefined;
   readonly planned: Value;
@@ -41,17 +43,6 @@ export function foundValues(
   return found && model ? { ...factorySettings(profile, model), ...found } : found;
 }
 
-/** Values marked as keyed, the newest mark of each setting; undone marks are left out. */
-export function keyedValues(evidence: readonly Evidence[]): Record<string, Value> {
-  const keyed: Record<string, Value> = {};
-  for (const e of evidence) {
-    if (e.kind !== 'keyed') continue;
-    if (e.body.undone) delete keyed[e.body.code];
-    else keyed[e.body.code] = e.body.value;
-  }
-  return keyed;
-}
-
 /** Compares the three sets, setting by setting. */
 export function settingRows(
   job: Job,
@@ -59,7 +50,9 @@ export function settingRows(
   factory: Readonly<Record<string, Value>>,
   evidence: readonly Evidence[],
 ): SettingRow[] {
-  const found = snapshotOf(evidence, 'asFound')?.body.values ?? {};
+  const read = snapshotOf(evidence, 'asFound')?.body;
+  const found = read?.values ?? {};
+  const reset = read?.source === 'factory';
   const left = snapshotOf(evidence, 'asLeft')?.body.values;
   const planned = job.adopted?.settings ?? {};
   return sortedEntries(profile.settings).map(([code, setting]) => {
@@ -82,6 +75,7 @@ export function settingRows(
       name: setting.name,
       unit: setting.unit,
       factory: factory[code],
+      byReset: reset && found[code] === undefined,
       found: found[code],
       planned: p,
       left: l,

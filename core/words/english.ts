@@ -54,6 +54,8 @@ export const phrases: Readonly<Record<string, (a: Args) => string>> = {
   seconds: (a) => `${n(a['s'])} s`,
   state: (a) => `The display says: ${names[String(a['state'])] ?? String(a['state'])}.`,
   'hold.openRunContacts': () => 'Open every run contact and keep it open. Dial at zero.',
+  'hold.estopIn': () => 'Press the emergency stop in and leave it in until command is handed over.',
+  'hold.atRest': () => 'The motor at rest, every run contact open: nothing that is keyed now can move it.',
   'hold.noteAsFound': () => 'Note the values as found before anything is changed.',
   'hold.contactsStillOpen': () => 'Check again: every run contact open, nobody at the machine.',
   'hold.readBack': () => 'Read back every line, compare, and store a copy.',

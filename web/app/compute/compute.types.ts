@@ -76,6 +76,8 @@ export interface SaidLine extends KeyLine {
 }
 
 export interface SaidRow extends SettingRow {
+  /** Somebody relies on it: where command lies, what follows power, how it stops, overload, highest frequency. */
+  readonly protects: boolean;
   /** Ends of what it takes, where it is a number. */
   readonly limits: { readonly min?: number; readonly max?: number };
   readonly factoryText: string;
@@ -106,7 +108,10 @@ export interface Derived {
   readonly adoption: Adopted | null;
   /** What adopting the plan would change, in words; nothing where both are built the same. */
   readonly difference: readonly string[];
+  /** What is to be keyed from what the device held when the session began; without a session, from what it holds now. */
   readonly lines: readonly SaidLine[];
+  /** Settings that had to be changed, and those of them that the device holds now. */
+  readonly keying: { readonly done: number; readonly of: number };
   readonly rows: readonly SaidRow[];
   readonly steps: readonly SaidStep[];
   /** Links and slide switches of the device, once a plan is adopted. */

@@ -38,7 +38,10 @@ import {
   foundValues,
   handList,
   handOverObstacles,
-  keyedValues,
+  heldValues,
+  keyedShare,
+  keyedSince,
+  keySessionSince,
   landedSection,
   pastRecords,
   settingRows,
@@ -146,6 +149,22 @@ function valueText(setting: Setting | undefined, value: Value | undefined): stri
   return `${String(value)}${setting?.unit ? ` ${setting.unit}` : ''}`;
 }
 
+/** What a setting that somebody relies on decides. */
+const reliedOn = {
+  roles: ['commandSource', 'overloadA', 'maxHz', 'noReverse'],
+  policies: ['onPowerReturn', 'stopMode', 'onFaultReset', 'noReverse'],
+} as const;
+
+/** Whether somebody relies on a setting, so that its value is read before the plan is shown. */
+function protects(code: string, profile: Profile): boolean {
+  const holds = (of: Profile['roles'][string] | undefined): boolean =>
+    typeof of === 'object' && 'setting' in of && of.setting === code;
+  return (
+    reliedOn.roles.some((role) => holds(profile.roles[role])) ||
+    reliedOn.policies.some((policy) => holds(profile.policies[policy]))
+  );
+}
+
 function saidRow(row: SettingRow, profile: Profile, job: Job): SaidRow {
   const setting = profile.settings[row.code];
   const numeric = typeof row.factory === 'number';
@@ -153,6 +172,7 @@ function saidRow(row: SettingRow, profile: Profile, job: Job): SaidRow {
   return {
     ...row,
     group: setting.group,
+    protects: protects(row.code, profile),
     limits: {
       ...(setting.min === undefined ? {} : { min: setting.min }),
       ...(setting.max === undefined ? {} : { max: setting.max }),
@@ -297,7 +317,8 @@ const worker = {
     if (!(await goesOn())) return null;
     const model = modelOf(profile, job.profile.model);
     const factory = model ? factorySettings(profile, model) : {};
-    const found = foundValues(job, profile, evidence);
+    const since = keySessionSince(evidence);
+    const found = heldValues(job, profile, evidence, since);
     const plan = planJob(job, profile, found);
     if (!(await goesOn())) return null;
     const findings = checkJob(job, profile, found, plan).map((f) => saidFinding(f, evidence));
@@ -331,7 +352,12 @@ const worker = {
         : { ok: false, wishes: plan.wishes ?? [], text: sayNoPlan(plan) },
       adoption: plan.ok ? adoption(plan) : null,
       difference: plan.ok ? wiringDifference(job.adopted, plan.wiring).map((c) => say(c.said)) : [],
-      lines: saidLines(plan, profile, keyedValues(evidence)),
+      lines: job.adopted ? saidLines(plan, profile, keyedSince(evidence, since)) : [],
+      keying: keyedShare(
+        job.adopted?.settings ?? {},
+        foundValues(job, profile, evidence) ?? factory,
+        heldValues(job, profile, evidence) ?? factory,
+      ),
       rows: rows.map((row) => saidRow(row, profile, job)),
       links: job.adopted ? linkLines(job, profile) : [],
       asBuilt: saidDeviations(job),

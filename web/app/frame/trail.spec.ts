@@ -10,6 +10,7 @@ const derived = (more: Partial<Derived>): Derived =>
     scheme: { needed: 5, missing: [] },
     findings: [],
     lines: [],
+    keying: { done: 0, of: 0 },
     steps: [],
     obstacles: [],
     past: [],
@@ -45,6 +46,7 @@ describe('the next act', () => {
         derived({
           findings: [finding('restart.powerReturn', 'stop', true)] as never,
           lines: [{ done: false, code: '212' }] as never,
+          keying: { done: 3, of: 4 },
         }),
       ),
     ).toBe('key');

@@ -48,10 +48,9 @@ export function trailOf(job: Job | null, d: Derived | null): TrailMark[] {
     marks.land = job.adopted
       ? { mark: '✓', kind: 'done', tip: `${Object.keys(job.adopted.wires).length} wires planned` }
       : { mark: '–', kind: 'open', tip: 'No plan yet' };
-    const keyed = d.lines.filter((l) => l.done).length;
     marks.key = {
-      ...fraction(keyed, d.lines.length),
-      tip: `${keyed} of ${d.lines.length} lines keyed`,
+      ...fraction(d.keying.done, d.keying.of),
+      tip: `${d.keying.done} of ${d.keying.of} settings keyed`,
     };
     const count = job.adopted ? Object.keys(job.scripts).length : 0;
     marks.rehearse = {
@@ -97,7 +96,7 @@ export function hintOf(
       stage: stop.finding.stage,
       text: stop.what,
     };
-  const line = d.lines.find((l) => !l.done);
+  const line = d.keying.done < d.keying.of ? d.lines.find((l) => !l.done) : undefined;
   if (line)
     return {
       stage: 'key',

@@ -41,7 +41,7 @@ describe('key', () => {
             job: signal(job),
             evidence: signal(evidence),
             state: signal({ id: 'j' }),
-            derived: () => ({ lines, rows: [row] }),
+            derived: () => ({ lines, rows: [row], keying: { done: 0, of: 1 } }),
             record: (...args: unknown[]) => records.push(args),
             edit: (label: string, recipe: (draft: Job) => void) => {
               const after = structuredClone(job);
@@ -72,7 +72,13 @@ describe('key', () => {
   it('marks a line as keyed with the value it was keyed to', async () => {
     const { press, records } = await bed();
     await press('Keyed');
-    expect(records).toEqual([['keyed', '211', { code: '211', value: 4 }]]);
+    // The first line that is done begins the session.
+    expect(records).toEqual([
+      ['keySession', 'key', { version: 1, state: 'begun', basis: 'no plan' }],
+      ['keyed', '211', { code: '211', value: 4 }],
+    ]);
+    await press('Keyed');
+    expect(records.filter(([kind]) => kind === 'keySession').length).toBe(1);
   });
 
   it('takes another value with its reason as a decision, a comma read as a decimal mark', async () => {
@@ -98,28 +104,55 @@ describe('key', () => {
     expect(page.querySelector('[role=alert]')?.textContent).toContain('A value and a reason');
   });
 
-  it('opens its hold points again in every session, as long as something is to be keyed', async () => {
-    const hold = {
-      key: 'hold.openRunContacts',
-      part: 'makeSafe',
-      hold: 'openRunContacts',
-      reason: 'Open every run contact.',
-      done: true,
-      presses: [],
+  const hold = {
+    key: 'hold.openRunContacts',
+    part: 'makeSafe',
+    hold: 'openRunContacts',
+    reason: 'Open every run contact.',
+    done: true,
+    presses: [],
+  };
+  const current = (page: HTMLElement) =>
+    page.querySelector('[aria-label="Current line"]')?.textContent ?? '';
+
+  it('opens its hold points again in every session, and lets nothing be keyed before them', async () => {
+    const { page, press, records } = await bed([hold, line]);
+    // What another session passed counts for nothing here.
+    expect(current(page)).toContain('Open every run contact.');
+    [...page.querySelectorAll<HTMLButtonElement>('.run button')]
+      .find((b) => b.textContent?.includes('211'))
+      ?.click();
+    await new Promise((done) => setTimeout(done));
+    expect(current(page)).toContain('First: Open every run contact.');
+    expect([...page.querySelectorAll('button')].map((b) => b.textContent?.trim())).not.toContain(
+      'Keyed',
+    );
+    await press('Go there');
+    await press('Done');
+    expect(records.map(([kind, , body]) => [kind, (body as { state?: string }).state])).toEqual([
+      ['keySession', 'begun'],
+      ['keyed', undefined],
+    ]);
+    expect(current(page)).toContain('211');
+    expect(current(page)).not.toContain('First:');
+  });
+
+  it('is interrupted when the sheet is left with something still to key, and ended when nothing is', async () => {
+    const left = async (lines: readonly unknown[]) => {
+      const { press, records } = await bed(lines);
+      await press('Done');
+      TestBed.resetTestingModule();
+      return (records.at(-1)?.[2] as { state?: string }).state;
     };
-    const passed = (atClient: string) => [
-      { kind: 'keyed', subject: hold.key, body: { code: hold.key, value: true }, atClient },
-    ];
-    const current = (page: HTMLElement) =>
-      page.querySelector('[aria-label="Current line"]')?.textContent ?? '';
-    const before = await bed([hold, line], passed('2020-01-01T00:00:00.000Z'));
-    expect(current(before.page)).toContain('Open every run contact.');
+    expect(await left([{ ...hold, done: false }, line])).toBe('interrupted');
+    const away = await bed([hold, line]);
     TestBed.resetTestingModule();
-    const now = await bed([hold, line], passed('2999-01-01T00:00:00.000Z'));
-    expect(current(now.page)).not.toContain('Open every run contact.');
-    TestBed.resetTestingModule();
-    // With nothing left to key it stays as it was passed.
-    const over = await bed([hold, { ...line, done: true }], passed('2020-01-01T00:00:00.000Z'));
-    expect(current(over.page)).not.toContain('Open every run contact.');
+    expect(away.records).toEqual([]);
+  });
+
+  it('with everything keyed asks for nothing but the values as left', async () => {
+    const { page } = await bed([{ ...hold, key: 'hold.readBack', hold: 'readBack', done: false }]);
+    expect(current(page)).not.toContain('Open every run contact.');
+    expect(page.querySelectorAll('.run button').length).toBe(0);
   });
 });

@@ -1,4 +1,4 @@
-import { Component, computed, inject, signal } from '@angular/core';
+import { Component, computed, DestroyRef, inject, signal } from '@angular/core';
 import type { Job } from '@tactron/core/job';
 import type { Value } from '@tactron/core/catalogue';
 import type { SaidLine } from '../../compute/compute.types';
@@ -19,7 +19,12 @@ const partNames: Readonly<Record<string, string>> = {
 };
 
 /** Holds that keep the motor from moving: they are passed anew in every session. */
-const movesHold: ReadonlySet<string> = new Set(['openRunContacts', 'contactsStillOpen']);
+const movesHold: ReadonlySet<string> = new Set([
+  'estopIn',
+  'openRunContacts',
+  'contactsStillOpen',
+  'atRest',
+]);
 
 /** The keying sheet: one line is current and big; the rest runs down with done marks; the three sets beside. */
 @Component({
@@ -36,27 +41,34 @@ export class KeyStage {
     { value: 'found', name: 'As found' },
     { value: 'left', name: 'As left' },
   ];
-  /** Moment at which this session of keying began: leaving the sheet ends it. */
-  private readonly since = new Date().toISOString();
-  /** Lines with their holds: while anything is to be keyed, a hold counts only if it was passed in this session. */
+  /** This page began the session that goes on: its holds were passed here. */
+  private readonly mine = signal(false);
+  /** Lines with their holds: a hold counts only in the session in which it was passed. */
   protected readonly lines = computed<readonly SaidLine[]>(() => {
     const lines = this.open.derived()?.lines ?? [];
-    if (!lines.some((l) => l.code !== undefined && !l.done)) return lines;
-    const passed = new Set(
-      this.open
-        .evidence()
-        .flatMap((e) => (e.kind === 'keyed' && e.atClient >= this.since ? [e.subject] : [])),
-    );
+    // Holds without anything to key hold nothing.
+    if (!lines.some((l) => l.code !== undefined)) return [];
+    if (this.mine()) return lines;
     return lines.map((l) =>
-      l.hold !== undefined && movesHold.has(l.hold) && !passed.has(l.key)
-        ? { ...l, done: false }
-        : l,
+      l.hold !== undefined && movesHold.has(l.hold) ? { ...l, done: false } : l,
     );
   });
+  /** Something is to be keyed. */
+  protected readonly due = computed(() =>
+    this.lines().some((l) => l.code !== undefined && !l.done),
+  );
   protected readonly picked = signal<string | null>(null);
   protected readonly current = computed<SaidLine | undefined>(
-    () => this.lines().find((l) => l.key === this.picked()) ?? this.lines().find((l) => !l.done),
+    () =>
+      this.lines().find((l) => l.key === this.picked()) ??
+      (this.due() ? this.lines().find((l) => !l.done) : undefined),
   );
+  /** Hold that must be passed before the current line; undefined where none waits. */
+  protected readonly waitsFor = computed<SaidLine | undefined>(() => {
+    const lines = this.lines();
+    const at = lines.findIndex((l) => l.key === this.current()?.key);
+    return lines.slice(0, Math.max(at, 0)).find((l) => l.hold !== undefined && !l.done);
+  });
   protected readonly doneCount = computed(() => this.lines().filter((l) => l.done).length);
   protected readonly groups = computed(() => {
     const groups: { part: string; title: string; lines: SaidLine[] }[] = [];
@@ -74,7 +86,38 @@ export class KeyStage {
   protected readonly problem = signal<string | null>(null);
   protected readonly hasLeft = computed(() => this.rows().some((row) => row.left !== undefined));
 
+  constructor() {
+    const left = (): void => {
+      if (document.visibilityState === 'hidden') this.interrupt();
+    };
+    document.addEventListener('visibilitychange', left);
+    inject(DestroyRef).onDestroy(() => {
+      document.removeEventListener('visibilitychange', left);
+      this.interrupt();
+    });
+  }
+
+  /** The sheet is left, or the screen goes dark: nobody knows what happens meanwhile, and the holds are open again. */
+  private interrupt(): void {
+    if (!this.mine()) return;
+    this.mine.set(false);
+    const state = this.due() ? 'interrupted' : 'ended';
+    this.open.record('keySession', 'key', { version: 1, state, basis: this.basis() });
+  }
+
+  /** The first hold that is passed begins a session: what the device holds now is what its lines start from. */
+  private begin(): void {
+    if (this.mine()) return;
+    this.mine.set(true);
+    this.open.record('keySession', 'key', { version: 1, state: 'begun', basis: this.basis() });
+  }
+
+  private basis(): string {
+    return this.open.job()?.adopted?.planHash.slice(0, 64) ?? 'no plan';
+  }
+
   protected done(line: SaidLine): void {
+    this.begin();
     this.open.record('keyed', line.key, {
       code: line.key,
       value: line.code === undefined ? true : (line.to as Value),

@@ -91,4 +91,25 @@ describe('reading settings back', () => {
     await keep();
     expect(records).toEqual([]);
   });
+
+  it('hides the plan of what somebody relies on until it is typed as it stands there', async () => {
+    const { page, records, type, keep } = await bed('asLeft', row('710', { protects: true }));
+    const shown = () => page.querySelector('[data-setting="710"]')?.textContent ?? '';
+    expect(shown()).not.toContain('4 s');
+    expect(shown()).not.toContain('reads so');
+    await type('710', '9');
+    expect(shown()).toContain('4 s');
+    await keep();
+    expect((records[0]?.[2] as { values: unknown }).values).toEqual({ 710: 9 });
+  });
+
+  it('keeps a reset to the factory’s values as what was found, without a reading of each', async () => {
+    const { page, records } = await bed('asFound', row('211'));
+    [...page.querySelectorAll<HTMLButtonElement>('button')]
+      .find((b) => b.textContent?.includes('reset to factory'))
+      ?.click();
+    expect(records).toEqual([
+      ['snapshot', 'asFound', { which: 'asFound', source: 'factory', values: {} }],
+    ]);
+  });
 });

@@ -10,6 +10,8 @@ interface Line {
   readonly expected: string;
   readonly value: Value | undefined;
   readonly read: boolean;
+  /** What protects is typed as it stands there, before the plan is shown. */
+  readonly blind: boolean;
 }
 
 /**
@@ -39,6 +41,7 @@ export class ReadBack {
         expected: found ? row.factoryText : row.plannedText,
         value,
         read: value !== undefined,
+        blind: !found && row.protects && value === undefined,
       };
     }),
   );
@@ -76,6 +79,12 @@ export class ReadBack {
     this.problem.set(null);
     const mine = { ...this.draft(), [row.code]: value };
     this.drafts.update((drafts) => ({ ...drafts, [this.which()]: mine }));
+  }
+
+  /** The device was set back to the factory's values here: that is what it holds, without being read one by one. */
+  protected wasReset(): void {
+    this.open.record('snapshot', 'asFound', { which: 'asFound', source: 'factory', values: {} });
+    this.kept.emit();
   }
 
   /** Keeps what was read, with what was read before; the rest stays unread. */
