@@ -155,6 +155,11 @@ const causes: readonly Cause[] = [
     rule: /^motor\.leads?(?:Exchanged|Missing)$/u,
     explains: ofRequirement(/^direction\.|\.turns$/u),
   },
+  { rule: /^supply24\.overload$/u, explains: ofRule(/^load\.underVoltage$/u) },
+  {
+    rule: /^load\.underVoltage$/u,
+    explains: (f) => isUnmet(f) || ofRule(/^dial\.|^input\./u)(f),
+  },
   { rule: /^dial\./u, explains: ofRequirement(/^speed/u) },
   { rule: /^estop\.channelStays$/u, explains: ofRule(/^estop\.undervoltage$/u) },
   {

@@ -68,6 +68,12 @@ class Hands {
   link(id: string, position: string): void {
     this.plan.links[id] = { ...this.plan.links[id], position };
   }
+  /** A part of a kind is fitted for another voltage; its coil draws what it drew at its own. */
+  rate(kind: string, volts: number): void {
+    const part = this.plan.devices[this.part(kind)];
+    const ohm = Number(part.params['ohm']) * (volts / Number(part.params['volts'])) ** 2;
+    part.params = { ...part.params, volts, ohm };
+  }
   part(kind: string): string {
     const found = Object.entries(this.plan.devices).find(([, d]) => d.kind === kind);
     if (!found) throw new Error(`no ${kind}`);
@@ -106,6 +112,22 @@ const planted: readonly {
     in: [
       ['ondulet-n estopTorqueOff', (h) => h.exchange(h.at('L1'), h.at('U'))],
       ['ondulet-micro estopContactor', (h) => h.exchange(h.at('L'), h.at('U'))],
+    ],
+  },
+  {
+    what: 'a coil for 120 V on 230 V',
+    rule: 'load.overVoltage',
+    in: [
+      ['marrowick-f lineContactor', (h) => h.rate('contactor', 120)],
+      ['ondulet-n lineContactor', (h) => h.rate('contactor', 120)],
+    ],
+  },
+  {
+    what: 'a coil for 400 V on 230 V',
+    rule: 'load.underVoltage',
+    in: [
+      ['quernstone-t estopContactor', (h) => h.rate('contactor', 400)],
+      ['wendle-s lineContactor', (h) => h.rate('contactor', 400)],
     ],
   },
   {

@@ -1,7 +1,7 @@
 import * as v from 'valibot';
 import { quantity } from './quantities.js';
 
-const hertz = v.pipe(v.number(), v.finite(), v.minValue(0), v.maxValue(400));
+const hertz = v.pipe(v.number(), v.finite(), v.minValue(0), v.maxValue(600));
 const seconds = v.pipe(v.number(), v.finite(), v.minValue(0), v.maxValue(3600));
 const several = <const T extends readonly [string, ...string[]]>(names: T) =>
   v.optional(v.pipe(v.array(v.picklist(names)), v.maxLength(8)));

@@ -11,6 +11,12 @@ export interface BuiltCase {
   readonly profile: Profile;
 }
 
+/** The supply of the plates, or of the workshop for a device that takes one phase. */
+const supplyFor = (profile: Profile, { plate }: Job): Job['plate']['supply'] =>
+  profile.supply.phases === 1
+    ? { phases: 1, volts: { v: 230, u: 'V' }, hz: { v: 50, u: 'Hz' } }
+    : plate.supply;
+
 /** Every shipped arrangement on every drive family that can carry it, planned and adopted. */
 export function everyArrangement(): BuiltCase[] {
   return Object.keys(shippedProfiles).flatMap((family) => {
@@ -18,7 +24,8 @@ export function everyArrangement(): BuiltCase[] {
     if (profile.kind !== 'drive') return [];
     const model = profile.models.find((m) => m.ratedA >= 5) ?? profile.models[0];
     return shippedArrangements.flatMap(({ id, scheme }): BuiltCase[] => {
-      const job = { ...bareJob({}, profile, model.name), scheme };
+      const bare = bareJob({}, profile, model.name);
+      const job = { ...bare, plate: { ...bare.plate, supply: supplyFor(profile, bare) }, scheme };
       const plan = planJob(job, profile);
       return plan.ok
         ? [{ name: `${family} ${id}`, job: { ...job, adopted: adoption(plan) }, profile }]

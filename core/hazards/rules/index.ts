@@ -11,6 +11,8 @@ import { directionNotLocked } from './direction-not-locked.js';
 import { emergencyStop } from './emergency-stop.js';
 import { faultReset } from './fault-reset.js';
 import { inputsSwitch } from './inputs-switch.js';
+import { guardNotLocked } from './guard-not-locked.js';
+import { loadsFitSupply } from './loads-fit-supply.js';
 import { lampSaysLess } from './lamp-says-less.js';
 import { latchOutlivesPower } from './latch-outlives-power.js';
 import { loadsOnTheirSide } from './loads-on-their-side.js';
@@ -52,6 +54,8 @@ export const hazardRules: readonly HazardRule[] = [
   contactorAsStart,
   loadsOnTheirSide,
   lampSaysLess,
+  loadsFitSupply,
+  guardNotLocked,
   unknownPolicy,
   requiredFunctions,
 ];

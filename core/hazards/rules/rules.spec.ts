@@ -350,4 +350,22 @@ describe('hazard rules', () => {
       'If power returns while S1 is closed, the motor starts by itself 0.9 s later.',
     );
   });
+
+  it('says that a guard opens long before the machine stands, and nothing where it stands at once or is not known', () => {
+    const guarded = (inertia: number | undefined, stopMode: 'ramp' | 'coast') =>
+      found({ interlocks: ['guard'], stopMode, decelS: 1 }, marrowick(), (job) => ({
+        ...job,
+        plate: {
+          ...job.plate,
+          load: {
+            ...job.plate.load,
+            ...(inertia === undefined ? {} : { inertia: { v: inertia, u: 'kg·m²' } }),
+          },
+          ...(inertia === undefined ? { motor: { ...job.plate.motor, inertia: undefined } } : {}),
+        } as Job['plate'],
+      })).filter((rule) => rule.includes('guard.turnsOn'));
+    expect(guarded(400, 'coast')).toEqual(['warn guard.turnsOn']);
+    expect(guarded(0.85, 'ramp')).toEqual([]);
+    expect(guarded(0.01, 'coast')).toEqual([]);
+  });
 });

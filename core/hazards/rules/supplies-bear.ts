@@ -22,7 +22,9 @@ export const suppliesBear: HazardRule = {
       // Also while the start is held: a coil that is too heavy never pulls in, and is off again when it is let go.
       const moments = [fromMs - 100, fromMs + 200, fromMs + 2000];
       const volts = Math.min(...moments.map((ms) => run.volts(a, b, ms)?.dc ?? 0));
-      if (volts < supply24.volts * SAGGED)
+      // A device without power has no supply that could be overloaded.
+      const alive = run.state(fromMs - 100) !== 'off';
+      if (alive && volts < supply24.volts * SAGGED)
         findings.push(
           find('supply24.overload', {
             severity: 'stop',

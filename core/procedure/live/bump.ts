@@ -66,7 +66,7 @@ export function bump(t: LiveTests, direction: Direction): void {
     },
     [...functions, 'motor'],
   );
-  s.stop(direction);
+  s.stop(direction).settle();
   t.ask(
     {
       key: direction === 'forward' ? 'stop.works' : 'stop.reverse',

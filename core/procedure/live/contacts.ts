@@ -125,7 +125,7 @@ function askOpened(
             }),
         expect: state(is),
         sees: { kind: 'level', signal },
-        reads: s.state === 'enableOpen' ? 'state' : 'inputs',
+        reads: enable && s.state === 'enableOpen' ? 'state' : 'inputs',
         ...(contactor && c.required.has(worked.id) ? { requirement: worked.id, seen: is } : {}),
       },
       [worked],

@@ -198,6 +198,7 @@ function whileAccelerating(t: LiveTests, by: 'stop' | 'estop'): void {
   };
   if (by === 'estop') s.give(estop, s.travelMs + 3000);
   else s.stop();
+  s.settle();
   t.ask(
     {
       key: `${by}.accelerating`,

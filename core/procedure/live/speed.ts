@@ -23,7 +23,7 @@ function references(t: LiveTests): void {
       const args = {
         ...startArgs(c),
         ...s.speed.args,
-        device: tagOf(c, dial),
+        device: dial === c.device.id ? `the dial of ${tagOf(c, dial)}` : tagOf(c, dial),
         first: pct === 0,
       };
       t.ask(

@@ -18,6 +18,7 @@ function askStop(
   args: Readonly<Record<string, string | number | boolean>>,
   restsOn: RestsOn,
 ): void {
+  if (must === 'stopped') t.s.settle();
   t.ask(
     {
       key,

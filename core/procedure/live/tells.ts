@@ -207,7 +207,7 @@ function stopAtLocal(t: LiveTests, local: Worked, id: OperationId): void {
   s.key('start', 1000);
   s.speed.keys(BUMP_SHARE);
   s.wait(s.travelMs);
-  s.give(id, s.travelMs);
+  s.give(id, s.travelMs).settle();
   t.ask(
     {
       key: 'place.stop',

@@ -15,7 +15,7 @@ export function topTests(t: LiveTests): void {
   const s = t.begin('estop.full', 'top', 1);
   s.start();
   const pressedMs = s.nowMs;
-  s.give(a.estop, s.travelMs + 3000);
+  s.give(a.estop, s.travelMs + 3000).settle();
   const args = {
     ...startArgs(c),
     device: tagOf(c, worked.device),

@@ -31,6 +31,8 @@ export const DARK_MS = 120_000;
 const READY_AGAIN_MS = 5000;
 /** How many travels are waited for at most: other ramps are longer. */
 const MOST_TRAVELS = 20;
+/** Nobody watches a shaft for longer, ms. */
+const LONGEST_RUN_DOWN_MS = 2 * 3600 * 1000;
 /** How long a key of the device is held, ms. */
 const KEY_MS = 300;
 
@@ -173,6 +175,18 @@ export class Sequence {
     if (!start) return this.key('stop', lastsMs);
     if (a.givenBy === 'level') return this.take(start, lastsMs);
     return this.work(stopActs(a, direction, 0, station), lastsMs);
+  }
+
+  /** Waits on while the shaft runs down by itself, as a person does who watches it until it stands. */
+  settle(): this {
+    const begins = this.nowMs;
+    while (this.runsDown && this.nowMs - begins < LONGEST_RUN_DOWN_MS) this.wait(this.travelMs);
+    return this;
+  }
+
+  /** Nothing drives the shaft, and it still turns. */
+  private get runsDown(): boolean {
+    return this.shaft.turns !== 'rest' && Math.abs(this.hz) <= STANDSTILL_HZ;
   }
 
   /** Waits on until the device is in a state; not for ever. */
@@ -338,6 +352,7 @@ export class Sequence {
       rest.stop = a.starts.forward ? a.stops[0] : 'key';
       if (rest.stop !== undefined) this.stop('forward');
     }
+    this.settle();
     for (const id of letGo) if (conditions.includes(id)) this.takeBack(id);
     if (a.contactor && this.supplied && this.at(`${a.contactor}.on`) === 0) {
       rest.power = true;
