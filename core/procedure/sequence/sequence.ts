@@ -1,6 +1,4 @@
-import { logicOf } from '../../installation/index.js';
-import type { DeviceView } from '../../motor/index.js';
-import type { Act, LiveSection, ShaftSeen } from '../../job/index.js';
+import type { Act, LiveSection } from '../../job/index.js';
 import { Engine } from '../../rehearsal/index.js';
 import {
   actsOf,
@@ -18,13 +16,11 @@ import {
   type Direction,
   type OperationId,
 } from '../../scheme/index.js';
-import { signalAt, stateAt, voltsAt, type Trace } from '../../trace/index.js';
 import type { Trial } from '../../trials/index.js';
 import type { StepContext } from '../context.js';
 import { Speed } from './speed.js';
+import { STANDSTILL_HZ, Watched } from './watched.js';
 
-/** Below this nothing turns that a person could see, Hz. */
-export const STANDSTILL_HZ = 0.05;
 /** Time without supply in which every display goes dark, ms. */
 export const DARK_MS = 120_000;
 /** Time a device takes to be ready when its supply returns, with a margin, ms. */
@@ -66,34 +62,27 @@ interface Group {
  * One person at the panel who does the acts of the live tests one after the other, on one simulated machine: each act
  * begins in the state that the act before left.
  */
-export class Sequence {
+export class Sequence extends Watched {
   readonly arrangement: Arrangement;
   readonly travelMs: number;
   readonly speed: Speed;
-  private readonly engine: Engine;
   private group: Group | undefined;
   private readonly given: OperationId[] = [];
   private held: readonly OperationId[] = [];
   private readonly done: Trial[] = [];
   /** A start was given for a moment, and nothing has been stopped since: it may be kept, although nothing turns. */
   private latched = false;
-  /** Present moment, ms from the beginning. */
-  nowMs = 0;
 
-  constructor(private readonly c: StepContext) {
+  constructor(c: StepContext) {
+    super(c, new Engine(c.trials.installed({ share: 0 })));
     this.arrangement = c.arrangement;
     this.travelMs = c.trials.pace.travelMs + c.trials.pace.warningMs;
-    this.engine = new Engine(c.trials.installed({ share: 0 }));
     this.speed = new Speed(c, this);
   }
 
   /** Each act as a trial of its own, so that it can be shown. */
   get trials(): readonly Trial[] {
     return this.done;
-  }
-
-  get trace(): Trace {
-    return this.engine.trace;
   }
 
   /** Begins an act; what is done from here belongs to it. */
@@ -225,81 +214,6 @@ export class Sequence {
 
   get holds(): readonly OperationId[] {
     return this.held;
-  }
-
-  at(signal: string): number {
-    return signalAt(this.trace, signal, this.nowMs * 1000);
-  }
-
-  /** Whether a terminal of the device is there to be looked at. */
-  has(terminal: string): boolean {
-    return this.trace.signals.some(({ id }) => id === `device.${terminal}`);
-  }
-
-  /** Frequency set at the keypad of the device, Hz. */
-  get keypadHz(): number {
-    return this.view.keypadHz ?? 0;
-  }
-
-  /** Fault that the device shows, where it shows one. */
-  get fault(): string | null {
-    return this.view.fault;
-  }
-
-  private get view(): DeviceView {
-    const { device } = this.c.installation;
-    const { logic } = this.engine.stateOf(device.id) as { readonly logic: unknown };
-    return logicOf(device.spec).view(logic, this.nowMs * 1000);
-  }
-
-  get state(): string {
-    return stateAt(this.trace, 'device.state', this.nowMs * 1000);
-  }
-
-  /** Output frequency, negative in reverse. */
-  get hz(): number {
-    return this.at('device.hz');
-  }
-
-  /** Which way the shaft turns now, and how fast. */
-  get shaft(): ShaftSeen {
-    const hz = this.at('shaft.hz');
-    const turns = Math.abs(hz) <= STANDSTILL_HZ ? 'rest' : hz > 0 ? 'forward' : 'reverse';
-    return { turns, hz: turns === 'rest' ? 0 : Math.round(hz * 100) / 100 };
-  }
-
-  /** Whether a state signal had this state at any moment since then, ms. */
-  saw(id: string, state: string, fromMs: number): boolean {
-    const i = this.trace.signals.findIndex((s) => s.id === id);
-    const value = this.trace.signals[i].states?.indexOf(state);
-    const { t, y } = this.trace.segments[i];
-    return t.some((at, k) => at >= fromMs * 1000 && y[k] === value);
-  }
-
-  /** Moment since then at which the shaft came to rest for good, ms; undefined where it turns. */
-  restSince(fromMs: number): number | undefined {
-    if (this.shaft.turns !== 'rest') return undefined;
-    const i = this.trace.signals.findIndex((s) => s.id === 'shaft.hz');
-    const { t } = this.trace.segments[i];
-    const last = t.findLast((at) => at >= fromMs * 1000);
-    return last === undefined ? undefined : last / 1000;
-  }
-
-  volts(plus: number, minus: number): { dc: number; ac: number } | null {
-    return voltsAt(this.trace, plus, minus, this.nowMs * 1000);
-  }
-
-  /** Whether the shaft or the output moved at any moment since then, ms. */
-  movedSince(fromMs: number): boolean {
-    return ['shaft.hz', 'device.hz'].some((id) => this.most(id, fromMs) > STANDSTILL_HZ);
-  }
-
-  /** Largest size of a signal since then: at its ends and at every bend. */
-  most(id: string, fromMs: number): number {
-    const i = this.trace.signals.findIndex((s) => s.id === id);
-    const bends = this.trace.segments[i].t.filter((t) => t > fromMs * 1000);
-    const moments = [fromMs * 1000, ...bends, ...bends.map((t) => t - 1), this.nowMs * 1000];
-    return Math.max(...moments.map((t) => Math.abs(signalAt(this.trace, id, t))));
   }
 
   /** Tries something and takes everything back, the time too. */
