@@ -40,6 +40,10 @@ test('a new job by hand: planned, a wire moved, keyed, rehearsed, tested with a 
   await page.getByLabel('Name of the site').fill('Brackenhill Dairy');
   await page.getByRole('textbox', { name: 'Tag' }).fill('BD-PRESS');
   await page.getByRole('textbox', { name: 'Machine' }).fill('Curd press');
+  const marrowick = page.locator('select[name=family] option', { hasText: 'Marrowick F' });
+  await page
+    .locator('select[name=family]')
+    .selectOption((await marrowick.getAttribute('value')) ?? '');
   await page.locator('select[name=model]').selectOption('F01');
   await page.getByRole('button', { name: 'Make the job' }).click();
   await expect(page.getByRole('heading', { name: 'BD-PRESS' })).toBeVisible();

@@ -155,7 +155,10 @@ const causes: readonly Cause[] = [
     rule: /^motor\.leads?(?:Exchanged|Missing)$/u,
     explains: ofRequirement(/^direction\.|\.turns$/u),
   },
-  { rule: /^supply24\.overload$/u, explains: ofRule(/^load\.underVoltage$/u) },
+  {
+    rule: /^supply24\.overload$/u,
+    explains: (f) => isUnmet(f) || ofRule(/^load\.underVoltage$|^input\.|^dial\./u)(f),
+  },
   {
     rule: /^load\.underVoltage$/u,
     explains: (f) => isUnmet(f) || ofRule(/^dial\.|^input\./u)(f),

@@ -131,6 +131,14 @@ const planted: readonly {
     ],
   },
   {
+    what: 'an output joined to an input of another potential',
+    rule: 'supply24.overload',
+    in: [
+      ['ondulet-n estopTorqueOff', (h) => h.add(h.at('Q1'), h.at('24E'))],
+      ['quernstone-t threeWireSeparate', (h) => h.add(h.at('AOUT'), h.at('+24'))],
+    ],
+  },
+  {
     what: 'a phase on a PE terminal',
     rule: 'pe.onPhase',
     in: [

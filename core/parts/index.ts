@@ -26,4 +26,12 @@ export {
   type PlacedPart,
   type Surroundings,
 } from './part.js';
-export { contactsOf, isMomentary, onlyShows, parts, terminalsOf } from './registry.js';
+export {
+  contactsOf,
+  isExposed,
+  isMomentary,
+  onlyShows,
+  parts,
+  PROTECTIVE,
+  terminalsOf,
+} from './registry.js';

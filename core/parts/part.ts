@@ -82,6 +82,8 @@ export interface Part {
   readonly holds?: true;
   /** Part of the supply and the motor circuit, not of the station. */
   readonly power?: true;
+  /** It has metal that can be touched and more than extra-low voltage inside: it takes a protective conductor at `PE`. */
+  exposed?(part: PartOf): boolean;
   /** Lays it into the circuit; undefined for a part without electrical behaviour of its own. */
   install?(layout: Layout, part: PlacedPart, around: Surroundings): InstalledPart;
 }

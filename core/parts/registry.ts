@@ -93,8 +93,16 @@ export const parts: Readonly<Record<string, Part>> = Object.fromEntries(
 );
 
 /** Terminals of a part in the order in which they are drawn; none for an unknown kind. */
-export const terminalsOf = (part: PartOf): readonly string[] =>
-  parts[part.kind]?.terminals(part) ?? [];
+export const terminalsOf = (part: PartOf): readonly string[] => {
+  const own = parts[part.kind]?.terminals(part) ?? [];
+  return isExposed(part) ? [...own, PROTECTIVE] : own;
+};
+
+/** Terminal of the protective conductor at a part. */
+export const PROTECTIVE = 'PE';
+
+/** Whether a part takes a protective conductor of its own: transformer, 24 V supply, fan, light, brake, lamps on mains. */
+export const isExposed = (part: PartOf): boolean => parts[part.kind]?.exposed?.(part) === true;
 
 /**
  * Contacts of a part's own hand.

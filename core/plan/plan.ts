@@ -130,7 +130,7 @@ export function planJob(
     wires,
     retired: identified.retired,
     assignments: assignmentsOf(arrangement, deviceId, at, pins),
-    links: plannedLinks(profile, arrangement, logic.links),
+    links: plannedLinks(profile, arrangement, logic.links, job.plate.supply.earthing),
     settings,
   };
   const keying = keyingOrder(profile, asFound, settings, arrangement.estop !== undefined);
@@ -342,15 +342,22 @@ function plannedDevices(job: Job, profile: Profile, arrangement: Arrangement): W
   return devices;
 }
 
-/** Positions of links and switches: the input logic's, the signal's kind, else as delivered. */
+/** Positions of links and switches: the input logic's, the signal's kind, the earth link by the supply, else as delivered. */
 function plannedLinks(
   profile: Profile,
   arrangement: Arrangement,
   chosen: Readonly<Record<string, string>>,
+  earthing: Job['plate']['supply']['earthing'],
 ): Wiring['links'] {
   const meant = arrangement.meanings.find((m) => m.role === 'ai1.mode')?.value;
   const mode = meant === undefined ? undefined : meant === '0-10V' ? 'voltage' : 'current';
   const ai1 = firstOfKind(profile, 'analogueInput');
+  // On a supply without an earthed star point nothing of the device may lie against earth.
+  const lifted = earthing === 'IT' || earthing === 'cornerEarthed';
+  const out = (id: string): string | undefined =>
+    lifted && id === profile.earthLink
+      ? sortedEntries(profile.links[id].positions).find(([, p]) => p.earthed === false)?.[0]
+      : undefined;
   return Object.fromEntries(
     Object.entries(profile.links).map(([id, link]) => {
       const signal = sortedEntries(link.positions).find(
@@ -359,7 +366,7 @@ function plannedLinks(
       return [
         id,
         {
-          position: chosen[id] ?? (mode && signal ? signal : link.factory),
+          position: chosen[id] ?? out(id) ?? (mode && signal ? signal : link.factory),
           origin: 'plan' as const,
         },
       ];

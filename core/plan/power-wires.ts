@@ -9,6 +9,7 @@ import {
   REINFORCED_ABOVE_MA,
   type FeedAsked,
 } from '../line/index.js';
+import { isExposed, PROTECTIVE } from '../parts/index.js';
 import { lineIds, type Arrangement } from '../scheme/index.js';
 import { toBase } from '../units/index.js';
 import { colourOf, peSize, powerSize } from './conductors.js';
@@ -110,5 +111,37 @@ export function powerWires(
           }),
         ]
       : []),
+    ...bonds(job, arrangement, wire),
   ];
+}
+
+type Wire = (
+  ends: readonly [string, string],
+  name: string,
+  wireClass: WireSpec['class'],
+  more: { size: Size; lengthM?: number; line?: number; cable?: string; core?: string },
+) => RoutedWire;
+
+/** Cable in which the alternating control wires of a place run. */
+const controlCable = { panel: undefined, station: 'W4', machine: 'W7' } as const;
+const STATION_M = 8;
+
+/**
+ * Protective conductors of everything else that can be touched, each straight from the bar, and the one wire that bonds the
+ * control common (IEC 60204-1 §8.2.1 and §9.4.3.1.2, method a).
+ */
+function bonds({ practice, scheme }: Job, { devices }: Arrangement, wire: Wire): RoutedWire[] {
+  const bar = `${lineIds.supply}:${PROTECTIVE}`;
+  // Laid apart from its phases and protected: IEC 60364-5-54 §543.1.3.
+  const size: Size = practice === 'NFPA' ? { awg: '14' } : { mm2: 2.5 };
+  const stationM = scheme.stationLength ? toBase(scheme.stationLength, 'length') : STATION_M;
+  const exposed = devices.filter(isExposed).map(({ id, place }) => {
+    const cable = controlCable[place];
+    const more = cable ? { cable, core: PROTECTIVE, lengthM: stationM } : {};
+    return wire([bar, `${id}:${PROTECTIVE}`], `pe.${id}`, 'pe', { size, ...more });
+  });
+  const common = devices.find((d) => d.kind === 'controlTransformer');
+  return common
+    ? [...exposed, wire([`${common.id}:S2`, bar], 'control.earth', 'pe', { size })]
+    : exposed;
 }

@@ -1,7 +1,9 @@
-import { modelOf } from '../catalogue/index.js';
+import { modelOf, shippedProfile } from '../catalogue/index.js';
 import { checkJob } from '../hazards/index.js';
 import { landingParts, type Job } from '../job/index.js';
+import { isExposed } from '../parts/index.js';
 import { areaOf, feedCurrent, leakageOf, panelAmpacity, plateContext } from '../line/index.js';
+import { bareJob } from '../testing/jobs.js';
 import { everyArrangement, type BuiltCase } from '../testing/matrix.js';
 import { adoption, planJob } from './plan.js';
 import { feedAsked } from './power-wires.js';
@@ -60,6 +62,34 @@ describe('what an inspector looks at', () => {
       }
     });
 
+    it(`${practice}: every exposed part has its own protective conductor from the bar, and the control common one bond`, () => {
+      let exposed = 0;
+      for (const { name, job } of all) {
+        const { devices = {}, wires = {} } = job.adopted ?? {};
+        const pe = Object.values(wires).filter((w) => w.class === 'pe');
+        for (const w of Object.values(wires))
+          for (const at of [w.from, w.to])
+            if (/:PE[A-Z]?$/u.test(at))
+              expect(w.class).withContext(`${name} ${w.number} lands at ${at}`).toBe('pe');
+        for (const [id, part] of Object.entries(devices)) {
+          if (!isExposed(part)) continue;
+          exposed++;
+          const own = pe.filter((w) => w.to === `${id}:PE`);
+          expect(own.map((w) => w.from))
+            .withContext(`${name} ${part.tag}`)
+            .toEqual(['supply:PE']);
+          expect(areaOf(own[0].size)).withContext(name).toBeGreaterThanOrEqual(2);
+        }
+        const commons = Object.keys(devices).filter(
+          (id) => devices[id].kind === 'controlTransformer',
+        );
+        expect(pe.filter((w) => w.function === 'control.earth').map((w) => w.from))
+          .withContext(name)
+          .toEqual(commons.map((id) => `${id}:S2`));
+      }
+      expect(exposed).toBeGreaterThan(20);
+    });
+
     it(`${practice}: no tag equals a terminal, and no analogue return runs over a digital terminal`, () => {
       for (const { name, job, profile } of all) {
         const { devices = {}, wires = {}, device = '' } = job.adopted ?? {};
@@ -96,4 +126,22 @@ describe('what an inspector looks at', () => {
           .toEqual([]);
     });
   }
+});
+
+describe('the earth link', () => {
+  it('is planned out on a supply without an earthed star point, and as delivered elsewhere', () => {
+    const n = shippedProfile('ondulet-n');
+    const linkOn = (earthing: NonNullable<Job['plate']['supply']['earthing']>): string => {
+      const job = bareJob({}, n, 'N0220');
+      job.plate.supply.earthing = earthing;
+      const plan = planJob(job, n);
+      return plan.ok ? plan.wiring.links['EF'].position : '';
+    };
+    expect([linkOn('TN-S'), linkOn('TT'), linkOn('IT'), linkOn('cornerEarthed')]).toEqual([
+      'in',
+      'in',
+      'out',
+      'out',
+    ]);
+  });
 });

@@ -98,7 +98,8 @@ describe('circuits of the arrangements, against drawings made by hand', () => {
       [120, true],
       [230, false],
     ]);
-    expect(chain(cases[0], 'control.N')).toContain('supply:PE');
+    // The bond of the common is a conductor of its own, not a part of its chain.
+    expect(chain(cases[0], 'control.N')).not.toContain('supply:PE');
   });
 
   it('safe torque off: a contact a channel, or one for both', () => {

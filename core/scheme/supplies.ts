@@ -51,7 +51,6 @@ export class Supplies {
     sketch.join('control.S1', 'fuse.control:1', 'control.secondary', 'controlAc');
     sketch.join(potentials.line, 'fuse.control:2', 'control.line', 'controlAc');
     sketch.join(potentials.neutral, 'transformer.control:S2', 'control.neutral', 'controlAc');
-    sketch.join(potentials.neutral, 'supply:PE', 'control.earth', 'controlAc');
     return potentials;
   }
 

@@ -1,7 +1,7 @@
 import { netsOf, type Nets } from '../../installation/index.js';
 import { landingParts, type Finding } from '../../job/index.js';
 import { areaOf } from '../../line/index.js';
-import { contactsOf, parts, terminalsOf } from '../../parts/index.js';
+import { contactsOf, isExposed, parts, PROTECTIVE, terminalsOf } from '../../parts/index.js';
 import { atPart, tagOf, type HazardContext, type HazardRule } from '../rule.js';
 
 /**
@@ -12,6 +12,9 @@ import { atPart, tagOf, type HazardContext, type HazardRule } from '../rule.js';
  */
 export const leastPeMm2 = (phaseMm2: number): number =>
   phaseMm2 <= 16 ? phaseMm2 : phaseMm2 <= 35 ? 16 : phaseMm2 / 2;
+
+/** The supply of the panel, where its protective conductor comes from. */
+const givesPe = (kind: string): boolean => ['supplySinglePhase', 'supplyThreePhase'].includes(kind);
 
 /** Terminals of the device for protective conductors: joined inside. */
 function devicePe({ profile, device }: HazardContext): string[] {
@@ -37,11 +40,14 @@ export const protectiveConductor: HazardRule = {
       own.slice(1).map((at) => [own[0], at] as const),
     );
     const { devices, wires } = panel;
-    const earth = Object.keys(devices).find((id) => terminalsAt(c, id).includes('N')) ?? 'supply';
+    const earth = Object.keys(devices).find((id) => givesPe(devices[id].kind)) ?? 'supply';
     const rests = [wires, panel.open];
     const told = { severity: 'stop' as const, rests };
     const switches = (at: string): boolean => {
-      const part = devices[landingParts(at).device];
+      const { device, terminal } = landingParts(at);
+      const part = devices[device];
+      // Its own terminal for it is no contact, whatever else the part has.
+      if (part && terminal === PROTECTIVE && isExposed(part)) return false;
       return part && (contactsOf(part) !== undefined || parts[part.kind]?.coil !== undefined);
     };
     const switched = Object.entries(wires).flatMap(([id, wire]): Finding[] => {
@@ -126,7 +132,9 @@ function exposedParts(c: HazardContext): { id: string; landing: string }[] {
   return Object.keys(panel.devices).flatMap((id) => {
     if (id === panel.device) return own ? [{ id, landing: own }] : [];
     const has = terminalsAt(c, id);
-    return has.includes('PE') && !has.includes('N') ? [{ id, landing: `${id}:PE` }] : [];
+    return has.includes(PROTECTIVE) && !givesPe(panel.devices[id].kind)
+      ? [{ id, landing: `${id}:${PROTECTIVE}` }]
+      : [];
   });
 }
 

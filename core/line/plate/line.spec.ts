@@ -76,6 +76,7 @@ describe('the one-line picture', () => {
             }),
         ],
         ['supply.earthLink', (p) => void (p.supply.earthing = 'IT'), n, 'N0220'],
+        ['supply.filterToEarth', (p) => void (p.supply.earthing = 'IT')],
         ['capacitor.output', (p) => void (p.line = { capacitor: { at: 'output' } })],
         ['capacitor.supply', (p) => void (p.line = { capacitor: { at: 'supply' } })],
         ['filter.sides', (p) => void (p.line = { inputFilter: {} })],

@@ -361,11 +361,18 @@ function leakageFindings(c: PlateContext): Finding[] {
 function blockFindings({ line, plate, profile }: PlateContext): Finding[] {
   const found: Finding[] = [];
   const earthing = plate.supply.earthing;
-  if (
-    (earthing === 'IT' || earthing === 'cornerEarthed') &&
-    profile?.earthLink &&
-    !plate.place?.earthLinkOut
-  )
+  const unearthed = earthing === 'IT' || earthing === 'cornerEarthed';
+  if (unearthed && profile && !profile.earthLink && (profile.leakageMA ?? 0) > 0)
+    found.push(
+      finding(
+        'supply.filterToEarth',
+        'warn',
+        'supply.earthing',
+        { earthing, leakMA: profile.leakageMA as number },
+        'device profile; IEC 61800-3, filters on supplies without an earthed star point',
+      ),
+    );
+  if (unearthed && profile?.earthLink && !plate.place?.earthLinkOut)
     found.push(
       finding(
         'supply.earthLink',

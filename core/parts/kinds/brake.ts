@@ -11,4 +11,5 @@ export const brake: Part = {
     contactA: 0,
   }),
   holds: true,
+  exposed: () => true,
 };

@@ -11,6 +11,7 @@ export const controlTransformer: Part = {
   letter: 'T',
   symbol: 'transformer',
   terminals: () => ['P1', 'P2', 'S1', 'S2'],
+  exposed: () => true,
   install: (layout, part, { lineV }) => {
     const { id, tag } = part;
     const volts = numberOf(part, 'volts', 24);
