@@ -11,6 +11,9 @@ function installCoil(layout: Layout, part: PlacedPart, spec: CoilSpec): Installe
   const edges = (pairs: CoilSpec['makes']): number[] =>
     pairs.map(([a, b]) => layout.edge(`${id}:${a}`, `${id}:${b}`, id, 'contact'));
   const us = (ms: number): number => Math.round(ms * 1000);
+  const [makes, breaks] = [edges(spec.makes), edges(spec.breaks)];
+  const pairs = [...spec.makes, ...spec.breaks];
+  const first = pairs.findIndex(([a]) => a === params['first']);
   return {
     kind: 'coil',
     id,
@@ -22,8 +25,10 @@ function installCoil(layout: Layout, part: PlacedPart, spec: CoilSpec): Installe
     operateUs: us(spec.operateMs + 1000 * numberOf(part, 'delayOnS', 0)),
     releaseUs: us(spec.releaseMs + 1000 * numberOf(part, 'delayOffS', 0)),
     contactA: spec.contactA,
-    makes: edges(spec.makes),
-    breaks: edges(spec.breaks),
+    makes,
+    breaks,
+    late: first < 0 ? [] : [...makes, ...breaks].filter((_, i) => i !== first),
+    lagUs: first < 0 ? 0 : us(numberOf(part, 'lagMs', 0)),
   };
 }
 

@@ -53,6 +53,9 @@ export interface InstalledCoil extends Installed {
   /** Contacts that follow with the coil, and those that follow after the delay of a timer. */
   readonly makes: readonly number[];
   readonly breaks: readonly number[];
+  /** Contacts that move a while after the others, where that is tried; no two of a relay move together. */
+  readonly late: readonly number[];
+  readonly lagUs: number;
 }
 
 /** Something that only draws current between two terminals; it works above half its voltage. */

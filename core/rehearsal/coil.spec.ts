@@ -51,6 +51,17 @@ describe('a relay', () => {
     expect([17.9, 18.1].map(pulls)).toEqual([0, 1]);
   });
 
+  it('moves its contacts one after the other where that is tried: those behind follow by the lag, both ways', () => {
+    const behind = bench({});
+    const coil = behind.devices.find((d) => d.kind === 'coil') as InstalledCoil;
+    const lagging = bench({ late: [coil.makes[0]], lagUs: 30_000 });
+    const trace = rehearse(lagging, press, 400);
+    const lit = (ms: number): number => signalAt(trace, 'lamp.lit', ms * 1000);
+    // Without a lag it is lit from 115 to some 210 ms.
+    expect([116, 144, 146, 211, 234, 245].map(lit)).toEqual([0, 0, 1, 1, 1, 0]);
+    expect(signalAt(trace, 'relay.on', 116_000)).toBe(1);
+  });
+
   it('that opens its own coil chatters, is told, and is not let go on for ever', () => {
     const trace = rehearse(bench({}, true), [], 3000);
     expect(signalAt(trace, 'relay.chatters', 2_900_000)).toBe(1);

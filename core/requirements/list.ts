@@ -16,7 +16,7 @@ export function requirementsOf({ arrangement, list, job }: Source): Requirement[
   const { estop } = arrangement;
   return [
     ...directions(arrangement),
-    ...stops(arrangement),
+    ...stops(arrangement, ids),
     ...(estop ? opened(arrangement, ids, estop, 'estop', ['estop']) : []),
     ...arrangement.interlocks.flatMap((id) =>
       opened(arrangement, ids, id, id, id === 'foot' ? ['footStop'] : ['interlocks']).filter(
@@ -25,7 +25,7 @@ export function requirementsOf({ arrangement, list, job }: Source): Requirement[
     ),
     ...jogs(arrangement),
     ...speeds(arrangement, job),
-    ...powerReturn(arrangement, job),
+    ...powerReturn(arrangement, job, ids),
     ...powerOn(),
     ...powerOff(arrangement),
     ...supplies(arrangement, job),
@@ -34,6 +34,12 @@ export function requirementsOf({ arrangement, list, job }: Source): Requirement[
     ...shows(arrangement, job),
   ].filter((r) => r.looks.length > 0 && r.looks.every((look) => ids.includes(look.trial)));
 }
+
+/** A trial, and the same with each contact of a relay before its others. */
+const withLags = (ids: readonly string[], name: string): string[] => [
+  name,
+  ...ids.filter((id) => id.startsWith(`${name}.relay.`)),
+];
 
 /** A run that goes on by itself when its condition comes back is wished where nobody can be at the machine. */
 const mayRestart = ({ scheme }: Job): boolean =>
@@ -54,11 +60,12 @@ function directions(a: Arrangement): Requirement[] {
 }
 
 /** Every stop stops, wins over a start that is held, and starts nothing when it is let go. */
-function stops(a: Arrangement): Requirement[] {
+function stops(a: Arrangement, ids: readonly string[]): Requirement[] {
   const wish = ['startStop', 'stopStations'];
   const rank = 'protects' as const;
   const first = a.stops[0] ?? a.starts.forward;
-  const held = (mark: string): Look[] => [{ trial: 'stop.held', mark, after: 'startHeld' }];
+  const held = (mark: string): Look[] =>
+    withLags(ids, 'stop.held').map((trial) => ({ trial, mark, after: 'startHeld' }));
   const common = { rank, wish, operation: first };
   return [
     {
@@ -107,7 +114,7 @@ function opened(
 ): Requirement[] {
   const common = { rank: 'protects' as const, wish, operation };
   const orders = ids.filter((id) => id.startsWith(`${name}.order.`));
-  const whole = [name, ...(name === 'estop' ? ['estop.full'] : []), ...orders];
+  const whole = [...withLags(ids, name), ...(name === 'estop' ? ['estop.full'] : []), ...orders];
   const looks = (mark: string): Look[] => whole.map((trial) => ({ trial, mark, after: 'start' }));
   const blocks = ['start', 'jog'].map((mark): Look => ({ trial: `${name}.blocks`, mark }));
   return [
@@ -209,7 +216,7 @@ function speeds(a: Arrangement, { scheme }: Job): Requirement[] {
 }
 
 /** Power that returns with the run still given: as wished; unasked for it starts nothing. */
-function powerReturn(a: Arrangement, job: Job): Requirement[] {
+function powerReturn(a: Arrangement, job: Job, ids: readonly string[]): Requirement[] {
   if (!a.starts.forward) return [];
   const restarts = job.scheme.powerReturn === 'restart';
   return [
@@ -218,7 +225,11 @@ function powerReturn(a: Arrangement, job: Job): Requirement[] {
       rank: restarts ? 'moves' : 'protects',
       wish: ['powerReturn'],
       operation: a.starts.forward,
-      looks: [{ trial: 'power.return', mark: 'powerReturns', after: 'start' }],
+      looks: withLags(ids, 'power.return').map((trial) => ({
+        trial,
+        mark: 'powerReturns',
+        after: 'start',
+      })),
       must: { kind: restarts ? 'restarts' : 'staysStopped' },
     },
   ];

@@ -233,6 +233,37 @@ describe('required functions', () => {
     expect(met).toBeGreaterThan(8);
   });
 
+  it('see the contacts of a relay that do not move together: each first, on both sides of a filter time', () => {
+    const sealed = cases.filter((c) => c.job.scheme.startStop === 'sealInRelay');
+    expect(sealed.length).toBeGreaterThan(2);
+    for (const { name, job, profile } of sealed) {
+      const trials = trialsOf(job, profile);
+      const lags = trials.list.filter((t) => t.id.startsWith('stop.held.relay.'));
+      const { filterMs } = trials.installation.device.facts;
+      expect(new Set(lags.map((t) => t.lag?.lagMs)))
+        .withContext(name)
+        .toEqual(new Set([1, filterMs + 5]));
+      expect(new Set(lags.map((t) => t.lag?.first)).size)
+        .withContext(name)
+        .toBeGreaterThan(1);
+      // With the contact that runs the motor behind, it starts later than with all at once.
+      const starts = (id: string): number => {
+        const { trace } = trials.run(id);
+        const k = trace.signals.findIndex((s) => s.id === 'device.hz');
+        return trace.segments[k].t.find((_, i) => trace.segments[k].dy[i] !== 0) ?? Infinity;
+      };
+      const together = starts('stop.held');
+      const apart = lags.map((t) => starts(t.id));
+      expect(Math.max(...apart))
+        .withContext(name)
+        .toBeGreaterThan(together);
+      const held = judged(trials).find((j) => j.requirement.id === 'stop.1.dominates');
+      expect(held?.requirement.looks.length)
+        .withContext(name)
+        .toBe(1 + lags.length);
+    }
+  });
+
   it('see a supply of the control that starts the motor when it comes back', () => {
     const seen = planned({
       startStop: 'twoWire',

@@ -26,6 +26,18 @@ export const trialGrammar: readonly { readonly id: string; readonly does: string
     id: 'interlock.<name>.blocks',
     does: 'a condition held open while every start and jog is given',
   },
+  {
+    id: 'stop.held.relay.<n>',
+    does: 'a held start against the stop, with one contact of a relay before its others',
+  },
+  {
+    id: 'estop.relay.<n>',
+    does: 'the emergency stop with one contact of a relay before its others',
+  },
+  {
+    id: 'power.return.relay.<n>',
+    does: 'power gone and back with one contact of a relay before its others',
+  },
   { id: 'foot.order.<n>', does: 'the foot stop with one contact first and the others later' },
   { id: 'foot.blocks', does: 'the foot stop held while every start and jog is given' },
   { id: 'foot', does: 'the foot stop worked under way and let go' },

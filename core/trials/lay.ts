@@ -11,7 +11,7 @@ import {
   type Arrangement,
   type Direction,
 } from '../scheme/index.js';
-import type { Asks, Phase, Trial } from './trial.js';
+import type { Asks, Phase, RelayLag, Trial } from './trial.js';
 
 /** Longest travel that is waited for, ms. */
 const MOST_TRAVEL_MS = 600_000;
@@ -29,6 +29,8 @@ export interface Pace {
   readonly warningMs: number;
   /** Orders in which the contacts of a part may move, each with a lag that a device tells apart from another. */
   orders(device: string | undefined): readonly ContactOrder[];
+  /** Relays whose contacts do more than one thing, each contact first with each lag. */
+  readonly relayLags: readonly RelayLag[];
 }
 
 /** One contact of a part, or several joined by a plus, move first, the others a while later. */
@@ -44,11 +46,13 @@ const BEYOND_MS = { filter: 5, discrepancy: 100 } as const;
  * Times of a job's trials, from its device as installed.
  *
  * @param contacts first terminals of the contacts of a part, by its id
+ * @param relays wired contacts of each relay, by their first terminals
  */
 export function paceOf(
   arrangement: Arrangement,
   { facts, enables }: Pick<InstalledDevice, 'facts' | 'enables'>,
   contacts: (device: string) => readonly string[] = () => [],
+  relays: readonly { readonly device: string; readonly firsts: readonly string[] }[] = [],
 ): Pace {
   // Within one filter time, beyond it, and beyond what two channels may differ by: each hides other faults.
   const lags = [
@@ -65,6 +69,9 @@ export function paceOf(
         firsts.length < 3 ? [] : firsts.map((last) => firsts.filter((f) => f !== last).join('+'));
       return [...firsts, ...behind].flatMap((first) => lags.map((lagMs) => ({ first, lagMs })));
     },
+    relayLags: relays.flatMap(({ device, firsts }) =>
+      firsts.flatMap((first) => lags.slice(0, 2).map((lagMs) => ({ device, first, lagMs }))),
+    ),
     arrangement,
     travelMs: Math.min(MOST_TRAVEL_MS, facts.travelMs) + SETTLE_MS,
     warningMs: arrangement.warningMs,

@@ -76,7 +76,20 @@ export function singleTrials(pace: Pace): Trial[] {
   trials.push(
     ramps.phase('stop', 'stopped', stopActs(a, first, ramps.t), ramps.travelMs).done('ramps'),
   );
-  return [...trials, ...powerTrials(pace, first)];
+  return withLags([...trials, ...powerTrials(pace, first)], pace);
+}
+
+/** Trials in which the contacts of a relay may start or keep something, or fail to stop it. */
+const lagged: readonly string[] = ['stop.held', 'estop', 'power.return'];
+
+/** The same trials once more with each contact of each relay before its others. */
+function withLags(trials: readonly Trial[], { relayLags }: Pace): Trial[] {
+  return trials.flatMap((trial) => [
+    trial,
+    ...(lagged.includes(trial.id)
+      ? relayLags.map((lag, i) => ({ ...trial, id: `${trial.id}.relay.${i + 1}`, lag }))
+      : []),
+  ]);
 }
 
 /** Both directions given together, then one let go. */

@@ -14,6 +14,13 @@ export interface Phase {
   readonly lookMs: number;
 }
 
+/** A relay of which one contact, by its first terminal, moves a while before the others, ms. */
+export interface RelayLag {
+  readonly device: string;
+  readonly first: string;
+  readonly lagMs: number;
+}
+
 /**
  * A named experiment: data, stable from run to run, kept nowhere and derivable anywhere. Its id is a small grammar,
  * `<function>.<part>[.<variant>]`: `dial.25`, `power.return`, `estop`, `input.stop.1`.
@@ -23,6 +30,8 @@ export interface Trial {
   readonly acts: readonly Act[];
   /** How the keypad stands, where it gives the speed. */
   readonly keypad: KeypadAt;
+  /** One contact of a relay that moves before its others. */
+  readonly lag?: RelayLag;
   readonly endMs: number;
   readonly phases: readonly Phase[];
 }

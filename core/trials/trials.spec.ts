@@ -6,7 +6,13 @@ import type { Pace } from './lay.js';
 const pace = (id: string): Pace => {
   const scheme = shippedArrangements.find((a) => a.id === id)?.scheme ?? {};
   const arrangement = arrange({ scheme, practice: 'IEC', plate: bareJob().plate });
-  return { arrangement, travelMs: 3500, warningMs: arrangement.warningMs, orders: () => [] };
+  return {
+    arrangement,
+    travelMs: 3500,
+    warningMs: arrangement.warningMs,
+    orders: () => [],
+    relayLags: [],
+  };
 };
 
 describe('the trial that the cards show', () => {

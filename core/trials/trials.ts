@@ -10,12 +10,13 @@ import {
 import type { Job } from '../job/index.js';
 import { arrangeFor } from '../plan/index.js';
 import { signalAt, stateAt, voltsAt, type Trace } from '../trace/index.js';
+import { parts } from '../parts/index.js';
 import { directionsOf, type Arrangement } from '../scheme/index.js';
 import { showTrial } from './composite.js';
 import { paceOf, type Pace } from './lay.js';
 import { singleTrials } from './list.js';
 import { Runner } from './runner.js';
-import { phaseOf, type Trial } from './trial.js';
+import { phaseOf, type RelayLag, type Trial } from './trial.js';
 
 /** A trial that has been run, with what was run and questions about it. */
 export class Run {
@@ -89,7 +90,12 @@ export class Trials {
     this.model = modelOf(profile, job.profile.model) as Model;
     this.arrangement = arrangeFor(job, profile);
     this.installation = this.installed({ share: 1 });
-    this.pace = paceOf(this.arrangement, this.installation.device, (id) => this.contactsOf(id));
+    this.pace = paceOf(
+      this.arrangement,
+      this.installation.device,
+      (id) => this.contactsOf(id),
+      this.relays(),
+    );
     const trials = directionsOf(this.arrangement).length
       ? [...singleTrials(this.pace), showTrial(this.pace)]
       : singleTrials(this.pace);
@@ -101,6 +107,19 @@ export class Trials {
     return this.installation.devices.flatMap((d) =>
       d.kind === 'contacts' && d.id === id ? d.contacts.map((c) => c.terminal) : [],
     );
+  }
+
+  /** Relays of which at least two contacts of the control are wired. */
+  private relays(): { device: string; firsts: string[] }[] {
+    const wires = Object.values(this.panel.wires).filter((w) => w.class.startsWith('control'));
+    const wired = new Set(wires.flatMap((w) => [w.from, w.to]));
+    return Object.entries(this.panel.devices).flatMap(([device, { kind }]) => {
+      const coil = parts[kind]?.coil;
+      const firsts = [...(coil?.makes ?? []), ...(coil?.breaks ?? [])].flatMap(([a, b]) =>
+        wired.has(`${device}:${a}`) && wired.has(`${device}:${b}`) ? [a] : [],
+      );
+      return firsts.length > 1 ? [{ device, firsts }] : [];
+    });
   }
 
   /** Every trial of the job, in the order of rising energy. */
@@ -125,7 +144,7 @@ export class Trials {
     const known = this.runs.get(key);
     if (known) return known;
     const trial = this.trial(id);
-    const installation = this.installed(trial.keypad, policies);
+    const installation = this.installed(trial.keypad, policies, trial.lag);
     const made = new Run(trial, installation, this.runner(installation).run(trial));
     this.runs.set(key, made);
     return made;
@@ -137,17 +156,23 @@ export class Trials {
   }
 
   /** The job as built with its keypad at a share of the highest frequency; compiled once. */
-  installed(keypad: KeypadAt, policies: Policies = {}): Installation {
+  installed(keypad: KeypadAt, policies: Policies = {}, lag?: RelayLag): Installation {
     const { job, profile } = this;
-    const panel = panelAt(job, profile, this.panel, keypad);
+    const panel = this.panelFor({ keypad, ...(lag ? { lag } : {}) });
     const same = panel === this.panel;
     const place = same ? '' : `${keypad.share}${keypad.always ? ' always' : ''}`;
-    const key = `${place} ${JSON.stringify(policies)}`;
+    const key = `${place} ${JSON.stringify([policies, lag])}`;
     const known = this.installations.get(key);
     if (known) return known;
     const made = install(job, profile, { from: 'planned' }, { panel, policies, lean: true });
     this.installations.set(key, made);
     return made;
+  }
+
+  /** The panel as a trial has it: its keypad, and a contact of a relay that moves first. */
+  panelFor({ keypad, lag }: Pick<Trial, 'keypad' | 'lag'>): Panel {
+    const bare = panelAt(this.job, this.profile, this.panel, keypad);
+    return lag ? lagging(bare, lag) : bare;
   }
 
   private runner(installation: Installation): Runner {
@@ -157,6 +182,13 @@ export class Trials {
     this.runners.set(installation, made);
     return made;
   }
+}
+
+/** A panel in which one contact of a relay moves before its others. */
+function lagging(panel: Panel, { device, first, lagMs }: RelayLag): Panel {
+  const part = panel.devices[device];
+  const params = { ...part.params, first, lagMs };
+  return { ...panel, devices: { ...panel.devices, [device]: { ...part, params } } };
 }
 
 const kept = new WeakMap<Job, WeakMap<Profile, Trials>>();

@@ -358,7 +358,8 @@ function leakageFindings(c: PlateContext): Finding[] {
   return found;
 }
 
-function blockFindings({ line, plate, profile }: PlateContext): Finding[] {
+/** What of the device lies against earth on a supply without an earthed star point. */
+function earthFindings(plate: PlateContext['plate'], profile: PlateContext['profile']): Finding[] {
   const found: Finding[] = [];
   const earthing = plate.supply.earthing;
   const unearthed = earthing === 'IT' || earthing === 'cornerEarthed';
@@ -382,6 +383,12 @@ function blockFindings({ line, plate, profile }: PlateContext): Finding[] {
         'device profile; IEC 61800-5-1',
       ),
     );
+  return found;
+}
+
+function blockFindings({ line, plate, profile }: PlateContext): Finding[] {
+  const found: Finding[] = [];
+  found.push(...earthFindings(plate, profile));
   if (line.capacitor?.at === 'output')
     found.push(
       finding(

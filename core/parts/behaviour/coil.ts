@@ -19,6 +19,11 @@ export interface CoilState {
   readonly on: boolean;
   readonly makesClosed: boolean;
   readonly breaksClosed: boolean;
+  /** The same of the contacts that lag behind, and when they follow. */
+  readonly lateMakes: boolean;
+  readonly lateBreaks: boolean;
+  readonly lateMakesUs: number;
+  readonly lateBreaksUs: number;
   /** When the armature leaves its rest, and when it arrives. */
   readonly leavesUs: number;
   readonly arrivesUs: number;
@@ -31,6 +36,10 @@ const rest: CoilState = {
   on: false,
   makesClosed: false,
   breaksClosed: true,
+  lateMakes: false,
+  lateBreaks: true,
+  lateMakesUs: Infinity,
+  lateBreaksUs: Infinity,
   leavesUs: Infinity,
   arrivesUs: Infinity,
   turns: 0,
@@ -56,15 +65,20 @@ export function coilBehaviour(d: InstalledCoil): Device<CoilState> {
     act: (s) => (s.turns ? { ...s, turns: 0 } : s),
     stamp: (s, _t, board) => {
       board.g[d.coil.edge] = 1 / d.ohm;
-      for (const edge of d.makes) board.g[edge] = s.makesClosed ? 1 / CONTACT_OHM : 0;
-      for (const edge of d.breaks) board.g[edge] = s.breaksClosed ? 1 / CONTACT_OHM : 0;
+      const late = (edge: number): boolean => d.lagUs > 0 && d.late.includes(edge);
+      for (const edge of d.makes)
+        board.g[edge] = (late(edge) ? s.lateMakes : s.makesClosed) ? 1 / CONTACT_OHM : 0;
+      for (const edge of d.breaks)
+        board.g[edge] = (late(edge) ? s.lateBreaks : s.breaksClosed) ? 1 / CONTACT_OHM : 0;
     },
     sense: (_s, probe) => {
       const share = across(probe, d.coil, d.ac) / d.volts;
       return [share >= PULL_IN ? 2 : share <= dropOut ? 0 : 1];
     },
-    step: (s, [band], t) => stepCoil(d, s, band, t),
-    wake: (s, t) => Math.min(...[s.leavesUs, s.arrivesUs].filter((at) => at > t)),
+    step: (s, [band], t) =>
+      d.lagUs > 0 ? follow(d, stepCoil(d, s, band, t), t) : stepCoil(d, s, band, t),
+    wake: (s, t) =>
+      Math.min(...[s.leavesUs, s.arrivesUs, s.lateMakesUs, s.lateBreaksUs].filter((at) => at > t)),
     observe: (s, t) => [steady(s.makesClosed ? 1 : 0, t), steady(s.chatters ? 1 : 0, t)],
     // Turns of more than a second ago are counted anew in any case.
     rested: (s, t) =>
@@ -72,6 +86,24 @@ export function coilBehaviour(d: InstalledCoil): Device<CoilState> {
         ? { ...s, turns: 0, sinceUs: 0 }
         : s,
   };
+}
+
+/** The contacts that lag come to where the others are, makes and breaks each by themselves. */
+function follow(d: InstalledCoil, s: CoilState, t: number): CoilState {
+  const due = (late: boolean, now: boolean, at: number): number =>
+    late === now ? Infinity : at === Infinity ? t + d.lagUs : at;
+  const makesUs = due(s.lateMakes, s.makesClosed, s.lateMakesUs);
+  const breaksUs = due(s.lateBreaks, s.breaksClosed, s.lateBreaksUs);
+  const lateMakes = t >= makesUs ? s.makesClosed : s.lateMakes;
+  const lateBreaks = t >= breaksUs ? s.breaksClosed : s.lateBreaks;
+  const lateMakesUs = t >= makesUs ? Infinity : makesUs;
+  const lateBreaksUs = t >= breaksUs ? Infinity : breaksUs;
+  const same =
+    lateMakes === s.lateMakes &&
+    lateBreaks === s.lateBreaks &&
+    lateMakesUs === s.lateMakesUs &&
+    lateBreaksUs === s.lateBreaksUs;
+  return same ? s : { ...s, lateMakes, lateBreaks, lateMakesUs, lateBreaksUs };
 }
 
 function stepCoil(d: InstalledCoil, s: CoilState, band: number, t: number): CoilState {

@@ -10,7 +10,6 @@ import {
   hookPlaces,
   asBuilt,
   install,
-  panelAt,
   type HookPlace,
   type Installation,
   installedOf,
@@ -21,7 +20,7 @@ import type { Act, Job, Where } from '@tactron/core/job';
 import { ohmsBetween, Session, whyNotRunning, type OhmReading } from '@tactron/core/rehearsal';
 import { type Trace, type TraceWindow } from '@tactron/core/trace';
 import { shownTrial } from '@tactron/core/procedure';
-import type { Trial } from '@tactron/core/trials';
+import { trialsOf, type Trial } from '@tactron/core/trials';
 import { deviceKinds, sayCondition, sayMark, sayName, sayOpenPlace } from '@tactron/core/words';
 
 /** What an act or a look ahead changed of a running rehearsal. */
@@ -163,7 +162,7 @@ const worker = {
     const built = asBuilt(job, profile);
     const installation = install(job, profile, source, {
       hooks: [...hooks, ...hookPlaces(acts.map((l) => l.act))],
-      panel: trial ? panelAt(job, profile, built, trial.keypad) : built,
+      panel: trial ? trialsOf(job, profile).panelFor(trial) : built,
     });
     session = new Session(installation, acts);
     if (trial) session.reach(Math.round(trial.endMs * 1000));
