@@ -37,6 +37,7 @@ export function partsList(job: Job, profile: Profile): Part[] {
     ...cableParts(job),
     ...controlParts(job),
     ...stationParts(job),
+    ...suppressors(job),
     ...wireParts(job),
   ];
 }
@@ -114,6 +115,22 @@ function controlParts({ plate }: Job): Part[] {
 const unlisted: readonly string[] = Object.values(kinds)
   .filter((k) => k.turns || (k.symbol === 'source' && k.power))
   .map((k) => k.kind);
+
+/** A diode or an RC element across each coil that a contact of the device switches. */
+const suppressors = ({ adopted }: Job): Part[] =>
+  Object.values(adopted?.devices ?? {}).flatMap(({ params, tag }) =>
+    typeof params['suppressor'] === 'string'
+      ? [
+          part(
+            'suppressor',
+            { type: params['suppressor'], volts: params['volts'] ?? 24 },
+            1,
+            '',
+            tag,
+          ),
+        ]
+      : [],
+  );
 
 function stationParts({ adopted }: Job): Part[] {
   return Object.entries(adopted?.devices ?? {})

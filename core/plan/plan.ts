@@ -336,10 +336,29 @@ function plannedDevices(job: Job, profile: Profile, arrangement: Arrangement): W
     [motor]: { kind: 'motor', role: motor, tag: 'M1', params: {} },
   };
   for (const { id, kind, tag, place, params, ...more } of arrangement.devices)
-    devices[id] = { kind, role: id, tag, params: { ...params, place }, ...more };
+    devices[id] = {
+      kind,
+      role: id,
+      tag,
+      params: { ...params, place, ...suppressorOf(arrangement, id, params) },
+      ...more,
+    };
   for (const [id, { ord: _ord, why: _why, ...part }] of Object.entries(job.decisions.devices))
     devices[id] = { ...part, role: id };
   return devices;
+}
+
+/** What keeps the coil of a part that a contact of the device switches from wearing that contact out. */
+function suppressorOf(
+  { nets }: Arrangement,
+  id: string,
+  params: Readonly<Record<string, Value>>,
+): Readonly<Record<string, string>> {
+  const switched = nets.some(
+    ({ points }) =>
+      points.some(({ at }) => at === `${id}:A1`) && points.some(({ at }) => at.startsWith('@out:')),
+  );
+  return switched ? { suppressor: params['ac'] === true ? 'rc' : 'diode' } : {};
 }
 
 /** Positions of links and switches: the input logic's, the signal's kind, the earth link by the supply, else as delivered. */

@@ -27,6 +27,7 @@ export const parts: Readonly<Record<string, (a: Args) => string>> = {
   'part.feedCable': (a) => `Feed cable, ${String(a['size'])}`,
   'part.controlCable': (a) => `Control cable ${String(a['cores'])} × ${String(a['size'])}`,
   'part.station': (a) => kinds[String(a['kind'])] ?? String(a['kind']),
+  'part.suppressor': (a) => `${a['type'] === 'rc' ? 'RC element' : 'Diode'} across the coil, ${String(a['volts'])} V`,
   'part.wire': (a) => `Wire ${String(a['size'])}, ${String(a['colour'])}`,
   'part.ferrules': (a) => `Ferrules for ${String(a['size'])}`,
   'part.markers': () => 'Wire markers',

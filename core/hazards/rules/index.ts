@@ -13,6 +13,7 @@ import { faultReset } from './fault-reset.js';
 import { inputsSwitch } from './inputs-switch.js';
 import { guardNotLocked } from './guard-not-locked.js';
 import { loadsFitSupply } from './loads-fit-supply.js';
+import { coilsSuppressed } from './coils-suppressed.js';
 import { lampSaysLess } from './lamp-says-less.js';
 import { latchOutlivesPower } from './latch-outlives-power.js';
 import { loadsOnTheirSide } from './loads-on-their-side.js';
@@ -56,6 +57,7 @@ export const hazardRules: readonly HazardRule[] = [
   lampSaysLess,
   loadsFitSupply,
   guardNotLocked,
+  coilsSuppressed,
   unknownPolicy,
   requiredFunctions,
 ];

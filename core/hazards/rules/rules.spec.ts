@@ -368,4 +368,25 @@ describe('hazard rules', () => {
     expect(guarded(0.85, 'ramp')).toEqual([]);
     expect(guarded(0.01, 'coast')).toEqual([]);
   });
+
+  it('says that a coil which the device switches has nothing across it, once its suppressor is taken away', () => {
+    const unsuppressed = (change: (job: Job) => Job = (job) => job): string[] =>
+      found({ brakeRelease: true, estop: 'contactor' }, marrowick(), change).filter((rule) =>
+        rule.includes('coil.unsuppressed'),
+      );
+    expect(unsuppressed()).toEqual([]);
+    const bare = (job: Job): Job => {
+      const { adopted: plan } = job;
+      if (!plan) return job;
+      const devices = Object.fromEntries(
+        Object.entries(plan.devices).map(([id, d]) => {
+          const { suppressor: _suppressor, ...params } = d.params;
+          return [id, { ...d, params }];
+        }),
+      );
+      return { ...job, adopted: { ...plan, devices } };
+    };
+    // The line contactor is switched by buttons: only the relay of the brake hangs on a contact of the device.
+    expect(unsuppressed(bare)).toEqual(['advise coil.unsuppressed']);
+  });
 });

@@ -9,6 +9,7 @@ interface Stored {
   decimal: DecimalMark;
   units: UnitSystem;
   practice: Job['practice'];
+  family: string;
   author: Author | null;
   singleKeys: boolean;
   pocket: boolean;
@@ -22,6 +23,7 @@ function read(): Stored {
     decimal: '.',
     units: 'metric',
     practice: 'IEC',
+    family: 'marrowick-f',
     author: null,
     singleKeys: true,
     pocket: true,
@@ -43,6 +45,8 @@ export class Preferences {
   readonly units = signal(this.stored.units);
   /** Practice a new job begins with. */
   readonly practice = signal(this.stored.practice);
+  /** Device family of the job made last: the next one most likely has the same. */
+  readonly family = signal(this.stored.family);
   readonly author = signal(this.stored.author);
   readonly singleKeys = signal(this.stored.singleKeys);
   readonly pocket = signal(this.stored.pocket);
@@ -66,6 +70,7 @@ export class Preferences {
         decimal: this.decimal(),
         units: this.units(),
         practice: this.practice(),
+        family: this.family(),
         author: this.author(),
         singleKeys: this.singleKeys(),
         pocket: this.pocket(),

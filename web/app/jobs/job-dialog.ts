@@ -149,7 +149,9 @@ export class JobDialog {
     this.desk.profiles().then(
       ({ rows: profiles }) => {
         this.profiles.set(profiles);
-        this.sha.set(profiles.find((p) => p.gaps.length === 0)?.sha256 ?? '');
+        const planned = profiles.filter((p) => p.gaps.length === 0);
+        const last = planned.find((p) => p.family === this.preferences.family());
+        this.sha.set((last ?? planned.at(0))?.sha256 ?? '');
       },
       (error: Error) => this.problem.set(error.message),
     );
@@ -177,6 +179,7 @@ export class JobDialog {
         profile: pinned,
       });
       await this.desk.makeJob(job, this.preferences.signed(), site);
+      this.preferences.family.set(profile.family);
       this.ref.close(job.id);
     } catch (error) {
       this.problem.set((error as Error).message);
