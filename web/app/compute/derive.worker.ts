@@ -237,6 +237,16 @@ const saidFinding = (finding: Finding, evidence: readonly Evidence[]): SaidFindi
   acceptable: isAcceptable(finding),
 });
 
+/** What can be adopted, and what that would change; without a wish for start and stop a plan is a guess, and nothing to adopt. */
+function adoptable(
+  job: Job,
+  plan: ReturnType<typeof planJob>,
+): Pick<Derived, 'adoption' | 'difference'> {
+  if (!plan.ok || job.scheme.startStop === undefined) return { adoption: null, difference: [] };
+  const difference = wiringDifference(job.adopted, plan.wiring).map((c) => say(c.said));
+  return { adoption: adoption(plan), difference };
+}
+
 /** Wires with who landed them. */
 const handOf = (job: Job, evidence: readonly Evidence[]): Pick<Derived, 'hand'> => ({
   hand: handList(job, evidence).map(({ id, cable, landed, stale }) => ({
@@ -350,8 +360,7 @@ const worker = {
       plan: plan.ok
         ? { ok: true, cost: plan.cost, alternatives: plan.alternatives.length }
         : { ok: false, wishes: plan.wishes ?? [], text: sayNoPlan(plan) },
-      adoption: plan.ok ? adoption(plan) : null,
-      difference: plan.ok ? wiringDifference(job.adopted, plan.wiring).map((c) => say(c.said)) : [],
+      ...adoptable(job, plan),
       lines: job.adopted ? saidLines(plan, profile, keyedSince(evidence, since)) : [],
       keying: keyedShare(
         job.adopted?.settings ?? {},
