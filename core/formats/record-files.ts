@@ -1,6 +1,6 @@
-import type { Profile } from '../catalogue/index.js';
+import { factorySettings, modelOf, type Profile } from '../catalogue/index.js';
 import { hashOf, JOB_VERSION, type Envelope, type Evidence, type Job } from '../job/index.js';
-import { planJob } from '../plan/index.js';
+import { keyingLines } from '../plan/index.js';
 import { drawingSvg, layOut } from './drawing.js';
 import { asBuiltTable, csv, keyingTable, linkTable, terminalTable, wireTable } from './tables.js';
 
@@ -27,14 +27,15 @@ export function recordFiles(
   profile: Profile,
   evidence: readonly Evidence[] = [],
 ): Record<string, string> {
-  const plan = planJob(job, profile);
+  const model = modelOf(profile, job.profile.model);
+  const keyed = model ? keyingLines(job, profile, factorySettings(profile, model)) : [];
   const files: Record<string, string> = {
     'job.json': `${JSON.stringify(envelopeOf(job, profile, evidence), null, 2)}\n`,
     'wires.csv': csv(wireTable(job)),
     'terminals.csv': csv(terminalTable(job, profile)),
     'as-built.csv': csv(asBuiltTable(job)),
     'links.csv': csv(linkTable(job, profile)),
-    'keying.csv': csv(keyingTable(profile, plan.ok ? plan.keying : [])),
+    'keying.csv': csv(keyingTable(profile, keyed)),
     'control.svg': drawingSvg(layOut(job, profile, 'control'), `${job.tag} control`),
     'power.svg': drawingSvg(layOut(job, profile, 'power'), `${job.tag} power`),
   };

@@ -2,6 +2,7 @@ export { assignInputs, type AssignmentCost } from './assign.js';
 export { colourOf } from './conductors.js';
 export {
   keyingFaults,
+  keyingLines,
   keyingOrder,
   keyingParts,
   partOf,

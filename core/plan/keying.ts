@@ -7,7 +7,7 @@ import {
   type SettingValues,
   type Value,
 } from '../catalogue/index.js';
-import { sortedEntries } from '../job/index.js';
+import { sortedEntries, type Job } from '../job/index.js';
 import { keyPresses, type KeyPress } from './keystrokes.js';
 import type { PlannedSettings } from './settings.js';
 
@@ -61,6 +61,9 @@ export function partOf(profile: Profile, code: string): KeyingPart {
   return partOfGroup[profile.settings[code].group] ?? 'limits';
 }
 
+/** How fast the frequency moves: nothing of it moves a motor that stands. */
+const rampRoles = ['accelS', 'decelS', 'accel2S', 'decel2S', 'sCurvePct', 'reverseDeadMs'] as const;
+
 const partRoles: Partial<Record<KeyingPart, readonly string[]>> = {
   motor: [
     'motorPowerKw',
@@ -71,18 +74,7 @@ const partRoles: Partial<Record<KeyingPart, readonly string[]>> = {
     'motorPowerFactor',
     'overloadA',
   ],
-  limits: [
-    'minHz',
-    'maxHz',
-    'accelS',
-    'decelS',
-    'accel2S',
-    'decel2S',
-    'sCurvePct',
-    'reverseDeadMs',
-    'stopMode',
-    'noReverse',
-  ],
+  limits: ['minHz', 'maxHz', ...rampRoles, 'stopMode', 'noReverse'],
   inputs: ['startMethod', 'filterMs'],
   reference: [
     'referenceSource',
@@ -166,6 +158,22 @@ export function keyingOrder(
   return lines;
 }
 
+/**
+ * What is keyed into a device for the plan that was adopted: a plan that waits for its adoption is not keyed.
+ *
+ * @param held values in the device now
+ * @returns nothing without an adopted plan
+ * @example keyingLines(job, profile, held).map((line) => line.code ?? line.hold)
+ */
+export const keyingLines = (
+  { adopted }: Pick<Job, 'adopted'>,
+  profile: Profile,
+  held: SettingValues,
+): KeyLine[] =>
+  adopted
+    ? keyingOrder(profile, held, adopted.settings, adopted.devices['estop'] !== undefined)
+    : [];
+
 /** Command to the keypad first, where the terminals have it. */
 function takeCommand(profile: Profile, now: SettingValues, change: Change): void {
   const keypad = settingForRole(profile, 'commandSource', 'keypad');
@@ -175,17 +183,7 @@ function takeCommand(profile: Profile, now: SettingValues, change: Change): void
 }
 
 /** Settings that change nothing at a motor that stands: its plate, ramps, the highest frequency, speeds that something else must ask for. */
-const lightRoles: readonly string[] = [
-  ...(partRoles.motor ?? []),
-  'maxHz',
-  'accelS',
-  'decelS',
-  'accel2S',
-  'decel2S',
-  'sCurvePct',
-  'reverseDeadMs',
-  'jogHz',
-];
+const lightRoles: readonly string[] = [...(partRoles.motor ?? []), 'maxHz', ...rampRoles, 'jogHz'];
 
 /** Whether keying a setting may start, reverse or let go the motor under some control that is given just then. */
 export const mayMove = (profile: Profile, code: string): boolean =>

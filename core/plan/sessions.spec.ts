@@ -6,7 +6,7 @@ import { directionsOf, give, powerUp, READY_MS } from '../scheme/index.js';
 import { everyArrangement } from '../testing/matrix.js';
 import { signalAt } from '../trace/index.js';
 import { adoption, arrangeFor, planJob } from './index.js';
-import { keyingFaults, mayMove, type KeyLine } from './keying.js';
+import { keyingFaults, keyingLines, mayMove, type KeyLine } from './keying.js';
 
 type Values = Record<string, Value>;
 
@@ -126,6 +126,22 @@ describe('sessions of keying', () => {
       expect(keying.slice(0, note).every((l) => l.code === undefined))
         .withContext(name)
         .toBeTrue();
+    }
+  });
+
+  it('key what was adopted, not a plan that waits for its adoption', () => {
+    for (const { name, job, profile } of cases.slice(0, 12)) {
+      const model = modelOf(profile, job.profile.model);
+      if (!model) continue;
+      const factory = factorySettings(profile, model);
+      const keyed = (of: Job) => keyingLines(of, profile, factory);
+      expect(keyed(job).map((l) => [l.key, l.to]))
+        .withContext(name)
+        .toEqual(planOf(job, profile, factory).keying.map((l) => [l.key, l.to]));
+      const wished: Job = { ...job, scheme: { ...job.scheme, accelS: 17 } };
+      expect(keyed(wished)).withContext(name).toEqual(keyed(job));
+      const { adopted: _adopted, ...bare } = job;
+      expect(keyed(bare)).toEqual([]);
     }
   });
 });

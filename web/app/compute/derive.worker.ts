@@ -23,7 +23,9 @@ import {
   partsList,
   planJob,
   toolsList,
+  keyingLines,
   wiringDifference,
+  type KeyLine,
 } from '@tactron/core/plan';
 import {
   motorCurves,
@@ -275,11 +277,11 @@ function namesOf(job: Job, profile: Profile): Record<string, string> {
 }
 
 function saidLines(
-  plan: ReturnType<typeof planJob>,
+  lines: readonly KeyLine[],
   profile: Profile,
   keyed: Readonly<Record<string, Value>>,
 ): SaidLine[] {
-  return (plan.ok ? plan.keying : []).map((line): SaidLine => {
+  return lines.map((line): SaidLine => {
     const setting = line.code === undefined ? undefined : profile.settings[line.code];
     return {
       ...line,
@@ -291,6 +293,23 @@ function saidLines(
       done: keyed[line.key] === (line.code === undefined ? true : line.to),
     };
   });
+}
+
+/** What is keyed in the session that goes on, and how far the whole is. */
+function keyingOf(
+  job: Job,
+  profile: Profile,
+  evidence: readonly Evidence[],
+  factory: Readonly<Record<string, Value>>,
+): Pick<Derived, 'lines' | 'keying'> {
+  const since = keySessionSince(evidence);
+  const first = foundValues(job, profile, evidence) ?? factory;
+  const begun = heldValues(job, profile, evidence, since) ?? factory;
+  const now = heldValues(job, profile, evidence) ?? factory;
+  return {
+    lines: saidLines(keyingLines(job, profile, begun), profile, keyedSince(evidence, since)),
+    keying: keyedShare(job.adopted?.settings ?? {}, first, now),
+  };
 }
 
 /** Lets the worker hear whether a later call has come. */
@@ -327,8 +346,7 @@ const worker = {
     if (!(await goesOn())) return null;
     const model = modelOf(profile, job.profile.model);
     const factory = model ? factorySettings(profile, model) : {};
-    const since = keySessionSince(evidence);
-    const found = heldValues(job, profile, evidence, since);
+    const found = heldValues(job, profile, evidence, keySessionSince(evidence));
     const plan = planJob(job, profile, found);
     if (!(await goesOn())) return null;
     const findings = checkJob(job, profile, found, plan).map((f) => saidFinding(f, evidence));
@@ -361,12 +379,7 @@ const worker = {
         ? { ok: true, cost: plan.cost, alternatives: plan.alternatives.length }
         : { ok: false, wishes: plan.wishes ?? [], text: sayNoPlan(plan) },
       ...adoptable(job, plan),
-      lines: job.adopted ? saidLines(plan, profile, keyedSince(evidence, since)) : [],
-      keying: keyedShare(
-        job.adopted?.settings ?? {},
-        foundValues(job, profile, evidence) ?? factory,
-        heldValues(job, profile, evidence) ?? factory,
-      ),
+      ...keyingOf(job, profile, evidence, factory),
       rows: rows.map((row) => saidRow(row, profile, job)),
       links: job.adopted ? linkLines(job, profile) : [],
       asBuilt: saidDeviations(job),
