@@ -143,13 +143,12 @@ const causes: readonly Cause[] = [
   },
   {
     rule: /^signal\.switchAgainst$/u,
-    explains: (f) => ofRule(/^damage\.|^dial\./u)(f) || ofRequirement(/^speed|^preset/u)(f),
+    explains: (f) => ofRule(/^damage\.|^dial\.|^supply24/u)(f) || isUnmet(f),
   },
   {
     rule: /^damage\.over/u,
     explains: (f) =>
-      ofRule(/^dial\.|^reference10|^supply24|^input\./u)(f) ||
-      ofRequirement(/^speed|^preset|^direction|\.turns$/u)(f),
+      ofRule(/^dial\.|^reference10|^supply24|^input\.|^estop\.|^channels?/u)(f) || isUnmet(f),
   },
   {
     rule: /^motor\.leads?(?:Exchanged|Missing)$/u,
@@ -164,7 +163,10 @@ const causes: readonly Cause[] = [
     explains: (f) => isUnmet(f) || ofRule(/^dial\.|^input\./u)(f),
   },
   { rule: /^dial\./u, explains: ofRequirement(/^speed/u) },
-  { rule: /^estop\.channelStays$/u, explains: ofRule(/^estop\.undervoltage$/u) },
+  {
+    rule: /^estop\.channelStays$/u,
+    explains: (f) => ofRule(/^estop\.undervoltage$/u)(f) || ofRequirement(/^estop\.channel\./u)(f),
+  },
   {
     rule: /^pe\.switched$/u,
     explains: (f) =>

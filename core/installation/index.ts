@@ -23,3 +23,4 @@ export { motorLeads, type MotorLeads } from './motor-leads.js';
 export { netsOf, type Nets } from './nets.js';
 export { logicOf, type LogicSpec } from './logics.js';
 export { applyFault, asBuilt, asPlanned, type Panel } from './panel.js';
+export { MOST_MA, PICK_UP_V, withstoodBy, type Withstood } from './withstand.js';

@@ -17,6 +17,10 @@ import { motorLeads, type MotorLeads } from './motor-leads.js';
 import { asBuilt, type Panel } from './panel.js';
 import { failureSwitches } from './failures.js';
 import { installBlock } from './terminal-block.js';
+import { reachable, withstoodBy, type Withstood } from './withstand.js';
+
+/** A device whose terminals have not been asked yet what can reach them. */
+type Block = Omit<InstalledDevice, 'withstand' | 'reference' | 'earth'>;
 
 /** Where the settings of a rehearsal come from. */
 export type SettingsFrom =
@@ -50,6 +54,8 @@ export interface InstallOptions {
   readonly panel?: Panel;
   /** Leaves out an analogue output that nothing is wired to: it moves with the speed and touches nothing. */
   readonly lean?: boolean;
+  /** The device bears whatever reaches its terminals: to tell what that would be. */
+  readonly bearsAll?: boolean;
 }
 
 /** Resistance of the two terminations of a wire, Ω. */
@@ -80,7 +86,7 @@ export function install(
   const laid = layParts(layout, job, panel);
   const shaft = shaftOf(job, profile, panel);
   const whole = deviceOf(layout, job, profile, panel, settings, shaft.id, options.policies);
-  const device = options.lean ? withoutIdleOutput(whole, panel) : whole;
+  const block = options.lean ? withoutIdleOutput(whole, panel) : whole;
   const hooks = (options.hooks ?? []).map(([a, b], i): InstalledPart => {
     const id = `hook.${i}`;
     const edge = layout.edge(a, b, id, 'hand');
@@ -88,13 +94,17 @@ export function install(
     return { kind: 'hook', id, tag: id, a, b, edge, modal };
   });
   const wires = wiresOf(layout, panel);
-  const devices: Installed[] = [wires, ...laid, device, shaft, ...hooks];
-  const switches = failureSwitches(layout, panel, devices);
+  const switches = failureSwitches(layout, panel, laid);
   const zero = firstOfKind(profile, 'zeroVolt');
+  const all = withstoodBy(profile, panel.device, (l) => layout.landing(l));
+  const reference =
+    zero === undefined ? earthOf(layout) : layout.landing(`${panel.device}:${zero}`);
+  const device = withstanding(layout, options.bearsAll ? [] : all, block, reference);
+  const devices: Installed[] = [wires, ...laid, device, shaft, ...hooks];
   return {
     settingsFrom: from.from === 'snapshot' ? { snapshot: from.id } : from.from,
     landings: layout.landings,
-    reference: zero === undefined ? earthOf(layout) : layout.landing(`${panel.device}:${zero}`),
+    reference,
     edgeA: layout.edgeA,
     edgeB: layout.edgeB,
     edges: layout.edges,
@@ -102,6 +112,22 @@ export function install(
     devices: [...devices, switches],
     device,
     shaft,
+  };
+}
+
+/** The device with what of its terminals can be reached by a foreign source. */
+function withstanding(
+  layout: Layout,
+  all: readonly Withstood[],
+  block: Block,
+  reference: number,
+): InstalledDevice {
+  const earth = layout.landings.findIndex((l) => l.endsWith(':PE') && l !== `${block.id}:PE`);
+  return {
+    ...block,
+    withstand: reachable(all, layout, block),
+    reference,
+    earth: earth < 0 ? undefined : earth,
   };
 }
 
@@ -207,7 +233,7 @@ function shaftOf(job: Job, profile: Profile, panel: Panel): InstalledShaft {
 const turnsOf = ({ plate }: Job, { order }: MotorLeads): InstalledShaft['turns'] =>
   order !== 0 && plate.motor.leadsExchanged ? (order === 1 ? -1 : 1) : order;
 
-function withoutIdleOutput(device: InstalledDevice, panel: Panel): InstalledDevice {
+function withoutIdleOutput(device: Block, panel: Panel): Block {
   const at = device.output && `${device.id}:${device.output.terminal}`;
   const wired = Object.values(panel.wires).some((w) => w.from === at || w.to === at);
   return wired ? device : { ...device, output: undefined };
@@ -237,7 +263,7 @@ function deviceOf(
   settings: SettingValues,
   shaft: string,
   policies: InstallOptions['policies'],
-): InstalledDevice {
+): Block {
   const model = modelOf(profile, job.profile.model);
   if (!model) throw new RangeError(`the profile has no model "${job.profile.model}"`);
   const about = installFacts(job, profile, model.ratedV, model.ratedKw ?? 1);

@@ -2,6 +2,7 @@ import type { Across, Edge, ModalEdge } from '../circuit/index.js';
 import type { DeviceFacts, InstalledShaft } from '../motor/index.js';
 import type { InstalledPart } from '../parts/index.js';
 import type { LogicSpec } from './logics.js';
+import type { Withstood } from './withstand.js';
 
 /** An input whose level is the voltage between two landings, without sign. */
 export interface InstalledInput {
@@ -103,6 +104,11 @@ export interface InstalledDevice {
   /** Edges joined inside the device whatever happens. */
   readonly joined: readonly number[];
   readonly links: readonly InstalledLink[];
+  /** What its terminals withstand, of those that something foreign can reach; from where volts are counted. */
+  readonly withstand: readonly Withstood[];
+  readonly reference: number;
+  /** A protective conductor of the supply, from where volts are counted as well. */
+  readonly earth: number | undefined;
 }
 
 export type Installed = InstalledPart | InstalledDevice | InstalledShaft;

@@ -30,7 +30,10 @@ export interface BlockPlan {
 }
 
 type Spec<K extends Terminal['kind']> = Extract<Terminal, { kind: K }>;
-type TerminalBlock = Omit<InstalledDevice, 'kind' | 'id' | 'tag' | 'spec' | 'facts' | 'shaft'>;
+type TerminalBlock = Omit<
+  InstalledDevice,
+  'kind' | 'id' | 'tag' | 'spec' | 'facts' | 'shaft' | 'withstand' | 'reference' | 'earth'
+>;
 
 const microvolts = (volts: number): number => Math.round(volts * 1e6);
 

@@ -66,6 +66,8 @@ export const schemeSchema = v.strictObject({
   ),
   /** One more contact of the emergency stop in the feed of the control inputs. */
   estopInFeed: v.optional(v.boolean()),
+  /** Time in which the machine must be at rest from its highest speed, s: by the assessment of the machine. */
+  restWithinS: v.optional(seconds),
   footStop: v.optional(v.picklist(['none', 'stop', 'withBrake'])),
   /** Contacts that must be closed for a run. */
   interlocks: several(['level', 'pressure', 'guard', 'thermostat']),

@@ -8,7 +8,7 @@ import {
 } from '../circuit/index.js';
 import type { SignalSpec } from '../circuit/index.js';
 import type { InstalledAnalogue, InstalledDevice } from '../installation/index.js';
-import { logicOf } from '../installation/index.js';
+import { logicOf, MOST_MA, PICK_UP_V } from '../installation/index.js';
 import {
   shaftHz,
   turnsFreely,
@@ -37,7 +37,12 @@ export interface DeviceState {
   /** +1 where the supply turns as L1, L2, L3; −1 the other way; 0 where it cannot be seen. */
   readonly rotation: number;
   readonly controlSupply: 0 | 1;
+  /** What has destroyed it, by its place in the list of what its terminals withstand, from 1; 0 while it is whole. */
+  readonly destroyed: number;
 }
+
+/** State of a device that more has reached than it withstands. */
+export const DESTROYED = 'destroyed';
 
 const MAINS_PROBE_OHM = 1e6;
 const OUTPUT_OHM = 10;
@@ -71,7 +76,7 @@ export function deviceModel(d: InstalledDevice): Device<DeviceState> {
     sense: (s, probe) => senseBlock(d, s, probe),
     step: (s, sensed, t, peers) =>
       stepDevice(d, logic, s, sensed, t, peers(d.shaft) as ShaftState | undefined),
-    wake: (s, t) => logic.wake(s.logic, t),
+    wake: (s, t) => (s.destroyed > 0 ? Infinity : logic.wake(s.logic, t)),
     thresholds: () => thresholds,
     observe: (s, t) => observe(logic, s, t),
     rested: (s, t) => ({ ...s, logic: logic.rested(s.logic, t) }),
@@ -88,7 +93,7 @@ function signalsOf(d: InstalledDevice, logic: Logic): SignalSpec[] {
     kind: 'level',
   });
   return [
-    { id: 'device.state', of, unit: '', kind: 'state', states: logic.states },
+    { id: 'device.state', of, unit: '', kind: 'state', states: [...logic.states, DESTROYED] },
     { id: 'device.hz', of, unit: 'Hz', kind: 'value' },
     { id: 'device.fault', of, unit: '', kind: 'state', states: ['none', ...logic.faults] },
     { id: 'device.keypadHz', of, unit: 'Hz', kind: 'value' },
@@ -116,6 +121,7 @@ function initial(d: InstalledDevice, logic: Logic): DeviceState {
     mains: 0,
     rotation: 0,
     controlSupply: 0,
+    destroyed: 0,
   };
 }
 
@@ -213,8 +219,26 @@ function senseBlock(d: InstalledDevice, s: DeviceState, probe: Probe): number[] 
   const c = d.controlSupply;
   const fed =
     !c || Math.abs((c.ac ? probe.acVolts(c.a, c.b) : probe.volts(c.a, c.b)) ?? 0) >= c.minV;
-  sensed.push(mains, turns, fed ? 1 : 0);
+  sensed.push(mains, turns, fed ? 1 : 0, stressed(d, s, probe));
   return sensed;
+}
+
+/** The first terminal that has to bear more than it withstands, by its place from 1; 0 where none has. */
+function stressed(d: InstalledDevice, s: DeviceState, probe: Probe): number {
+  const { withstand, reference, earth, analogue } = d;
+  for (const [i, { landing, output, mostDc, terminal }] of withstand.entries()) {
+    const ac = Math.max(
+      probe.acVolts(landing, reference) ?? 0,
+      earth === undefined ? 0 : (probe.acVolts(landing, earth) ?? 0),
+    );
+    if (ac > PICK_UP_V) return i + 1;
+    if (output) continue;
+    const dc = Math.abs(probe.volts(landing, reference) ?? 0);
+    if (dc > mostDc) return i + 1;
+    const input = analogue.find((a) => a.terminal === terminal);
+    if (input && currentMode(d, s, input) && (1000 * dc) / input.currentOhm > MOST_MA) return i + 1;
+  }
+  return 0;
 }
 
 function bandOf(i: InstalledDevice['inputs'][number], probe: Probe): number {
@@ -238,8 +262,17 @@ function stepDevice(
   t: number,
   shaft: ShaftState | undefined,
 ): DeviceState {
+  if (s.destroyed > 0) return s;
   const [n, m] = [d.inputs.length, d.inputs.length + d.enables.length];
   const end = m + d.analogue.length;
+  // Nothing of it works any more: its output, supplies and relays are as without supply.
+  if (sensed[end + 3] > 0)
+    return {
+      ...initial(d, logic),
+      links: s.links,
+      panelDial: s.panelDial,
+      destroyed: sensed[end + 3],
+    };
   const next: DeviceState = {
     ...s,
     inputs: s.inputs.map((before, i) => levelOf(sensed[i], before)),
@@ -300,7 +333,7 @@ function observe(logic: Logic, s: DeviceState, t: number): Stretch[] {
   const view = logic.view(s.logic, t);
   const { output } = logic.demand(s.logic, t);
   return [
-    steady(logic.states.indexOf(view.state), t),
+    steady(s.destroyed > 0 ? logic.states.length : logic.states.indexOf(view.state), t),
     output.kind === 'frequency' ? pathStretch(output.path, t) : steady(view.hz, t),
     steady(view.fault === null ? 0 : logic.faults.indexOf(view.fault) + 1, t),
     steady(view.keypadHz ?? 0, t),

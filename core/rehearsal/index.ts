@@ -1,3 +1,4 @@
+export { DESTROYED } from './device-model.js';
 export { type DeviceState, type KeyName } from './device-model.js';
 export { Engine } from './engine.js';
 export {

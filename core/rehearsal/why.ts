@@ -120,6 +120,15 @@ class Inquiry {
     this.add('mains', this.state.mains === 2, of, { terminal });
   }
 
+  /** Whether more has reached the device than it withstands: nothing else is worth asking then. */
+  destroyed(): boolean {
+    const at = this.device.withstand[this.state.destroyed - 1];
+    if (this.state.destroyed === 0) return false;
+    const { terminal } = at;
+    this.add('destroyed', false, this.landingOf(terminal), { terminal });
+    return true;
+  }
+
   /** What of the circuit the logic asks for, and its own conditions, in its order. */
   logic(t: number): void {
     for (const c of logicOf(this.device.spec).why(this.state.logic, t)) {
@@ -211,6 +220,7 @@ class Inquiry {
  */
 export function whyNotRunning(installation: Installation, engine: Engine, t: number): Why {
   const inquiry = new Inquiry(installation, engine);
+  if (inquiry.destroyed()) return { running: false, conditions: inquiry.conditions };
   inquiry.supply();
   inquiry.logic(t);
   const { hz } = logicOf(installation.device.spec).view(inquiry.state.logic, t);

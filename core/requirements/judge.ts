@@ -1,7 +1,14 @@
 import { signalAt } from '../trace/index.js';
 import { phaseOf, type Policies, type Run, type Trials } from '../trials/index.js';
 import { requirementsOf } from './list.js';
-import type { Does, Judged, Look, Must, Requirement } from './requirement.js';
+import {
+  relaySignal,
+  type Does,
+  type Judged,
+  type Look,
+  type Must,
+  type Requirement,
+} from './requirement.js';
 
 /** Output frequency of a motor that a person would see standing, Hz. */
 const STANDSTILL_HZ = 0.05;
@@ -27,8 +34,11 @@ const ROUNDING_HZ = 0.5;
 const RISE_HZ = 0.5;
 
 /** Level of a signal when a phase is looked at; a part that is not there shows nothing. */
-const levelAt = (run: Run, mark: string, signal: string): number =>
-  run.trace.signals.some((s) => s.id === signal) ? run.at(mark, signal) : 0;
+function levelAt(run: Run, mark: string, signal: string): number {
+  const relay = run.installation.device.relays.find(({ task }) => relaySignal(task) === signal);
+  const id = relay ? `device.relay.${relay.id}` : signal;
+  return run.trace.signals.some((s) => s.id === id) ? run.at(mark, id) : 0;
+}
 
 /** A relay's own times, which a warning may be shorter by, ms. */
 const WARNING_SLACK_MS = 200;
@@ -46,6 +56,34 @@ function warns(run: Run, mark: string, signal: string, ms: number): boolean {
   return (
     moves / 1000 - fromMs >= ms - WARNING_SLACK_MS && signalAt(run.trace, signal, before) === 1
   );
+}
+
+/** What a highest frequency may be exceeded by: the resolution of a setting, share. */
+const MARGIN = 0.01;
+
+/** The largest size of a signal at any moment of a trial. */
+function highest(run: Run, signal: string): number {
+  const { t, y } = run.trace.segments[run.trace.signals.findIndex((s) => s.id === signal)];
+  const ends = t.slice(1).map((at) => signalAt(run.trace, signal, at - 1));
+  return Math.max(0, ...[...y, ...ends].map(Math.abs));
+}
+
+/** Whether a shaft runs down of which inertia or load is not entered: no time can be told. */
+function runsDownUnknown(run: Run, mark: string): boolean {
+  const { fromMs, lookMs } = phaseOf(run.trial, mark);
+  const i = run.trace.signals.findIndex((s) => s.id === 'shaft.state');
+  const unknown = run.trace.signals[i]?.states?.indexOf('runsDownUnknown') ?? -1;
+  const { t, y } = run.trace.segments[i];
+  return t.some((at, k) => at >= fromMs * 1000 && at <= lookMs * 1000 && y[k] === unknown);
+}
+
+/** Whether the shaft stands after so many seconds, and goes on standing until the phase is over. */
+function restsWithin(run: Run, mark: string, seconds: number): boolean {
+  const { fromMs, lookMs } = phaseOf(run.trial, mark);
+  const { t } = run.trace.segments[run.trace.signals.findIndex((s) => s.id === 'shaft.hz')];
+  const due = (fromMs + seconds * 1000) * 1000;
+  const moments = [due, ...t.filter((at) => at > due && at <= lookMs * 1000)];
+  return moments.every((at) => standing(signalAt(run.trace, 'shaft.hz', at)));
 }
 
 /** What is seen at one look, and whether it is what must be; `beforeHz` is the frequency at the look before. */
@@ -71,6 +109,14 @@ function seen(
     case 'speed': {
       const met = Math.abs(hz - must.hz) <= Math.max(ROUNDING_HZ, must.share * must.hz);
       return { does: met || does === 'stands' ? does : 'otherSpeed', met };
+    }
+    case 'atMost': {
+      const met = highest(run, 'device.hz') <= must.hz + Math.max(ROUNDING_HZ, MARGIN * must.hz);
+      return { does: met ? does : 'tooFast', met };
+    }
+    case 'restsWithin': {
+      const met = restsWithin(run, mark, must.s);
+      return { does: met ? 'stands' : 'turnsLonger', met };
     }
     case 'rises': {
       const met = hz >= beforeHz + RISE_HZ;
@@ -106,6 +152,10 @@ function judge(trials: Trials, requirement: Requirement, variants: readonly Poli
     for (const look of requirement.looks) {
       const run = trials.run(look.trial, policies);
       if (showsNothing(run, look)) continue;
+      if (requirement.must.kind === 'restsWithin' && runsDownUnknown(run, look.mark)) {
+        const unknown = { does: 'runsDownUnknown', hz: 0, proof: undefined } as const;
+        return { requirement, state: 'undecided', ...unknown };
+      }
       const { does, met } = seen(run, look, requirement.must, beforeHz);
       const [proof, hz] = [run.proof(look.mark), Math.abs(run.hz(look.mark))];
       beforeHz = hz;

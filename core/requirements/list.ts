@@ -1,7 +1,7 @@
 import type { Job } from '../job/index.js';
 import { directionsOf, type Arrangement, type OperationId } from '../scheme/index.js';
 import type { Trials } from '../trials/index.js';
-import type { Look, Requirement } from './requirement.js';
+import { relaySignal, type Look, type Requirement } from './requirement.js';
 
 /** What a list of requirements is made from; trials only say which experiments this station can do. */
 type Source = Pick<Trials, 'arrangement' | 'list'> & { readonly job: Job };
@@ -28,7 +28,8 @@ export function requirementsOf({ arrangement, list, job }: Source): Requirement[
     ...powerReturn(arrangement, job, ids),
     ...powerOn(),
     ...powerOff(arrangement),
-    ...supplies(arrangement, job),
+    ...supplies(arrangement, job, ids),
+    ...timeToRest(arrangement, job),
     ...warning(arrangement),
     ...places(arrangement),
     ...shows(arrangement, job),
@@ -131,16 +132,38 @@ function opened(
       must: { kind: 'staysStopped' },
     },
     { ...common, id: `${name}.released`, looks: looks('closes'), must: { kind: 'staysStopped' } },
+    ...ids
+      .filter((id) => id.startsWith(`${name}.channel.`))
+      .map((trial): Requirement =>
+        trial.endsWith('.blocks')
+          ? {
+              ...common,
+              id: trial,
+              looks: [{ trial, mark: 'start' }],
+              must: { kind: 'staysStopped' },
+              // Only a head that cuts the torque is worth a broken conductor at the machine.
+              ...(name === 'estop' ? {} : { simulatedOnly: true }),
+            }
+          : {
+              ...common,
+              id: `${trial}.alone`,
+              looks: [{ trial, mark: 'opens', after: 'start' }],
+              must: { kind: 'stopped' },
+              simulatedOnly: true,
+            },
+      ),
   ];
 }
 
-/** The emergency stop in every motion: while the machine speeds up, while it jogs. */
-const underWay = (ids: readonly string[]): Look[] => [
-  { trial: 'estop.accelerating', mark: 'opens', after: 'start' },
-  ...(ids.includes('estop.jogging')
-    ? [{ trial: 'estop.jogging', mark: 'opens', after: 'jog' }]
-    : []),
-];
+/** The emergency stop in every motion that the station can make. */
+const underWay = (ids: readonly string[]): Look[] =>
+  [
+    { trial: 'estop.accelerating', mark: 'opens', after: 'start' },
+    { trial: 'estop.stopping', mark: 'opens', after: 'start' },
+    { trial: 'estop.reversing', mark: 'opens', after: 'start' },
+    { trial: 'estop.jogging', mark: 'opens', after: 'jog' },
+    { trial: 'estop.keypad', mark: 'opens', after: 'keyStart' },
+  ].filter(({ trial }) => ids.includes(trial));
 
 const hasJog = ({ jogs }: Arrangement): boolean => Object.keys(jogs).length > 0;
 
@@ -191,7 +214,26 @@ function speeds(a: Arrangement, { scheme }: Job): Requirement[] {
       },
     ];
   });
+  if (scheme.maxHz !== undefined && directionsOf(a).length > 0)
+    presets.push({
+      id: 'speed.limits',
+      rank,
+      wish: ['maxHz', 'speed', 'presetsHz'],
+      operation: a.starts.forward,
+      looks: [{ trial: 'speed.limits', mark: 'start' }],
+      must: { kind: 'atMost', hz: scheme.maxHz },
+      simulatedOnly: true,
+    });
   if (a.dial === undefined) return presets;
+  if (scheme.minHz !== undefined)
+    presets.push({
+      id: 'speed.lowest',
+      rank,
+      wish: ['minHz', 'speed'],
+      operation: a.starts.forward,
+      looks: [{ trial: 'dial.0', mark: 'start' }],
+      must: { kind: 'speed', hz: scheme.minHz, share: DIAL_SHARE },
+    });
   const rising: Requirement = {
     id: 'speed.rises',
     rank,
@@ -262,11 +304,21 @@ function powerOff({ power, contactor }: Arrangement): Requirement[] {
   ];
 }
 
-/** A control supply that is lost under way and comes back starts nothing. */
-function supplies(a: Arrangement, { scheme }: Job): Requirement[] {
+/** A control supply, or one phase, that is lost under way and comes back starts nothing. */
+function supplies(a: Arrangement, { scheme }: Job, ids: readonly string[]): Requirement[] {
   // With the supply of a brake gone the motor is driven against it: that is nothing to be tried.
   if (!a.starts.forward || scheme.powerReturn === 'restart' || scheme.brakeRelease) return [];
-  return a.ownBreakers.map((device) => ({
+  const phases = ids.filter((id) => id.startsWith('phase.'));
+  const phase: Requirement = {
+    id: 'phase.comesBack',
+    rank: 'protects',
+    wish: ['powerReturn'],
+    operation: a.starts.forward,
+    looks: phases.map((trial) => ({ trial, mark: 'returns', after: 'start' })),
+    must: { kind: 'noRestart', since: 'lost' },
+    simulatedOnly: true,
+  };
+  const own = a.ownBreakers.map((device): Requirement => ({
     id: `supply.${device}.comesBack`,
     rank: 'protects',
     wish: ['powerReturn'],
@@ -274,6 +326,35 @@ function supplies(a: Arrangement, { scheme }: Job): Requirement[] {
     looks: [{ trial: `supply.${device}`, mark: 'returns', after: 'start' }],
     must: { kind: 'noRestart', since: 'lost' },
   }));
+  return [phase, ...own];
+}
+
+/** The machine is at rest within the time that its guards and its assessment rely on. */
+function timeToRest(a: Arrangement, { scheme }: Job): Requirement[] {
+  const s = scheme.restWithinS;
+  if (s === undefined || directionsOf(a).length === 0) return [];
+  const common = { rank: 'protects' as const, wish: ['restWithinS'] };
+  const stop = a.stops[0] ?? a.starts.forward;
+  return [
+    {
+      ...common,
+      id: 'stop.1.inTime',
+      operation: stop,
+      looks: [{ trial: 'ramps', mark: 'stop', after: 'start' }],
+      must: { kind: 'restsWithin', s },
+    },
+    ...(a.estop
+      ? [
+          {
+            ...common,
+            id: 'estop.inTime',
+            operation: a.estop,
+            looks: [{ trial: 'estop.full', mark: 'opens', after: 'start' }],
+            must: { kind: 'restsWithin', s } as const,
+          },
+        ]
+      : []),
+  ];
 }
 
 /** A horn sounds for its time before the motor moves. */
@@ -325,7 +406,21 @@ const lampsTell: Readonly<Record<string, { readonly rest: boolean; readonly runn
   contactorClosed: { rest: true, running: true },
 };
 
-/** Every lamp and signal tells what its label says; a brake is open only with torque and closed without it. */
+/** Relays of the device by what they stand for: closed at rest, closed while running at speed. */
+const relaysTell: Readonly<
+  Record<
+    Exclude<NonNullable<Job['scheme']['status']>[number], 'meter'>,
+    { readonly rest: boolean; readonly running: boolean }
+  >
+> = {
+  running: { rest: false, running: true },
+  healthy: { rest: true, running: true },
+  atSpeed: { rest: false, running: true },
+  fault: { rest: false, running: false },
+  ready: { rest: true, running: false },
+};
+
+/** Every lamp, relay and signal tells what its label says; a brake is open only with torque and closed without it. */
 function shows(a: Arrangement, { scheme }: Job): Requirement[] {
   if (!a.starts.forward) return [];
   const rest: Look = { trial: 'supply.on', mark: 'ready' };
@@ -347,14 +442,18 @@ function shows(a: Arrangement, { scheme }: Job): Requirement[] {
   const lamps = (scheme.lamps ?? []).flatMap((name) =>
     tells(`lamp.${name}`, `lamp.${name}.lit`, 'lamps', lampsTell[name]),
   );
+  const relays = (scheme.status ?? []).flatMap((name) =>
+    name === 'meter' ? [] : tells(`status.${name}`, relaySignal(name), 'status', relaysTell[name]),
+  );
   const runs = scheme.handshake
     ? tells('controller.runs', 'controller.runs.lit', 'handshake', { rest: false, running: true })
     : [];
-  if (!scheme.brakeRelease) return [...lamps, ...runs];
+  if (!scheme.brakeRelease) return [...lamps, ...relays, ...runs];
   const brake = { wish: ['brakeRelease'], operation: a.starts.forward };
   const must = (on: boolean) => ({ kind: 'shows', signal: 'brake.on', on }) as const;
   return [
     ...lamps,
+    ...relays,
     ...runs,
     { ...brake, id: 'brake.opens', rank: 'moves', looks: [running], must: must(true) },
     {

@@ -16,7 +16,14 @@ export type Must =
   /** The frequency is higher than at the look before. */
   | { readonly kind: 'rises' }
   /** The output is at this frequency, Hz, whichever way; `share` of it may be missed. */
-  | { readonly kind: 'speed'; readonly hz: number; readonly share: number };
+  | { readonly kind: 'speed'; readonly hz: number; readonly share: number }
+  /** At no moment of the trial the output is above this frequency, Hz. */
+  | { readonly kind: 'atMost'; readonly hz: number }
+  /** The shaft has come to rest within this time, s. */
+  | { readonly kind: 'restsWithin'; readonly s: number };
+
+/** The relay that carries a task, whichever it is: a signal of a requirement, not of a trace. */
+export const relaySignal = (task: string): string => `relay.${task}`;
 
 /** Where a trial shows it: the mark of a phase, and what must be so before, or it shows nothing. */
 export interface Look {
@@ -40,11 +47,16 @@ export interface Requirement {
   /** Every one of them must show it; the worst counts. */
   readonly looks: readonly Look[];
   readonly must: Must;
+  /** Nobody does it at the machine: a phase taken away, a channel that fails. It is shown in simulation only. */
+  readonly simulatedOnly?: true;
 }
 
 /** What the motor does instead of what it must. */
 export type Does =
   | 'otherSpeed'
+  | 'tooFast'
+  | 'turnsLonger'
+  | 'runsDownUnknown'
   | 'doesNotRise'
   | 'startsUnwarned'
   | 'isOn'

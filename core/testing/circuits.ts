@@ -31,6 +31,9 @@ const noDevice: InstalledDevice = {
   mains: { phases: [], landings: [], edges: [], minV: 1, rotation: [] },
   joined: [],
   links: [],
+  withstand: [],
+  reference: 0,
+  earth: undefined,
 };
 
 const noShaft: InstalledShaft = {

@@ -1,5 +1,6 @@
 import type { InstalledDevice } from '../installation/index.js';
 import type { Act } from '../job/index.js';
+import { contactsOf } from '../parts/index.js';
 import {
   actsOf,
   give,
@@ -20,6 +21,19 @@ const SETTLE_MS = 1500;
 /** How long before the next act a phase is looked at, ms. */
 const LOOK_BEFORE_MS = 100;
 
+/** Share of the range at which most is tried. */
+export const TEST_SHARE = 0.5;
+
+/** A key of the device pressed and let go. */
+export const pressKey = (
+  key: 'start' | 'stop' | 'reset' | 'up',
+  atMs: number,
+  lastsMs = 300,
+): Act[] => [
+  { do: 'key', atMs, key, down: true },
+  { do: 'key', atMs: atMs + lastsMs, key, down: false },
+];
+
 /** Times and functions that every trial of a job is laid from. */
 export interface Pace {
   readonly arrangement: Arrangement;
@@ -29,6 +43,10 @@ export interface Pace {
   readonly warningMs: number;
   /** Orders in which the contacts of a part may move, each with a lag that a device tells apart from another. */
   orders(device: string | undefined): readonly ContactOrder[];
+  /** Contacts that the wishes want wired, by their first terminals: each is a channel of its own, landed or not. */
+  channels(device: string | undefined): readonly string[];
+  /** Phases of a supply with three of them: each can be lost alone. */
+  readonly phases: readonly ('L1' | 'L2' | 'L3')[];
   /** Relays whose contacts do more than one thing, each contact first with each lag. */
   readonly relayLags: readonly RelayLag[];
 }
@@ -50,7 +68,7 @@ const BEYOND_MS = { filter: 5, discrepancy: 100 } as const;
  */
 export function paceOf(
   arrangement: Arrangement,
-  { facts, enables }: Pick<InstalledDevice, 'facts' | 'enables'>,
+  { facts, enables, mains }: Pick<InstalledDevice, 'facts' | 'enables' | 'mains'>,
   contacts: (device: string) => readonly string[] = () => [],
   relays: readonly { readonly device: string; readonly firsts: readonly string[] }[] = [],
 ): Pace {
@@ -61,6 +79,8 @@ export function paceOf(
     ...(enables.length > 1 ? [facts.discrepancyMs + BEYOND_MS.discrepancy] : []),
   ];
   return {
+    channels: (device) => channelsOf(arrangement, device),
+    phases: mains.phases.length === 3 ? ['L1', 'L2', 'L3'] : [],
     orders: (device) => {
       const firsts = device === undefined ? [] : contacts(device);
       if (firsts.length < 2) return [];
@@ -76,6 +96,17 @@ export function paceOf(
     travelMs: Math.min(MOST_TRAVEL_MS, facts.travelMs) + SETTLE_MS,
     warningMs: arrangement.warningMs,
   };
+}
+
+/** Contacts of a part of which both terminals are in a net of the wishes. */
+function channelsOf({ devices, nets }: Arrangement, device: string | undefined): string[] {
+  const part = devices.find(({ id }) => id === device);
+  if (!part) return [];
+  const wanted = new Set<string>(nets.flatMap((net) => net.points.map(({ at }) => at)));
+  const contacts = contactsOf(part)?.contacts ?? [];
+  return contacts.flatMap(({ a, b }) =>
+    wanted.has(`${part.id}:${a}`) && wanted.has(`${part.id}:${b}`) ? [a] : [],
+  );
 }
 
 /** Lays a trial phase by phase, from power-up on. */

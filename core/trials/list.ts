@@ -3,7 +3,6 @@ import {
   directionsOf,
   give,
   operationsOn,
-  powerOnActs,
   PULSE_MS,
   startActs,
   stopActs,
@@ -11,7 +10,8 @@ import {
   type Direction,
   type OperationId,
 } from '../scheme/index.js';
-import { Lay, type ContactOrder, type Pace } from './lay.js';
+import { conditions, coastStart } from './conditions.js';
+import { Lay, pressKey, TEST_SHARE, type Pace } from './lay.js';
 import type { Trial } from './trial.js';
 
 /** Time without supply in which every display goes dark, ms. */
@@ -22,16 +22,13 @@ const INPUT_MS = 500;
 const READY_AGAIN_MS = 5000;
 /** Dips long enough for a fault and too short for the display to go dark, ms. */
 const DIPS_MS = [150, 300, 600] as const;
+/** How long the key that raises the keypad's own speed is held, ms. */
+const KEY_UP_MS = 20_000;
 /** Shares at which a dial or signal is tried. */
 const DIAL_SHARES = [0, 0.25, 0.5, 0.75, 1] as const;
 const BUMP_SHARE = 0.2;
-const TEST_SHARE = 0.5;
 
 const supply = (on: boolean, atMs: number): Act => ({ do: on ? 'supplyOn' : 'supplyOff', atMs });
-const key = (name: 'start' | 'reset', atMs: number): Act[] => [
-  { do: 'key', atMs, key: name, down: true },
-  { do: 'key', atMs: atMs + 300, key: name, down: false },
-];
 
 /**
  * Every single experiment on the station and machine of a job, in the order of rising energy: inputs at rest, the dial,
@@ -76,7 +73,10 @@ export function singleTrials(pace: Pace): Trial[] {
   trials.push(
     ramps.phase('stop', 'stopped', stopActs(a, first, ramps.t), ramps.travelMs).done('ramps'),
   );
-  return withLags([...trials, ...powerTrials(pace, first)], pace);
+  return withLags(
+    [...trials, ...limits(pace, first), ...coastStart(pace, first), ...powerTrials(pace, first)],
+    pace,
+  );
 }
 
 /** Trials in which the contacts of a relay may start or keep something, or fail to stop it. */
@@ -127,76 +127,6 @@ function stops(pace: Pace): Trial[] {
   return trials;
 }
 
-/**
- * Emergency stop and every condition for a run: opened under way, then closed again with the start still given; the same with
- * its contacts one after the other; and held open while every control is tried.
- */
-function conditions(pace: Pace): Trial[] {
-  const { arrangement: a } = pace;
-  const named: readonly [OperationId, string][] = [
-    ...(a.estop ? [[a.estop, 'estop'] as [OperationId, string]] : []),
-    ...a.interlocks.map((id): [OperationId, string] => [id, id]),
-  ];
-  return named.flatMap(([id, name]) => [
-    opened(pace, id, name, TEST_SHARE),
-    ...(name === 'estop' ? [opened(pace, id, 'estop.full', 1)] : []),
-    ...pace
-      .orders(a.operations[id]?.device)
-      .map((order, i) => opened(pace, id, `${name}.order.${i + 1}`, TEST_SHARE, order)),
-    blocked(pace, id, name),
-    ...(name === 'estop' ? underWay(pace, id) : []),
-  ]);
-}
-
-function opened(
-  pace: Pace,
-  id: OperationId,
-  name: string,
-  share: number,
-  order: ContactOrder | undefined = undefined,
-): Trial {
-  const { arrangement: a } = pace;
-  const again = id === a.estop && a.contactor !== undefined;
-  const l = new Lay(pace, share).start();
-  const lagged = (act: Act | undefined): Act | undefined =>
-    act && order ? ({ ...act, ...order } as Act) : act;
-  l.phase('opens', 'stopped', [lagged(give(a, id, l.t))], l.travelMs + 3000);
-  const closes = [lagged(take(a, id, l.t)), ...(again ? powerOnActs(a, l.t + 500) : [])];
-  return l.phase('closes', 'stopped', closes, l.travelMs + 4000).done(name);
-}
-
-/** The emergency stop while the machine still speeds up, and while it jogs. */
-function underWay(pace: Pace, id: OperationId): Trial[] {
-  const { arrangement: a } = pace;
-  const early = new Lay(pace, 1);
-  early.start('forward', Math.min(early.travelMs / 3, 3000) + pace.warningMs);
-  early.phase('opens', 'stopped', [give(a, id, early.t)], early.travelMs + 3000);
-  const trials = [early.done('estop.accelerating')];
-  const jog = a.jogs.forward;
-  if (!jog) return trials;
-  const l = new Lay(pace, TEST_SHARE);
-  l.phase('jog', 'runs', [give(a, jog, l.t)], l.travelMs);
-  l.phase('opens', 'stopped', [give(a, id, l.t)], l.travelMs + 3000);
-  return [...trials, l.done('estop.jogging')];
-}
-
-/** A condition opened at rest and held open, while starts and jogs are given and let go one after the other. */
-function blocked(pace: Pace, id: OperationId, name: string): Trial {
-  const { arrangement: a } = pace;
-  const l = new Lay(pace, TEST_SHARE);
-  l.phase('opens', 'quiet', [give(a, id, l.t)], 1000);
-  for (const way of directionsOf(a)) {
-    l.phase('start', 'stopped', startActs(a, way, l.t), l.travelMs);
-    l.phase('stop', 'stopped', stopActs(a, way, l.t), 1000);
-  }
-  for (const way of ['forward', 'reverse'] as const) {
-    if (!a.jogs[way]) continue;
-    l.phase('jog', 'stopped', [give(a, a.jogs[way], l.t)], l.travelMs);
-    l.phase('jogReleased', 'stopped', [take(a, a.jogs[way], l.t)], 500);
-  }
-  return l.done(`${name}.blocks`);
-}
-
 /** Change of place with a run given, and the station's stop under the keypad. */
 function places(pace: Pace): Trial[] {
   const { arrangement: a } = pace;
@@ -211,9 +141,22 @@ function places(pace: Pace): Trial[] {
   if (!stop) return trials;
   const l = new Lay(pace, TEST_SHARE, true);
   l.phase('keyLocal', 'stopped', [give(a, 'local', l.t)], 500);
-  l.phase('keyStart', 'runs', key('start', l.t), Math.max(3500, l.travelMs));
+  l.phase('keyStart', 'runs', pressKey('start', l.t), Math.max(3500, l.travelMs));
   l.phase('stop', 'stopped', [give(a, stop, l.t)], l.travelMs + 20_000);
   return [...trials, l.done('place.stop')];
+}
+
+/** Everything that gives a speed, one after the other, each as high as it goes: no combination may leave the limits. */
+function limits(pace: Pace, first: Direction): Trial[] {
+  const { arrangement: a } = pace;
+  const l = new Lay(pace, 1, true).start(first);
+  for (const preset of a.presets) l.phase('preset', 'runs', [give(a, preset, l.t)], l.travelMs);
+  if (a.operations['local']) {
+    l.phase('keyLocal', 'quiet', [give(a, 'local', l.t)], 1000);
+    l.phase('keyStart', 'runs', pressKey('start', l.t), l.travelMs);
+    l.phase('keyUp', 'runs', pressKey('up', l.t, KEY_UP_MS), KEY_UP_MS + l.travelMs);
+  }
+  return [l.done('speed.limits')];
 }
 
 /** Power removed and returned with the run still given; dips, and a fault reset with it given; the contactor opened. */
@@ -251,10 +194,18 @@ function powerTrials(pace: Pace, first: Direction): Trial[] {
     l.phase('returns', 'quiet', [turn('on')(l.t)], READY_AGAIN_MS + l.travelMs);
     trials.push(l.done(`supply.${device}`));
   }
+  for (const phase of pace.phases) {
+    const l = new Lay(pace, TEST_SHARE).start(first);
+    l.phase('lost', 'quiet', [{ do: 'supplyOff', atMs: l.t, phase }], l.travelMs + 3000);
+    const back: Act = { do: 'supplyOn', atMs: l.t, phase };
+    trials.push(
+      l.phase('returns', 'quiet', [back], READY_AGAIN_MS + l.travelMs).done(`phase.${phase}`),
+    );
+  }
   for (const dip of DIPS_MS) {
     const l = new Lay(pace, 1).start(first);
     l.phase('dip', 'stopped', [supply(false, l.t), supply(true, l.t + dip)], 6000);
-    l.phase('reset', 'stopped', key('reset', l.t), 2000 + l.travelMs);
+    l.phase('reset', 'stopped', pressKey('reset', l.t), 2000 + l.travelMs);
     trials.push(l.done(`fault.reset.${dip}`));
   }
   if (a.power) {

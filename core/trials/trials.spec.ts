@@ -11,6 +11,8 @@ const pace = (id: string): Pace => {
     travelMs: 3500,
     warningMs: arrangement.warningMs,
     orders: () => [],
+    channels: () => [],
+    phases: [],
     relayLags: [],
   };
 };

@@ -102,10 +102,13 @@ export class Trials {
     this.byId = new Map(trials.map((t) => [t.id, t]));
   }
 
-  /** First terminals of the contacts of a part as installed. */
+  /** First terminals of the wired contacts of a part as installed. */
   private contactsOf(id: string): string[] {
+    const wired = new Set(Object.values(this.panel.wires).flatMap((w) => [w.from, w.to]));
     return this.installation.devices.flatMap((d) =>
-      d.kind === 'contacts' && d.id === id ? d.contacts.map((c) => c.terminal) : [],
+      d.kind === 'contacts' && d.id === id
+        ? d.contacts.flatMap((c) => (wired.has(`${id}:${c.terminal}`) ? [c.terminal] : []))
+        : [],
     );
   }
 
@@ -148,6 +151,18 @@ export class Trials {
     const made = new Run(trial, installation, this.runner(installation).run(trial));
     this.runs.set(key, made);
     return made;
+  }
+
+  /**
+   * A trial run on a device that bears everything: what its terminals would have to bear, where the real one is destroyed.
+   *
+   * @throws RangeError when the job has no such trial
+   */
+  unbroken(id: string): Run {
+    const trial = this.trial(id);
+    const options = { panel: this.panelFor(trial), lean: true, bearsAll: true };
+    const installation = install(this.job, this.profile, { from: 'planned' }, options);
+    return new Run(trial, installation, new Runner(installation).run(trial));
   }
 
   /** As `run`; undefined where the station cannot do it. */

@@ -1,6 +1,7 @@
 import type { DisplaySeen } from '../job/index.js';
 import { names } from './names-english.js';
 import { n, type Args } from './numbers.js';
+import { relayNames } from './requirements-english.js';
 
 const s = (x: unknown): string => String(x ?? '');
 
@@ -119,6 +120,8 @@ export const livePhrases: Readonly<Record<string, (a: Args) => string>> = {
   'estop.blocks': (a) => `${s(a['device'])} still pressed in: ${a['by'] === 'level' ? `${stop(a)}, then ${start(a)}` : start(a)}.`,
   'estop.blocks.must': () => 'The motor does not turn.',
   'estop.returns': (a) => `${a['by'] === 'level' ? `${s(a['start'])} still given. ` : ''}Stand clear, twist ${s(a['device'])} out${a['power'] ? ` and press ${s(a['power'])}` : ''}.`,
+  'channel.blocks': (a) => `Everything at rest: every supply off, locked and proved dead. Lift wire ${s(a['wire'])} at ${s(a['landing'])} and cover its end: one channel of ${s(a['device'])} is now open by itself. Covers back, supplies on, ${s(a['device'])} not pressed; ${start(a)}.`,
+  'channel.landed': (a) => `${a['by'] === 'level' ? `${upper(stop(a))}. ` : ''}Every supply off, locked and proved dead. Land wire ${s(a['wire'])} at ${s(a['landing'])} again, pull it to see that it holds. Covers back, supplies on; read the device.`,
   'estop.time': () => 'Enter how long it took from the press until the shaft stood.',
   'condition.stops': (a) => `${running(a)} Open ${s(a['device'])} and watch the shaft until it stands.`,
   'condition.blocks': (a) => `${s(a['device'])} still open: ${a['by'] === 'level' ? `${stop(a)}, then ${start(a)}` : start(a)}.`,
@@ -143,6 +146,7 @@ export const livePhrases: Readonly<Record<string, (a: Args) => string>> = {
   'ramp.up': (a) => upper(`${a['select'] ? `${s(a['select'])} given, ` : ''}${speedAt(a)}: ${start(a)} and time the rise to ${n(a['hz'], 1)} Hz.`),
   'ramp.down': (a) => `${a['up'] ? `${running(a)} ` : ''}From ${n(a['hz'], 1)} Hz, ${stop(a)} and time the fall to zero.`,
   'coast.down': (a) => `${a['up'] ? `${running(a)} ` : ''}From ${n(a['hz'], 1)} Hz, ${stop(a)} and time until the shaft stands.`,
+  'rest.within': (a) => `At rest within ${n(a['s'], 1)} s, as required${a['time'] === undefined ? '' : ` (${n(a['time'], 1)} s by simulation)`}.`,
   'coast.unknown': () => 'The shaft comes to rest by itself. Inertia or load is not entered, so no time is expected.',
   'tells.rest': (a) => `${a['first'] ? 'At rest: look' : 'Look'} at ${s(a['device'])}.`,
   'tells.running': (a) => `${a['first'] ? `${running(a)} ` : ''}Look at ${s(a['device'])}.`,
@@ -150,6 +154,10 @@ export const livePhrases: Readonly<Record<string, (a: Args) => string>> = {
   'tells.lamp.off': (a) => `${s(a['device'])} is dark.`,
   'tells.controller.on': (a) => `${s(a['device'])}: the controller sees its signal.`,
   'tells.controller.off': (a) => `${s(a['device'])}: the controller sees no signal.`,
+  'relay.rest': (a) => `${a['first'] ? 'At rest: measure' : 'Measure'} ohms at the contacts of the relay for “${relayNames[s(a['name'])] ?? s(a['name'])}”${a['makes'] ? '' : ': none has this task'}.`,
+  'relay.running': (a) => `${a['first'] ? `${running(a)} ` : ''}Measure ohms at the contacts of the relay for “${relayNames[s(a['name'])] ?? s(a['name'])}”.`,
+  'relay.on': (a) => `Picked up${a['makes'] ? `: closed between ${s(a['makes'])}` : ''}${a['breaks'] ? `; open between ${s(a['breaks'])}` : ''}.`,
+  'relay.off': (a) => `Not picked up${a['makes'] ? `: open between ${s(a['makes'])}` : ''}${a['breaks'] ? `; closed between ${s(a['breaks'])}` : ''}.`,
   'tells.brake.on': (a) => `${s(a['device'])} is open: its magnet holds it.`,
   'tells.brake.off': (a) => `${s(a['device'])} is closed and holds the shaft.`,
   'meter.volts': (a) => `${a['first'] ? running(a) : `${upper(speedAt(a))}, running.`} Measure at ${s(a['device'])}.`,
@@ -216,6 +224,8 @@ export const cautions: Readonly<Record<string, string>> = {
   releasedToOne: 'Letting go of one contact starts the motor the other way.',
   noProtection:
     'The station is not landed whole: no stop, guard or emergency stop counts. Power can be cut by hand at any moment.',
+  proveDead:
+    'Work inside the panel: only with every supply off, locked, and proved dead; wait until the DC link has discharged.',
   movesAtEnd: 'Letting go at the end moves the motor once more. Stay clear until it stands.',
 };
 
@@ -244,7 +254,7 @@ const actNames: Readonly<Record<string, (a: Args, part: string) => string>> = {
   bump: (_a, part) => (part === 'reverse' ? 'In reverse, slowly' : 'Forward, slowly'),
   'stop.held': (a) => `${s(a['stop'])} against a held start`,
   station: (_a, part) => `Station ${part}`,
-  estop: (a) => `${s(a['device'])} under way`,
+  estop: (a, part) => part.startsWith('channel.') ? `${s(a['device'])}, channel ${part.slice(8)} alone` : `${s(a['device'])} under way`,
   'estop.full': (a) => `${s(a['device'])} from full speed`,
   interlock: (a) => `${s(a['device'])} opened under way`,
   foot: (a) => `${s(a['device'])} worked under way`,

@@ -9,7 +9,10 @@ const doings: Readonly<Record<string, string>> = {
   isOn: 'it is on',
   isOff: 'it is off',
   otherSpeed: 'it runs at another speed',
+  tooFast: 'it runs faster',
+  turnsLonger: 'the machine turns longer',
   stands: 'the motor stands still',
+  runsDownUnknown: 'inertia or load is not entered, so that no time to rest is known',
   neverRuns: 'the motor never runs, so that nothing can be shown',
 };
 export const sayDoing = (does: string): string => doings[does] ?? does;
@@ -32,7 +35,10 @@ const functions: Readonly<Record<string, (device: string, a: Args) => string>> =
   dominates: (d, a) => `${d} stops the motor while ${String(a['start'])} is held.`,
   released: (d, a) =>
     `${a['condition'] ? `${d} closed again` : `Letting go of ${d}`} starts nothing, with ${String(a['start'])} still given.`,
-  blocks: (d, a) => `While ${d} is open no start${a['jog'] ? ' and no jog' : ''} moves the motor.`,
+  blocks: (d, a) =>
+    a['channel']
+      ? `With its contact ${String(a['channel'])} alone open, ${d} refuses every start.`
+      : `While ${d} is open no start${a['jog'] ? ' and no jog' : ''} moves the motor.`,
   speed: (d, a) =>
     `${d}${a['position'] ? ` at ${String(a['position'])}` : ''} gives ${n(Number(a['hz']), 1)} Hz.`,
   rises: (_d, a) => `The speed rises with ${String(a['dial'] || 'the signal')}.`,
@@ -41,7 +47,9 @@ const functions: Readonly<Record<string, (device: string, a: Args) => string>> =
   remote: (d, a) => `Turning ${d} back starts nothing, with ${String(a['start'])} still given.`,
   stop: (d) => `${d} stops the motor also while the keypad commands.`,
   comesBack: (_d, a) =>
-    `A supply of the control (${String(a['breaker'])}) that is lost under way and comes back starts nothing.`,
+    a['phase']
+      ? 'One phase of the supply that is lost under way and comes back starts nothing.'
+      : `A supply of the control (${String(a['breaker'])}) that is lost under way and comes back starts nothing.`,
   sounds: (d, a) =>
     `The horn sounds for ${n(Number(a['warningS']), 1)} s before ${d} moves the motor.`,
   rest: (_d, a) => `At rest ${String(a['shows'])} is ${a['on'] ? 'on' : 'off'}.`,
@@ -49,6 +57,13 @@ const functions: Readonly<Record<string, (device: string, a: Args) => string>> =
   opens: (_d, a) => `The brake (${String(a['shows'])}) is open while the motor drives.`,
   closes: (_d, a) =>
     `The brake (${String(a['shows'])}) is closed whenever the motor does not drive.`,
+  alone: (d, a) =>
+    `${d} stops the motor by its contact ${String(a['channel'])} alone, should the others fail.`,
+  limits: (_d, a) =>
+    `Whatever dial, presets and keypad are set to, the output stays at or below ${n(Number(a['hz']), 1)} Hz.`,
+  inTime: (d, a) =>
+    `${a['level'] ? `Letting go of ${d}` : d} brings the machine to rest from its highest speed within ${n(Number(a['s']), 1)} s.`,
+  lowest: (_d, a) => `Set as low as it goes, the speed is ${n(Number(a['hz']), 1)} Hz.`,
   highest: (_d, a) => `Set as high as it goes, the speed is ${n(Number(a['hz']), 1)} Hz.`,
   return: (_d, a) =>
     a['restarts']
@@ -56,12 +71,26 @@ const functions: Readonly<Record<string, (device: string, a: Args) => string>> =
       : `Power that returns starts nothing, with ${String(a['start'])} still given.`,
 };
 
+/** What a relay of the device stands for. */
+export const relayNames: Readonly<Record<string, string>> = {
+  running: 'running',
+  healthy: 'no fault',
+  atSpeed: 'at speed',
+  fault: 'fault',
+  ready: 'ready',
+};
+
+const sayRelay = (when: string, a: Args): string =>
+  `${when} the relay for “${relayNames[String(a['shows'])] ?? String(a['shows'])}” is ${a['on'] ? 'picked up' : 'not picked up'}.`;
+
 /**
  * A required function in words.
  *
  * @example sayRequirement('estop.stops', { device: 'S1' }) // 'S1 stops the motor.'
  */
 export function sayRequirement(id: string, args: Args): string {
+  if (id.startsWith('status.'))
+    return sayRelay(id.endsWith('.rest') ? 'At rest' : 'While it runs', args);
   const last = id.slice(id.lastIndexOf('.') + 1);
   return functions[last]?.(String(args['device'] ?? ''), args) ?? id;
 }

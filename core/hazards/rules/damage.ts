@@ -1,24 +1,8 @@
-import type { Terminal } from '../../catalogue/index.js';
-import { landingParts, type Finding } from '../../job/index.js';
+import { MOST_MA, PICK_UP_V, type Withstood } from '../../installation/index.js';
+import type { Finding } from '../../job/index.js';
+import { DESTROYED } from '../../rehearsal/index.js';
 import type { Run } from '../../trials/index.js';
 import { atTerminal, type HazardContext, type HazardRule } from '../rule.js';
-
-/** Alternating voltage at a terminal that is nothing but pick-up, V. */
-const PICK_UP_V = 1;
-/** What terminals for direct voltage bear beyond their own, V: usual limits of control electronics. */
-const bears: Readonly<Partial<Record<Terminal['kind'], number>>> = {
-  digitalInput: 33,
-  enableInput: 33,
-  inputCommon: 33,
-  supply24: 33,
-  zeroVolt: 33,
-  analogueInput: 15,
-  analogueOutput: 15,
-};
-/** Share by which a reference may be above its own voltage before another source is feeding it. */
-const FED_SHARE = 1.05;
-/** Current into an input switched to milliamperes that its burden bears, mA. */
-const MOST_MA = 30;
 
 interface Stress {
   readonly terminal: string;
@@ -28,29 +12,24 @@ interface Stress {
   readonly amps?: number;
 }
 
-/** The worst that a terminal of the device has to bear at a moment, against what it withstands. */
-function stressAt(c: HazardContext, run: Run, ms: number, landing: number): Stress | undefined {
-  const { installation, device, profile } = c;
-  const { device: of, terminal } = landingParts(installation.landings[landing]);
-  const spec = of === device.id ? profile.terminals[terminal] : undefined;
-  if (!spec) return undefined;
-  const earth = installation.landings.findIndex(
-    (l) => l.endsWith(':PE') && l !== `${device.id}:PE`,
-  );
-  const references = [installation.reference, earth].filter((i) => i >= 0);
-  const across = references.map((i) => run.volts(landing, i, ms));
-  const ac = Math.max(0, ...across.map((v) => v?.ac ?? 0));
-  const dc = Math.abs(run.volts(landing, installation.reference, ms)?.dc ?? 0);
-  if (spec.kind === 'motor')
-    return spec.phase !== 'PE' && ac > PICK_UP_V
-      ? { terminal, rule: 'damage.mainsAtOutput', volts: ac }
-      : undefined;
-  const most = bears[spec.kind];
-  if (most !== undefined && ac > PICK_UP_V)
-    return { terminal, rule: 'damage.mainsAtControl', volts: ac };
-  if (spec.kind === 'reference10' && dc > spec.volts * FED_SHARE)
-    return { terminal, rule: 'damage.overvoltage', volts: dc };
-  if (most !== undefined && dc > most) return { terminal, rule: 'damage.overvoltage', volts: dc };
+/** What a terminal of the device has to bear at a moment, where that is more than it withstands. */
+function stressAt(
+  { device }: HazardContext,
+  run: Run,
+  ms: number,
+  { terminal, landing, output, mostDc }: Withstood,
+): Stress | undefined {
+  const references = [device.reference, device.earth].filter((i) => i !== undefined);
+  const ac = Math.max(0, ...references.map((i) => run.volts(landing, i, ms)?.ac ?? 0));
+  const dc = Math.abs(run.volts(landing, device.reference, ms)?.dc ?? 0);
+  if (ac > PICK_UP_V)
+    return {
+      terminal,
+      rule: output ? 'damage.mainsAtOutput' : 'damage.mainsAtControl',
+      volts: ac,
+    };
+  if (output) return undefined;
+  if (dc > mostDc) return { terminal, rule: 'damage.overvoltage', volts: dc };
   const input = device.analogue.find((a) => a.terminal === terminal);
   const asCurrent = device.links.some((l) => {
     const at = l.positions[l.position]?.analogue;
@@ -61,6 +40,14 @@ function stressAt(c: HazardContext, run: Run, ms: number, landing: number): Stre
   return milliamps > MOST_MA
     ? { terminal, rule: 'damage.overcurrent', volts: dc, amps: milliamps }
     : undefined;
+}
+
+/** Moment at which the device is destroyed in a trial, ms; −1 where it stays whole. */
+function brokenMs({ trace }: Run): number {
+  const i = trace.signals.findIndex((s) => s.id === 'device.state');
+  const at = trace.signals[i]?.states?.indexOf(DESTROYED) ?? -1;
+  const k = trace.segments[i].y.indexOf(at);
+  return k < 0 ? -1 : trace.segments[i].t[k] / 1000;
 }
 
 /**
@@ -76,21 +63,23 @@ export const damage: HazardRule = {
   },
   stage: 'land',
   look(c, find) {
-    const { installation, trials, job } = c;
-    const moments = (['supply.on', 'dial.100'] as const).flatMap((id) => {
-      const run = trials.tried(id);
-      return run ? [{ run, ms: run.trial.endMs - 100 }] : [];
-    });
-    const worst = new Map<string, { stress: Stress; run: Run; ms: number }>();
-    for (const { run, ms } of moments)
-      for (const i of installation.landings.keys()) {
-        const stress = stressAt(c, run, ms, i);
+    const { device, trials, job } = c;
+    // Nothing that could harm it is anywhere near.
+    if (device.withstand.length === 0) return [];
+    // With everything set as high as it goes it has to bear most; then whatever else destroys it.
+    const ids = ['supply.on', 'dial.100', ...trials.list.map(({ id }) => id)];
+    const broken = ids.flatMap((id) => trials.tried(id) ?? []).find((run) => brokenMs(run) >= 0);
+    if (!broken) return [];
+    const run = trials.unbroken(broken.trial.id);
+    const worst = new Map<string, { stress: Stress; ms: number }>();
+    for (const ms of [brokenMs(broken) + 1, run.trial.endMs - 100])
+      for (const at of device.withstand) {
+        const stress = stressAt(c, run, ms, at);
         if (!stress) continue;
         const known = worst.get(stress.rule);
-        if (!known || known.stress.volts < stress.volts)
-          worst.set(stress.rule, { stress, run, ms });
+        if (!known || known.stress.volts < stress.volts) worst.set(stress.rule, { stress, ms });
       }
-    return [...worst.values()].map(({ stress, run, ms }): Finding =>
+    return [...worst.values()].map(({ stress, ms }): Finding =>
       find(stress.rule, {
         severity: 'stop',
         where: atTerminal(c, stress.terminal),
@@ -101,7 +90,7 @@ export const damage: HazardRule = {
         },
         source: 'rehearsal of this wiring against what the terminal withstands',
         rests: [job.adopted?.wires, job.adopted?.links],
-        proof: { script: run.trial.id, atUs: ms * 1000 },
+        proof: { script: run.trial.id, atUs: Math.round(ms * 1000) },
       }),
     );
   },

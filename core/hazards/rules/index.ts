@@ -25,6 +25,7 @@ import { requiredFunctions } from './required-functions.js';
 import { settingsFit } from './settings-fit.js';
 import { signalsFit } from './signal-mismatch.js';
 import { sourcesApart } from './sources-apart.js';
+import { startWhileCoasting } from './start-while-coasting.js';
 import { stopRelease } from './stop-release.js';
 import { suppliesBear } from './supplies-bear.js';
 import { unknownPolicy } from './unknown-policy.js';
@@ -48,6 +49,7 @@ export const hazardRules: readonly HazardRule[] = [
   placeChange,
   emergencyStop,
   faultReset,
+  startWhileCoasting,
   contactsBear,
   contactsOnZeroSide,
   bothDirections,

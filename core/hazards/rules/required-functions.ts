@@ -10,7 +10,8 @@ import {
 } from '../rule.js';
 
 /** What a requirement is about: its id without the function. */
-const baseOf = (id: string): string => id.slice(0, id.lastIndexOf('.'));
+const baseOf = (id: string): string =>
+  id.slice(0, id.lastIndexOf('.')).replace(/\.channel\.\d+$/u, '');
 
 /** What the sentence of a requirement names. */
 export const requirementArgs = (c: HazardContext, r: Requirement): Finding['args'] => ({
@@ -19,20 +20,35 @@ export const requirementArgs = (c: HazardContext, r: Requirement): Finding['args
   start: tagOfOperation(c, c.arrangement.starts.forward),
   restarts: r.must.kind === 'restarts',
   condition: r.operation?.startsWith('interlock.') === true || r.operation === 'foot',
-  level: r.id === 'stop.1.stops' && c.arrangement.stops.length === 0,
+  level: /^stop\.1\.(?:stops|inTime)$/u.test(r.id) && c.arrangement.stops.length === 0,
   jog: Object.keys(c.arrangement.jogs).length > 0,
   selector: c.arrangement.direction ? tagOfOperation(c, c.arrangement.direction) : '',
   position: (r.operation && c.arrangement.operations[r.operation]?.position) ?? '',
-  ...(r.must.kind === 'speed' ? { hz: r.must.hz } : {}),
-  ...(r.must.kind === 'noRestart'
+  ...(r.must.kind === 'speed' || r.must.kind === 'atMost' ? { hz: r.must.hz } : {}),
+  ...(r.must.kind === 'restsWithin' ? { s: r.must.s } : {}),
+  ...(r.id.includes('.channel.') ? { channel: channelOf(c, r) } : {}),
+  ...(r.id === 'phase.comesBack' ? { phase: true } : {}),
+  ...(r.id.startsWith('supply.')
     ? { breaker: tagOf(c, /^supply\.(.+)\.comesBack$/u.exec(r.id)?.[1]) }
     : {}),
   ...(r.must.kind === 'warns' ? { warningS: r.must.ms / 1000 } : {}),
   ...(r.must.kind === 'rises' ? { dial: tagOf(c, c.arrangement.dial) } : {}),
-  ...(r.must.kind === 'shows'
-    ? { shows: tagOf(c, r.must.signal.replace(/\.\w+$/u, '')), on: r.must.on }
-    : {}),
+  ...(r.must.kind === 'shows' ? { shows: shownBy(c, r), on: r.must.on } : {}),
 });
+
+/** What shows it: a part by its tag, or the relay of the device by what it stands for. */
+const shownBy = (c: HazardContext, { id, must }: Requirement): string =>
+  must.kind !== 'shows'
+    ? ''
+    : id.startsWith('status.')
+      ? (id.split('.')[1] ?? '')
+      : tagOf(c, must.signal.replace(/\.\w+$/u, ''));
+
+/** First terminal of the contact that a channel is. */
+function channelOf(c: HazardContext, r: Requirement): string {
+  const n = Number(/\.channel\.(\d+)\./u.exec(r.id)?.[1]);
+  return c.trials.pace.channels(partOf(c, r.operation))[n - 1] ?? '';
+}
 
 /** What a requirement that is not met is called, by what is at stake. */
 const ruleOf = ({ rank }: Requirement): string =>
@@ -43,7 +59,7 @@ const ruleOf = ({ rank }: Requirement): string =>
       : 'requirement.tellsOtherwise';
 
 /** Functions that nobody can state away: an emergency stop that does nothing. */
-const always = /^estop\.(?:stops|blocks)$/u;
+const always = /^estop\.(?:stops|blocks|channel\.\d+\.blocks)$/u;
 
 /** Whether a required function may be stated otherwise by a person. */
 export const mayBeStated = (requirement: string): boolean => !always.test(requirement);

@@ -10,6 +10,7 @@ export const faultClasses = [
   'failsSafe',
   'hidden',
   'losesFunction',
+  'destroys',
   'wrongDirectionOrSpeed',
   'losesStop',
   'startsByItself',
@@ -33,7 +34,7 @@ export interface Seen {
  * Compares what the motor does at the end of every phase after the fault came; never volts.
  *
  * @param healthy output frequency of the healthy job at each phase's look
- * @param faulty the same with the fault
+ * @param faulty the same with the fault; not a number once the device is destroyed
  */
 export function seenBy(
   phases: readonly Phase[],
@@ -51,6 +52,7 @@ export function seenBy(
     };
     if (lookMs < faultMs) return;
     const [h, f] = [healthy[i], faulty[i]];
+    if (Number.isNaN(f)) return seen('destroys');
     if (turns(h)) {
       if (asks === 'runs') wanted++;
       if (!turns(f) && asks === 'runs') {

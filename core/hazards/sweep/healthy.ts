@@ -1,5 +1,6 @@
 import type { Switchable } from '../../faults/index.js';
 import {
+  DESTROYED,
   Engine,
   timedActs,
   type EngineState,
@@ -7,11 +8,16 @@ import {
   type SolvedMoment,
   type TimedAct,
 } from '../../rehearsal/index.js';
-import { signalAt } from '../../trace/index.js';
+import { signalAt, stateAt, type Trace } from '../../trace/index.js';
 import type { Trial } from '../../trials/index.js';
 
-/** All that is compared: what the motor does. */
-export const WATCHED = 'device.hz';
+/** Signals that a run of the sweep keeps: how fast the output drives, and whether the device is whole. */
+export const WATCHED = ['device.hz', 'device.state'] as const;
+
+/** Output frequency at a moment, µs; not a number once the device is destroyed. */
+export function outputAt(trace: Trace, t: number): number {
+  return stateAt(trace, 'device.state', t) === DESTROYED ? NaN : signalAt(trace, 'device.hz', t);
+}
 
 export type KeptMoment = SolvedMoment & { readonly board: KeptBoard };
 
@@ -35,7 +41,7 @@ export class HealthyRun {
     this.looks = trial.phases.map(({ lookMs }) => Math.round(lookMs * 1000));
     const keys = new Map<string, number>();
     const engine = new Engine(installation, {
-      only: [WATCHED],
+      only: [...WATCHED],
       onSolved: (solved, running) => {
         const known = keys.get(solved.key) ?? keys.size;
         if (known === keys.size) {
@@ -54,7 +60,7 @@ export class HealthyRun {
       const until = next < 0 ? this.acts.length : next;
       engine.runTo(look, this.acts.slice(done, until));
       done = until;
-      outputs.push(signalAt(engine.trace, WATCHED, look));
+      outputs.push(outputAt(engine.trace, look));
       states.push(engine.restedStates());
     }
     this.outputs = outputs;

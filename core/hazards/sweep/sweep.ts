@@ -11,10 +11,9 @@ import { SWITCHES } from '../../installation/index.js';
 import { landingParts, type Job } from '../../job/index.js';
 import { onlyShows, parts, type InstalledSwitches } from '../../parts/index.js';
 import { Engine, type SolvedMoment, type TimedAct } from '../../rehearsal/index.js';
-import { signalAt } from '../../trace/index.js';
 import { sweepTrial, trialsOf, type FaultMoments, type Trial } from '../../trials/index.js';
 import { grade, moments, seenBy, type FaultClass, type Moment, type Seen } from './classes.js';
-import { HealthyRun, sameState, WATCHED, type KeptMoment } from './healthy.js';
+import { HealthyRun, outputAt, sameState, WATCHED, type KeptMoment } from './healthy.js';
 
 export interface SweepRow {
   readonly fault: SweptFault;
@@ -99,7 +98,7 @@ export class Sweep {
     this.switchesAt = devices.findIndex((d) => d.id === SWITCHES);
     this.switches = (devices[this.switchesAt] as InstalledSwitches).switches;
     this.healthy = new HealthyRun(this.switchable, this.trial);
-    this.engine = new Engine(this.switchable.installation, { only: [WATCHED] });
+    this.engine = new Engine(this.switchable.installation, { only: [...WATCHED] });
   }
 
   /** Worst class of one fault over the four moments. */
@@ -187,11 +186,11 @@ export class Sweep {
 
   /** Output frequency at every look with the fault coming at a moment, run whole from power-up. */
   private runThrough(c: Case, faultUs: number): number[] {
-    const engine = new Engine(this.switchable.installation, { only: [WATCHED] });
+    const engine = new Engine(this.switchable.installation, { only: [...WATCHED] });
     const { acts, looks } = this.healthy;
     const all = inOrder([...acts, ...this.throwAt(c, faultUs)]);
     engine.runTo(looks.at(-1) as number, all);
-    return looks.map((look) => signalAt(engine.trace, WATCHED, look));
+    return looks.map((look) => outputAt(engine.trace, look));
   }
 
   /** The same, run only where it differs from what is known; undefined where nothing is sensed otherwise. */
@@ -240,7 +239,7 @@ export class Sweep {
       const until = next < 0 ? all.length : next;
       engine.runTo(at, all.slice(done, until));
       done = until;
-      run[look] = signalAt(engine.trace, WATCHED, at);
+      run[look] = outputAt(engine.trace, at);
       if (at < faultUs) continue;
       const states = this.withoutSwitches(engine.restedStates());
       if (at > from && sameState(states, this.withoutSwitches(healthy.states[look]))) return at;

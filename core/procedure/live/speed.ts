@@ -3,6 +3,7 @@ import { shaftSpeed } from '../../motor/index.js';
 import { isAtRest, operationOf, phrase, range, state, stateTimes, tagOf } from '../context.js';
 import type { LiveTests } from '../sequence/tests.js';
 import { seconds, tolerances } from '../tolerances.js';
+import { inTime, timed } from './rest-time.js';
 import { behindStart, hzRange, startArgs } from './bump.js';
 import { DIAL_PCT } from './inputs.js';
 
@@ -45,7 +46,7 @@ function references(t: LiveTests): void {
 
 /** Required function that a place of the dial shows, where the job has it. */
 function requirementAt({ required }: LiveTests['c'], pct: number): { requirement?: string } {
-  const id = pct === 100 ? 'speed.highest' : pct === 75 ? 'speed.rises' : '';
+  const id = { 0: 'speed.lowest', 75: 'speed.rises', 100: 'speed.highest' }[pct] ?? '';
   return required.has(id) ? { requirement: id } : {};
 }
 
@@ -186,17 +187,17 @@ function ramps(t: LiveTests, second: boolean): void {
     const time = (stopped.t - slowing.t) / 1e6;
     const coasts = slowing.state === 'coasting';
     const known = !coasts || !runsUnknown();
+    const tolerance = coasts ? time * tolerances.restShare : seconds(time);
     t.ask(
       {
         key: `ramp.down${suffix}`,
         do: phrase(coasts ? 'coast.down' : 'ramp.down', args),
-        ...(known
-          ? {
-              must: phrase('seconds', { s: time }),
-              instrument: 'stopwatch',
-              expect: range(time, coasts ? time * tolerances.restShare : seconds(time), 's'),
-            }
-          : { must: phrase('coast.unknown'), expect: state('comesToRest') }),
+        ...((second
+          ? undefined
+          : inTime(c, 'stop.1.inTime', known ? time : undefined, tolerance)) ??
+          (known
+            ? timed(time, tolerance)
+            : { must: phrase('coast.unknown'), expect: state('comesToRest') })),
       },
       functions,
     );

@@ -3,6 +3,7 @@ import type { OperationId } from '../../scheme/index.js';
 import { operationOf, phrase, starterOf, state, tagOf, tagsOf, type Worked } from '../context.js';
 import type { LiveTests, RestsOn } from '../sequence/tests.js';
 import { resetHeld } from './motions.js';
+import { channelTests } from './channels.js';
 import { behindStart, BUMP_SHARE, startArgs, turning } from './bump.js';
 
 /** Whether the motor was started by what was just done. */
@@ -159,6 +160,7 @@ export function stopTests(t: LiveTests): void {
   stations(t);
   for (const id of c.arrangement.interlocks) openedUnderWay(t, id);
   if (c.arrangement.estop) openedUnderWay(t, c.arrangement.estop);
+  channelTests(t);
   const last = t.steps.at(-1);
   if (last && t.steps.length > before) last.hold = true;
 }

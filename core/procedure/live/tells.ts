@@ -4,6 +4,7 @@ import type { LiveTests } from '../sequence/tests.js';
 import { tolerances } from '../tolerances.js';
 import { behindStart, BUMP_SHARE, startArgs } from './bump.js';
 import { voltsBetween } from './inputs.js';
+import { lookAtRelays, statusRelays } from './relays.js';
 
 /** What shows something, by the kind of part: the signal of its trace, and what sort of thing it is. */
 const kinds = {
@@ -34,11 +35,12 @@ function requiredOf(
   return must?.kind === 'shows' ? { id: name, on: must.on ? 'on' : 'off' } : undefined;
 }
 
-/** Each lamp, signal to a controller and brake in both its states, at rest and running. */
+/** Each lamp, relay, signal to a controller and brake in both its states, at rest and running. */
 function lamps(t: LiveTests): void {
   const { c } = t;
   const all = showing(t);
-  if (all.length === 0 || !t.s.directions.includes('forward')) return;
+  const relays = statusRelays(t);
+  if (all.length + relays.length === 0 || !t.s.directions.includes('forward')) return;
   const s = t.begin('tells', 'tells', 0.2);
   const look = (when: 'rest' | 'running'): void => {
     for (const [i, { id, signal, what }] of all.entries()) {
@@ -62,6 +64,7 @@ function lamps(t: LiveTests): void {
         [{ id, device: id }, ...(when === 'running' ? behindStart(c) : [])],
       );
     }
+    lookAtRelays(t, relays, when, all.length === 0);
   };
   look('rest');
   s.start();

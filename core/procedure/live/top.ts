@@ -1,6 +1,7 @@
-import { operationOf, phrase, range, state, tagOf, tagsOf } from '../context.js';
+import { operationOf, phrase, state, tagOf, tagsOf } from '../context.js';
 import type { LiveTests } from '../sequence/tests.js';
 import { tolerances } from '../tolerances.js';
+import { inTime, timed } from './rest-time.js';
 import { behindStart, startArgs } from './bump.js';
 
 /** Shorter than this nobody can time by hand, s. */
@@ -39,17 +40,10 @@ export function topTests(t: LiveTests): void {
   const restMs = s.restSince(pressedMs);
   const known = !s.saw('shaft.state', 'runsDownUnknown', pressedMs);
   const time = restMs === undefined ? 0 : (restMs - pressedMs) / 1000;
-  if (rest && known && time >= LEAST_TIMED_S) {
-    t.ask(
-      {
-        key: 'estop.full.time',
-        do: phrase('estop.time', args),
-        must: phrase('seconds', { s: time }),
-        instrument: 'stopwatch',
-        expect: range(time, Math.max(tolerances.rampS, time * tolerances.restShare), 's'),
-      },
-      restsOn,
-    );
-  }
+  const tolerance = Math.max(tolerances.rampS, time * tolerances.restShare);
+  const asked =
+    inTime(c, 'estop.inTime', rest && known ? time : undefined, tolerance) ??
+    (rest && known && time >= LEAST_TIMED_S ? timed(time, tolerance) : undefined);
+  if (asked) t.ask({ key: 'estop.full.time', do: phrase('estop.time', args), ...asked }, restsOn);
   t.end();
 }

@@ -41,6 +41,8 @@ export interface SaidRequirement {
   readonly stated: StatedOtherwise | null;
   /** A person may state so. */
   readonly mayBeStated: boolean;
+  /** Nobody does it at the machine. */
+  readonly simulatedOnly: boolean;
 }
 
 export interface SaidStep extends StepRecord {

@@ -203,6 +203,7 @@ function saidRequirements(job: Job, profile: Profile): SaidRequirement[] {
       proof,
       stated: stated ?? null,
       mayBeStated: mayBeStated(requirement.id),
+      simulatedOnly: requirement.simulatedOnly === true,
     }),
   );
 }

@@ -4,7 +4,7 @@ import { keyName, sizeText, verifyEvidence, type EvidenceBody, type Job } from '
 import { standing } from '../../attachments/attachment-row';
 import { formatQuantity, formatValue, type Quantity } from '@tactron/core/units';
 import { Compute } from '../../compute/compute';
-import type { SaidStep } from '../../compute/compute.types';
+import type { SaidRequirement, SaidStep } from '../../compute/compute.types';
 import { Icon } from '../../controls/icon';
 import { saveFile } from '../../controls/save-file';
 import { Preferences } from '../../frame/preferences';
@@ -108,6 +108,16 @@ export class HandoverStage {
       if (id && !made) void this.bundle.provenance(id).then((p) => this.provenance.set(p));
     });
     pageFoot(() => `${this.job().tag} · revision ${this.open.state().revision} · ${this.today}`);
+  }
+
+  /** What the live tests have shown of a required function: the worst answer of those that are asked for it. */
+  protected atMachine(r: SaidRequirement): string {
+    if (r.simulatedOnly) return 'shown by simulation only';
+    const asked = this.steps().filter((s) => s.step.requirement?.id === r.id);
+    if (asked.length === 0) return r.stated ? '' : 'not asked';
+    const states = asked.map((s) => s.state);
+    if (states.includes('fail')) return 'failed';
+    return states.every((x) => x === 'pass') ? 'pass' : states.includes('stale') ? 'stale' : 'not tested';
   }
 
   protected expected(step: SaidStep): string {

@@ -10,6 +10,7 @@ const looks: Readonly<
   failsSafe: { dash: '', colour: 'var(--good)', letter: '', width: 2 },
   losesFunction: { dash: '12 4', colour: 'var(--ink-soft)', letter: 'f', width: 2 },
   hidden: { dash: '2 4', colour: 'var(--warn)', letter: 'h', width: 3 },
+  destroys: { dash: '2 2', colour: 'var(--warn)', letter: 'd', width: 4 },
   wrongDirectionOrSpeed: { dash: '9 3 2 3', colour: 'var(--warn)', letter: 'w', width: 3 },
   losesStop: { dash: '14 3 3 3 3 3', colour: 'var(--bad)', letter: 'S', width: 4 },
   startsByItself: { dash: '5 3', colour: 'var(--bad)', letter: 'A', width: 4 },

@@ -12,6 +12,7 @@ const marks: Readonly<Record<string, string>> = {
   startsByItself: 'stop',
   losesStop: 'stop',
   wrongDirectionOrSpeed: 'warn',
+  destroys: 'warn',
   losesFunction: 'advise',
   hidden: 'warn',
   failsSafe: 'done',
