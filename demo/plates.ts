@@ -144,6 +144,7 @@ export const plates: Readonly<Record<string, Plate>> = {
     },
     cable: { length: q('12 m'), size: { mm2: 1.5 }, cores: 4, screened: true },
     line: {
+      isolator: { ratedA: q('16 A') },
       protection: { kind: 'breaker', ratedA: q('10 A') },
       contactor: { ratedA: q('9 A'), perHour: 2 },
     },
@@ -175,6 +176,7 @@ export const plates: Readonly<Record<string, Plate>> = {
     },
     cable: { length: q('8 m'), size: { mm2: 1.5 }, cores: 4, screened: true },
     line: {
+      isolator: { ratedA: q('16 A') },
       protection: { kind: 'breaker', ratedA: q('10 A') },
       contactor: { ratedA: q('9 A'), perHour: 4 },
     },

@@ -102,10 +102,13 @@ function partsAbove(
   );
   const drawn: DrawnDevice[] = [];
   let x = MARGIN;
-  const byTag = sortedEntries(adopted.devices).sort(([, a], [, b]) =>
-    a.tag.localeCompare(b.tag, 'en', { numeric: true }),
+  const along = drawing === 'power' ? wayOfPower(adopted) : [];
+  // What does not lie in the way of the power comes after it.
+  const rank = (id: string): number => (along.includes(id) ? along.indexOf(id) : along.length);
+  const inOrder = sortedEntries(adopted.devices).sort(
+    ([x, a], [y, b]) => rank(x) - rank(y) || a.tag.localeCompare(b.tag, 'en', { numeric: true }),
   );
-  for (const [id, device] of byTag) {
+  for (const [id, device] of inOrder) {
     if (id === adopted.device) continue;
     const all = terminalsOf(device);
     const here = all.filter((name) => landed.has(`${id}:${name}`));
@@ -128,6 +131,22 @@ function partsAbove(
     x += width + PITCH;
   }
   return drawn;
+}
+
+/** Parts in the order in which the power passes them, from the supply to the device. */
+function wayOfPower({ devices, wires, device }: Adopted): string[] {
+  const feeds = Object.values(wires).filter((w) => w.class === 'mains');
+  const way = Object.keys(devices).filter((id) => {
+    const { symbol, power } = parts[devices[id].kind] ?? {};
+    return symbol === 'source' && power === true;
+  });
+  for (const at of way)
+    for (const { from, to } of feeds) {
+      const [a, b] = [landingParts(from).device, landingParts(to).device];
+      const next = a === at ? b : b === at ? a : undefined;
+      if (next !== undefined && next !== device && !way.includes(next)) way.push(next);
+    }
+  return way;
 }
 
 /** The device's own terminals of one drawing in the order in which they lie on it. */

@@ -40,13 +40,16 @@ export function motorLeads(panel: Panel, profile: Profile, motor: string): Motor
   return { order: even ? 1 : -1, missing: [] };
 }
 
-/** Poles of contactors that motor leads land on: closed they are part of the way. */
+/** Poles of contactors and filters that motor leads land on: closed they are part of the way. */
 function polesOf({ devices, wires }: Panel): (readonly [string, string])[] {
   const landed = new Set(
     Object.values(wires).flatMap((w) => (w.class === 'motor' ? [w.from, w.to] : [])),
   );
-  return Object.entries(devices).flatMap(([id, { kind }]) =>
-    (parts[kind]?.coil?.makes ?? []).flatMap(([a, b]) =>
+  return Object.entries(devices).flatMap(([id, part]) =>
+    [
+      ...(parts[part.kind]?.coil?.makes ?? []),
+      ...(parts[part.kind]?.through?.(part) ?? []),
+    ].flatMap(([a, b]) =>
       landed.has(`${id}:${a}`) && landed.has(`${id}:${b}`)
         ? [[`${id}:${a}`, `${id}:${b}`] as const]
         : [],

@@ -23,6 +23,7 @@ export type PartSymbol =
   | 'load'
   | 'meter'
   | 'resistor'
+  | 'through'
   | 'fuse'
   | 'transformer'
   | 'source'
@@ -80,6 +81,8 @@ export interface Part {
   readonly turns?: true;
   /** It holds the shaft while its coil is dead: a spring brake. */
   readonly holds?: true;
+  /** Pairs of terminals that it joins for what passes: a filter, a reactor. */
+  through?(part: PartOf): readonly (readonly [string, string])[];
   /** Part of the supply and the motor circuit, not of the station. */
   readonly power?: true;
   /** It has metal that can be touched and more than extra-low voltage inside: it takes a protective conductor at `PE`. */

@@ -13,6 +13,9 @@ import { footSwitch } from './kinds/foot-switch.js';
 import { fuse } from './kinds/fuse.js';
 import { guardContact } from './kinds/guard-contact.js';
 import { horn } from './kinds/horn.js';
+import { inputFilter } from './kinds/input-filter.js';
+import { inputReactor } from './kinds/input-reactor.js';
+import { isolator } from './kinds/isolator.js';
 import { keySwitch } from './kinds/key-switch.js';
 import { lamp } from './kinds/lamp.js';
 import { levelContact } from './kinds/level-contact.js';
@@ -21,6 +24,7 @@ import { loopSupply } from './kinds/loop-supply.js';
 import { maintainedButton } from './kinds/maintained-button.js';
 import { meter } from './kinds/meter.js';
 import { motor } from './kinds/motor.js';
+import { outputFilter } from './kinds/output-filter.js';
 import { panelFan } from './kinds/panel-fan.js';
 import { potentiometer } from './kinds/potentiometer.js';
 import { presetSelector } from './kinds/preset-selector.js';
@@ -61,6 +65,9 @@ export const parts: Readonly<Record<string, Part>> = Object.fromEntries(
     fuse,
     guardContact,
     horn,
+    inputFilter,
+    inputReactor,
+    isolator,
     keySwitch,
     lamp,
     levelContact,
@@ -69,6 +76,7 @@ export const parts: Readonly<Record<string, Part>> = Object.fromEntries(
     maintainedButton,
     meter,
     motor,
+    outputFilter,
     panelFan,
     potentiometer,
     presetSelector,

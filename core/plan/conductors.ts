@@ -29,8 +29,19 @@ export function peSize(phase: Size, reinforced = false): Size {
   return { mm2: peSizeOf.run({ phaseMm2: phase.mm2, reinforced }).peMm2 };
 }
 
-/** Colour of a conductor: IEC 60204-1 §13.2 with IEC 60445 for phases, or NFPA 79 §13.2. */
-export function colourOf(practice: Practice, wireClass: WireClass, line = 0): string {
+/**
+ * Colour of a conductor: IEC 60204-1 §13.2 with IEC 60445 for phases, or NFPA 79 §13.2.
+ *
+ * @param staysLive the circuit is tapped ahead of the supply disconnecting device
+ * @example colourOf('IEC', 'controlAc', 0, true) // 'orange'
+ */
+export function colourOf(
+  practice: Practice,
+  wireClass: WireClass,
+  line = 0,
+  staysLive = false,
+): string {
+  if (staysLive && wireClass === 'controlAc') return 'orange';
   const iec: Record<WireClass, readonly string[]> = {
     mains: ['brown', 'black', 'grey'],
     motor: ['brown', 'black', 'grey'],

@@ -30,7 +30,7 @@ import { assignInputs, assignOutputs, type AssignmentCost } from './assign.js';
 import { identifyWires } from './identity.js';
 import { keyingOrder, type KeyLine } from './keying.js';
 import { countPresses } from './keystrokes.js';
-import { feedPhases } from './power-wires.js';
+import { feedPhases, lineParts } from './power-wires.js';
 import { routeWires } from './route.js';
 import { meaningIsMet, planSettings } from './settings.js';
 
@@ -335,6 +335,8 @@ function plannedDevices(job: Job, profile: Profile, arrangement: Arrangement): W
     [device]: { kind: profile.kind, role: device, tag: 'T1', params: {} },
     [motor]: { kind: 'motor', role: motor, tag: 'M1', params: {} },
   };
+  for (const [id, { kind, tag, poles }] of Object.entries(lineParts(job, profile)))
+    devices[id] = { kind, role: id, tag, params: { poles } };
   for (const { id, kind, tag, place, params, ...more } of arrangement.devices)
     devices[id] = {
       kind,

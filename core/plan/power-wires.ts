@@ -52,7 +52,7 @@ export function powerWires(
   device: string,
 ): RoutedWire[] {
   const { practice, plate } = job;
-  const { supply, breaker, motor } = lineIds;
+  const { supply, motor } = lineIds;
   const amps = Math.max(model.ratedA, plateNumbers(plate).rated?.amps ?? 0);
   const feed = feedOf(job, profile, model);
   const motorSize: Size = plate.cable.size ?? powerSize(practice, amps * CONTINUOUS[practice]);
@@ -74,33 +74,28 @@ export function powerWires(
     );
     return terminal === undefined ? undefined : `${device}:${terminal}`;
   };
-  const feeds = feedPhases(profile).flatMap((phase, line) => {
-    const terminal = at('mains', phase);
-    if (!terminal) return [];
-    const [into, out] = [2 * line + 1, 2 * line + 2];
-    const { contactor } = arrangement;
-    const last = `${contactor ?? breaker}:${out}`;
-    const on = { size: feed, line: phase === 'N' ? 0 : line };
-    const mains = phase === 'N' ? 'neutral' : 'mains';
-    return [
-      wire([`${supply}:${phase}`, `${breaker}:${into}`], `supply.${phase}`, mains, on),
-      ...(contactor
-        ? [wire([`${breaker}:${out}`, `${contactor}:${into}`], `line.${phase}`, mains, on)]
-        : []),
-      wire([last, terminal], `feed.${phase}`, mains, on),
-    ];
-  });
+  const feeds = feedWires(job, profile, arrangement, { at, wire, feed });
   const pe = at('mains', 'PE');
   const leaks = leakageOf(plateContext(job, profile)) > REINFORCED_ABOVE_MA;
   const motorPe = at('motor', 'PE') ?? pe;
   const cable = { cable: 'W1', lengthM: motorM };
+  const outputs = plate.line?.outputFilter ? lineIds.outputFilter : undefined;
   return [
     ...feeds,
     ...(pe ? [wire([`${supply}:PE`, pe], 'feed.PE', 'pe', { size: peSize(feed, leaks) })] : []),
     ...['U', 'V', 'W'].flatMap((phase, line) => {
       const from = at('motor', phase);
-      const more = { size: motorSize, line, core: String(line + 1), ...cable };
-      return from ? [wire([from, `${motor}:${phase}`], `motor.${phase}`, 'motor', more)] : [];
+      const size = { size: motorSize, line };
+      const more = { ...size, core: String(line + 1), ...cable };
+      const last = outputs ? `${outputs}:${2 * line + 2}` : from;
+      return from && last
+        ? [
+            ...(outputs
+              ? [wire([from, `${outputs}:${2 * line + 1}`], `output.${phase}`, 'motor', size)]
+              : []),
+            wire([last, `${motor}:${phase}`], `motor.${phase}`, 'motor', more),
+          ]
+        : [];
     }),
     ...(motorPe
       ? [
@@ -111,8 +106,75 @@ export function powerWires(
           }),
         ]
       : []),
-    ...bonds(job, arrangement, wire),
+    ...bonds(job, profile, arrangement, wire, peSize(feed, leaks)),
   ];
+}
+
+interface Laying {
+  readonly at: (kind: 'mains' | 'motor', phase: string) => string | undefined;
+  readonly wire: Wire;
+  readonly feed: Size;
+}
+
+/** Conductors from the supply to the device, over everything that lies in their way. */
+function feedWires(
+  job: Job,
+  profile: Profile,
+  arrangement: Arrangement,
+  { at, wire, feed }: Laying,
+): RoutedWire[] {
+  const { supply } = lineIds;
+  const way = feedWay(job, arrangement);
+  return feedPhases(profile).flatMap((phase, line) => {
+    const terminal = at('mains', phase);
+    if (!terminal) return [];
+    const [into, out] = [2 * line + 1, 2 * line + 2];
+    const on = { size: feed, line: phase === 'N' ? 0 : line };
+    const mains = phase === 'N' ? 'neutral' : 'mains';
+    const steps = way.map(({ part, name }, i) =>
+      wire(
+        [i === 0 ? `${supply}:${phase}` : `${way[i - 1].part}:${out}`, `${part}:${into}`],
+        `${name}.${phase}`,
+        mains,
+        on,
+      ),
+    );
+    const last = way[way.length - 1].part;
+    return [...steps, wire([`${last}:${out}`, terminal], `feed.${phase}`, mains, on)];
+  });
+}
+
+/** What the feed passes on its way to the device, in order, and what the wire that reaches it is called. */
+function feedWay(
+  { plate }: Job,
+  { contactor, isolator }: Arrangement,
+): readonly { readonly part: string; readonly name: string }[] {
+  const { breaker, filter, reactor } = lineIds;
+  const { inputFilter, reactor: choke } = plate.line ?? {};
+  return [
+    ...(isolator ? [{ part: isolator, name: 'isolator' }] : []),
+    { part: breaker, name: 'supply' },
+    ...(contactor ? [{ part: contactor, name: 'line' }] : []),
+    ...(inputFilter ? [{ part: filter, name: 'filter' }] : []),
+    ...(choke ? [{ part: reactor, name: 'reactor' }] : []),
+  ];
+}
+
+/** Parts that stand in the wiring because Plate names them: disconnecting device, filters, reactor. */
+export function lineParts(
+  { plate }: Job,
+  profile: Profile,
+): Readonly<Record<string, { kind: string; tag: string; poles: number }>> {
+  const { isolator, inputFilter, reactor, outputFilter } = plate.line ?? {};
+  const poles = feedPhases(profile).length;
+  return {
+    ...(isolator ? { [lineIds.isolator]: { kind: 'isolator', tag: 'QB1', poles } } : {}),
+    ...(inputFilter ? { [lineIds.filter]: { kind: 'inputFilter', tag: 'RF1', poles } } : {}),
+    ...(reactor ? { [lineIds.reactor]: { kind: 'inputReactor', tag: 'RA1', poles } } : {}),
+    ...(outputFilter
+      ? { [lineIds.outputFilter]: { kind: 'outputFilter', tag: 'RF2', poles: 3 } }
+      : {}),
+  };
 }
 
 type Wire = (
@@ -130,7 +192,14 @@ const STATION_M = 8;
  * Protective conductors of everything else that can be touched, each straight from the bar, and the one wire that bonds the
  * control common (IEC 60204-1 §8.2.1 and §9.4.3.1.2, method a).
  */
-function bonds({ practice, scheme }: Job, { devices }: Arrangement, wire: Wire): RoutedWire[] {
+function bonds(
+  job: Job,
+  profile: Profile,
+  { devices }: Arrangement,
+  wire: Wire,
+  feedPe: Size,
+): RoutedWire[] {
+  const { practice, scheme } = job;
   const bar = `${lineIds.supply}:${PROTECTIVE}`;
   // Laid apart from its phases and protected: IEC 60364-5-54 §543.1.3.
   const size: Size = practice === 'NFPA' ? { awg: '14' } : { mm2: 2.5 };
@@ -140,6 +209,10 @@ function bonds({ practice, scheme }: Job, { devices }: Arrangement, wire: Wire):
     const more = cable ? { cable, core: PROTECTIVE, lengthM: stationM } : {};
     return wire([bar, `${id}:${PROTECTIVE}`], `pe.${id}`, 'pe', { size, ...more });
   });
+  for (const [id, { kind }] of Object.entries(lineParts(job, profile)))
+    if (isExposed({ kind, params: {} }))
+      // What leaks through the filter goes through its own conductor.
+      exposed.push(wire([bar, `${id}:${PROTECTIVE}`], `pe.${id}`, 'pe', { size: feedPe }));
   const common = devices.find((d) => d.kind === 'controlTransformer');
   return common
     ? [...exposed, wire([`${common.id}:S2`, bar], 'control.earth', 'pe', { size })]

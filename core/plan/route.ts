@@ -206,7 +206,12 @@ function layChains(
         lengthM: cable ? stationM : INSIDE_M,
         potential: chain.potential,
         class: to.class,
-        colour: colourOf(job.practice, to.class, to.class === 'analogue' ? analogue++ : 0),
+        colour: colourOf(
+          job.practice,
+          to.class,
+          to.class === 'analogue' ? analogue++ : 0,
+          arrangement.isolator === undefined,
+        ),
         ...core,
       });
     }

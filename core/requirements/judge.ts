@@ -1,3 +1,5 @@
+import { landingParts } from '../job/index.js';
+import { lineIds } from '../scheme/index.js';
 import { signalAt } from '../trace/index.js';
 import { phaseOf, type Policies, type Run, type Trials } from '../trials/index.js';
 import { requirementsOf } from './list.js';
@@ -86,6 +88,28 @@ function restsWithin(run: Run, mark: string, seconds: number): boolean {
   return moments.every((at) => standing(signalAt(run.trace, 'shaft.hz', at)));
 }
 
+/** Voltage that hurts nobody and that no meter takes for a supply, V. */
+const DEAD_V = 1;
+
+/**
+ * Landings that have voltage against earth when a phase is looked at.
+ *
+ * @param but parts that are left out, beside the incoming supply
+ */
+function liveLandings(run: Run, mark: string, but: readonly string[]): string[] {
+  const { landings, devices } = run.installation;
+  const earth = landings.indexOf(`${lineIds.supply}:PE`);
+  const incoming = devices.filter((d) => d.kind === 'supply').map((d) => d.id);
+  const ms = run.lookMs(mark);
+  return landings.filter((landing, i) => {
+    const { device, terminal } = landingParts(landing);
+    const before = device === lineIds.isolator && Number(terminal) % 2 === 1;
+    if (before || incoming.includes(device) || but.includes(device)) return false;
+    const v = run.volts(i, earth, ms);
+    return v !== null && (v.ac > DEAD_V || Math.abs(v.dc) > DEAD_V);
+  });
+}
+
 /** What is seen at one look, and whether it is what must be; `beforeHz` is the frequency at the look before. */
 function seen(
   run: Run,
@@ -113,6 +137,10 @@ function seen(
     case 'atMost': {
       const met = highest(run, 'device.hz') <= must.hz + Math.max(ROUNDING_HZ, MARGIN * must.hz);
       return { does: met ? does : 'tooFast', met };
+    }
+    case 'dead': {
+      const met = liveLandings(run, mark, must.but).length === 0;
+      return { does: met ? 'stands' : 'staysLive', met };
     }
     case 'restsWithin': {
       const met = restsWithin(run, mark, must.s);

@@ -2,6 +2,7 @@ import { roleSetting, shippedProfile, type Profile } from '../catalogue/index.js
 import { checkJob } from '../hazards/index.js';
 import type { Job } from '../job/index.js';
 import { coastTime } from '../line/index.js';
+import { adoption, planJob } from '../plan/index.js';
 import { liveOf } from '../procedure/index.js';
 import { adopted, bareJob, marrowick } from '../testing/jobs.js';
 import { everyArrangement } from '../testing/matrix.js';
@@ -103,6 +104,55 @@ describe('limits that a machine must keep', () => {
         .withContext(terminal)
         .toEqual(i === 0 ? ['notMet', 'met'] : ['met', 'notMet']);
     }
+  });
+
+  it('of hands: with the disconnecting device open everything behind it is dead, filter and reactor in the way; a tap ahead of it is told', () => {
+    let [isolated, tapped] = [0, 0];
+    for (const { name, job, profile } of cases) {
+      const line = {
+        isolator: {},
+        inputFilter: { sidesChecked: true },
+        reactor: { pct: 3 },
+        outputFilter: {},
+      };
+      const wished: Job = { ...job, plate: { ...job.plate, line } };
+      const plan = planJob(wished, profile);
+      if (!plan.ok) throw new Error(`${name} cannot be planned`);
+      const built = { ...wished, adopted: adoption(plan) };
+      const all = judged(trialsOf(built, profile));
+      const before = judged(trialsOf(job, profile)).filter((j) => j.state === 'notMet');
+      expect(all.find((j) => j.requirement.id === 'isolator.dead')?.state)
+        .withContext(name)
+        .toBe('met');
+      expect(all.filter((j) => j.state === 'notMet').map((j) => j.requirement.id))
+        .withContext(name)
+        .toEqual(before.map((j) => j.requirement.id));
+      expect(checkJob(built, profile).some((f) => f.rule === 'supply.staysLive'))
+        .withContext(name)
+        .toBeFalse();
+      isolated++;
+      const wires = structuredClone(built.adopted.wires);
+      const tap = Object.values(wires).find((w) => w.function === 'control.L1');
+      if (!tap) continue;
+      tap.from = 'supply:L1';
+      const bad = { ...built, adopted: { ...built.adopted, wires } };
+      const found = held(bad, profile, 'isolator.dead');
+      expect([found?.state, found?.does]).withContext(name).toEqual(['notMet', 'staysLive']);
+      tapped++;
+    }
+    expect(isolated).toBe(cases.length);
+    expect(tapped).toBeGreaterThan(5);
+  });
+
+  it('of hands: without a disconnecting device the control supply stays live, in orange, and that is told', () => {
+    const job = adopted(
+      bareJob({ estop: 'contactor', startStop: 'twoWire' }, ondulet(), 'N0220'),
+      ondulet(),
+    );
+    const taps = Object.values(job.adopted?.wires ?? {}).filter((w) => w.class === 'controlAc');
+    expect(taps.length).toBeGreaterThan(3);
+    expect(new Set(taps.map((w) => w.colour))).toEqual(new Set(['orange']));
+    expect(checkJob(job, ondulet()).map((f) => f.rule)).toContain('supply.staysLive');
   });
 
   it('are told where a start while the machine runs down trips the device', () => {

@@ -1,6 +1,7 @@
 import type { Job } from '../job/index.js';
 import { directionsOf, type Arrangement, type OperationId } from '../scheme/index.js';
 import type { Trials } from '../trials/index.js';
+import { disconnected, powerOff, powerOn, powerReturn, supplies, withLags } from './power.js';
 import { relaySignal, type Look, type Requirement } from './requirement.js';
 
 /** What a list of requirements is made from; trials only say which experiments this station can do. */
@@ -28,6 +29,7 @@ export function requirementsOf({ arrangement, list, job }: Source): Requirement[
     ...powerReturn(arrangement, job, ids),
     ...powerOn(),
     ...powerOff(arrangement),
+    ...disconnected(arrangement),
     ...supplies(arrangement, job, ids),
     ...timeToRest(arrangement, job),
     ...warning(arrangement),
@@ -35,12 +37,6 @@ export function requirementsOf({ arrangement, list, job }: Source): Requirement[
     ...shows(arrangement, job),
   ].filter((r) => r.looks.length > 0 && r.looks.every((look) => ids.includes(look.trial)));
 }
-
-/** A trial, and the same with each contact of a relay before its others. */
-const withLags = (ids: readonly string[], name: string): string[] => [
-  name,
-  ...ids.filter((id) => id.startsWith(`${name}.relay.`)),
-];
 
 /** A run that goes on by itself when its condition comes back is wished where nobody can be at the machine. */
 const mayRestart = ({ scheme }: Job): boolean =>
@@ -255,78 +251,6 @@ function speeds(a: Arrangement, { scheme }: Job): Requirement[] {
       must: { kind: 'speed', hz: scheme.maxHz, share: DIAL_SHARE },
     },
   ];
-}
-
-/** Power that returns with the run still given: as wished; unasked for it starts nothing. */
-function powerReturn(a: Arrangement, job: Job, ids: readonly string[]): Requirement[] {
-  if (!a.starts.forward) return [];
-  const restarts = job.scheme.powerReturn === 'restart';
-  return [
-    {
-      id: 'power.return',
-      rank: restarts ? 'moves' : 'protects',
-      wish: ['powerReturn'],
-      operation: a.starts.forward,
-      looks: withLags(ids, 'power.return').map((trial) => ({
-        trial,
-        mark: 'powerReturns',
-        after: 'start',
-      })),
-      must: { kind: restarts ? 'restarts' : 'staysStopped' },
-    },
-  ];
-}
-
-/** Power alone starts nothing: with every run contact open it only makes ready. */
-const powerOn = (): Requirement[] => [
-  {
-    id: 'power.on',
-    rank: 'protects',
-    wish: ['startStop'],
-    operation: undefined,
-    looks: [{ trial: 'supply.on', mark: 'ready' }],
-    must: { kind: 'staysStopped' },
-  },
-];
-
-/** The button of a line contactor takes the power off. */
-function powerOff({ power, contactor }: Arrangement): Requirement[] {
-  if (!power || !contactor) return [];
-  return [
-    {
-      id: 'power.off',
-      rank: 'protects',
-      wish: ['startStop', 'estop'],
-      operation: power.off,
-      looks: [{ trial: 'power.off', mark: 'powerOffPressed' }],
-      must: { kind: 'shows', signal: `${contactor}.on`, on: false },
-    },
-  ];
-}
-
-/** A control supply, or one phase, that is lost under way and comes back starts nothing. */
-function supplies(a: Arrangement, { scheme }: Job, ids: readonly string[]): Requirement[] {
-  // With the supply of a brake gone the motor is driven against it: that is nothing to be tried.
-  if (!a.starts.forward || scheme.powerReturn === 'restart' || scheme.brakeRelease) return [];
-  const phases = ids.filter((id) => id.startsWith('phase.'));
-  const phase: Requirement = {
-    id: 'phase.comesBack',
-    rank: 'protects',
-    wish: ['powerReturn'],
-    operation: a.starts.forward,
-    looks: phases.map((trial) => ({ trial, mark: 'returns', after: 'start' })),
-    must: { kind: 'noRestart', since: 'lost' },
-    simulatedOnly: true,
-  };
-  const own = a.ownBreakers.map((device): Requirement => ({
-    id: `supply.${device}.comesBack`,
-    rank: 'protects',
-    wish: ['powerReturn'],
-    operation: a.starts.forward,
-    looks: [{ trial: `supply.${device}`, mark: 'returns', after: 'start' }],
-    must: { kind: 'noRestart', since: 'lost' },
-  }));
-  return [phase, ...own];
 }
 
 /** The machine is at rest within the time that its guards and its assessment rely on. */

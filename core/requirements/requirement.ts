@@ -19,6 +19,8 @@ export type Must =
   | { readonly kind: 'speed'; readonly hz: number; readonly share: number }
   /** At no moment of the trial the output is above this frequency, Hz. */
   | { readonly kind: 'atMost'; readonly hz: number }
+  /** Nothing behind the supply has any voltage against earth, but for these parts, which have a source of their own. */
+  | { readonly kind: 'dead'; readonly but: readonly string[] }
   /** The shaft has come to rest within this time, s. */
   | { readonly kind: 'restsWithin'; readonly s: number };
 
@@ -56,6 +58,7 @@ export type Does =
   | 'otherSpeed'
   | 'tooFast'
   | 'turnsLonger'
+  | 'staysLive'
   | 'runsDownUnknown'
   | 'doesNotRise'
   | 'startsUnwarned'

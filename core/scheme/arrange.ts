@@ -155,6 +155,7 @@ export function arrange(
     sketch,
     job.practice,
     facts?.phases === 1 || job.plate.supply.phases === 1,
+    job.plate.line?.isolator !== undefined,
   );
   const line = lineSide(sketch, supplies, s);
   const both = s.direction === 'forwardReverse';
@@ -193,6 +194,7 @@ export function arrange(
     ),
     ...giver,
     warningMs: (s.startWarningS ?? 0) * 1000,
+    ...(job.plate.line?.isolator ? { isolator: lineIds.isolator } : {}),
     mainBreaker: lineIds.breaker,
     ownBreakers: sketch.devices.flatMap(({ id, kind }) => (kind === 'breakerTwoPole' ? [id] : [])),
     meanings: sketch.meanings,

@@ -7,7 +7,15 @@ export type { ContactsSwitch };
 /** Id of the drive or soft starter in a new wiring; an older one keeps the name it has. */
 export const DEVICE_ID = 'device';
 /** Ids of what every wiring has beside its device. */
-export const lineIds = { supply: 'supply', breaker: 'breaker', motor: 'motor' } as const;
+export const lineIds = {
+  supply: 'supply',
+  isolator: 'isolator',
+  breaker: 'breaker',
+  filter: 'filter.input',
+  reactor: 'reactor.input',
+  outputFilter: 'filter.output',
+  motor: 'motor',
+} as const;
 
 type Station = `${'.'}${number}`;
 /** What can be done at a station or to a machine, by the function it gives or takes. */
@@ -135,6 +143,8 @@ export interface Arrangement {
   readonly warningMs: number;
   /** Device that switches the supply of the device as a whole. */
   readonly mainBreaker: string;
+  /** Supply disconnecting device of the machine, where it is entered: everything is tapped after it. */
+  readonly isolator?: string;
   /** Breakers of supplies beside the main one: a control supply can be lost by itself. */
   readonly ownBreakers: readonly string[];
   /** A line contactor in the supply of the drive. */

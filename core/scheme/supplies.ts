@@ -1,4 +1,5 @@
 import type { Job } from '../job/index.js';
+import { lineIds, type PointRef } from './arrangement.js';
 import type { Sketch } from './sketch.js';
 
 /** Potentials of the alternating control supply behind its protection. */
@@ -10,6 +11,7 @@ export class Supplies {
     private readonly sketch: Sketch,
     private readonly practice: Job['practice'],
     private readonly singlePhase: boolean,
+    private readonly isolated: boolean,
   ) {}
 
   /** Coil and lamp voltage of the alternating control supply: 120 V by NFPA practice, else 230 V. */
@@ -17,15 +19,24 @@ export class Supplies {
     return this.practice === 'NFPA' ? 120 : 230;
   }
 
-  /** Two-pole breaker of the control supplies, ahead of the main breaker, so that opening the main one leaves them on. */
+  /**
+   * Two-pole breaker of the control supplies: after the supply disconnecting device and ahead of the main breaker, so that
+   * opening the breaker leaves them on. Where no disconnecting device is entered they stay live with everything here open.
+   */
   private tap(id: string, wish: string): void {
     const { sketch } = this;
+    const { supply, isolator } = lineIds;
     sketch.device(id, 'breakerTwoPole', 'panel');
-    sketch.join(`${id}.1`, 'supply:L1', `${wish}.L1`, 'controlAc');
-    sketch.join(`${id}.1`, `${id}:1`, `${wish}.L1`, 'controlAc');
     const other = this.singlePhase ? 'N' : 'L2';
-    sketch.join(`${id}.3`, `supply:${other}`, `${wish}.${other}`, 'controlAc');
-    sketch.join(`${id}.3`, `${id}:3`, `${wish}.${other}`, 'controlAc');
+    const poles = [
+      ['1', 'L1', '2'],
+      ['3', other, '4'],
+    ] as const;
+    for (const [pole, phase, behind] of poles) {
+      const from: PointRef = this.isolated ? `${isolator}:${behind}` : `${supply}:${phase}`;
+      sketch.join(`${id}.${pole}`, from, `${wish}.${phase}`, 'controlAc');
+      sketch.join(`${id}.${pole}`, `${id}:${pole}`, `${wish}.${phase}`, 'controlAc');
+    }
   }
 
   /** Alternating control supply: a transformer with one side earthed, or the single phase itself. @returns its two potentials */

@@ -69,6 +69,7 @@ export const trialGrammar: readonly { readonly id: string; readonly does: string
   { id: 'supply.<part>', does: 'one supply of the control lost under way, and returned' },
   { id: 'fault.reset.<ms>', does: 'a dip of the supply, then a fault reset with the start given' },
   { id: 'phase.<phase>', does: 'one phase of the supply lost under way, and returned' },
+  { id: 'isolator.off', does: 'the supply disconnecting device opened at rest' },
   { id: 'speed.limits', does: 'dial, presets and keypad, each as high as it goes' },
   { id: 'coast.start', does: 'a start given again while the machine still runs down' },
   { id: 'power.off', does: 'contactor opened by its button' },

@@ -194,6 +194,12 @@ function powerTrials(pace: Pace, first: Direction): Trial[] {
     l.phase('returns', 'quiet', [turn('on')(l.t)], READY_AGAIN_MS + l.travelMs);
     trials.push(l.done(`supply.${device}`));
   }
+  if (a.isolator) {
+    const l = new Lay(pace, 0);
+    const device = a.isolator;
+    const off: Act = { do: 'turn', atMs: l.t, device, position: 'off' };
+    trials.push(l.phase('isolatorOff', 'quiet', [off], DARK_MS).done('isolator.off'));
+  }
   for (const phase of pace.phases) {
     const l = new Lay(pace, TEST_SHARE).start(first);
     l.phase('lost', 'quiet', [{ do: 'supplyOff', atMs: l.t, phase }], l.travelMs + 3000);

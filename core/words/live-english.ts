@@ -178,6 +178,8 @@ export const livePhrases: Readonly<Record<string, (a: Args) => string>> = {
   'power.startsByItselfPulse': () => 'The motor starts by itself.',
   'section.bump': (a) => `${a['settings'] ? `Temporary: ${s(a['settings'])}. ` : ''}${a['linked'] ? `${s(a['linked'])} still linked as delivered. ` : ''}Machine free to turn, one hand at ${s(a['breaker'])}: it cuts the power. Press the start key of the device and hold its key for faster until about ${n(a['atHz'], 0)} Hz. Watch the shaft.`,
   'section.stop': (a) => `Press the stop key of the device${a['breaker'] ? `; if it does not stop, open ${s(a['breaker'])}` : ''}. Watch the shaft until it stands.`,
+  'isolator.dead': (a) => `Everything at rest: put ${s(a['isolator'])} to off and lock it. When the device has discharged, prove dead with a proved tester at ${s(a['at'])}, against each other and against earth.`,
+  'isolator.dead.must': (a) => `No voltage at any of them${a['foreign'] ? `; ${s(a['foreign'])} has a source of its own and is switched off elsewhere` : ''}.`,
   'supply.returns': (a) => `${running(a)} Open ${s(a['device'])}${a['kept'] ? '; the motor runs on' : ' and wait until the shaft stands'}. Stand clear, close ${s(a['device'])}.`,
   'supply.runsOn': () => 'The motor has run on all the while.',
   'supply.staysStopped': () => 'The motor stays stopped until a new start is given.',
@@ -254,7 +256,10 @@ const actNames: Readonly<Record<string, (a: Args, part: string) => string>> = {
   bump: (_a, part) => (part === 'reverse' ? 'In reverse, slowly' : 'Forward, slowly'),
   'stop.held': (a) => `${s(a['stop'])} against a held start`,
   station: (_a, part) => `Station ${part}`,
-  estop: (a, part) => part.startsWith('channel.') ? `${s(a['device'])}, channel ${part.slice(8)} alone` : `${s(a['device'])} under way`,
+  estop: (a, part) =>
+    part.startsWith('channel.')
+      ? `${s(a['device'])}, channel ${part.slice(8)} alone`
+      : `${s(a['device'])} under way`,
   'estop.full': (a) => `${s(a['device'])} from full speed`,
   interlock: (a) => `${s(a['device'])} opened under way`,
   foot: (a) => `${s(a['device'])} worked under way`,
@@ -275,6 +280,7 @@ const actNames: Readonly<Record<string, (a: Args, part: string) => string>> = {
   'signal.loss': (a) => `Signal of ${s(a['device'])} lost`,
   'jog.run': (a) => `Jog with ${s(a['jog'])} under way`,
   'place.takeover': (a) => `Place by ${s(a['key'])}`,
+  'isolator.off': (a) => `${s(a['isolator'])} off`,
   'power.return': () => 'Power gone and back',
 };
 

@@ -10,6 +10,7 @@ const doings: Readonly<Record<string, string>> = {
   isOff: 'it is off',
   otherSpeed: 'it runs at another speed',
   tooFast: 'it runs faster',
+  staysLive: 'something stays live',
   turnsLonger: 'the machine turns longer',
   stands: 'the motor stands still',
   runsDownUnknown: 'inertia or load is not entered, so that no time to rest is known',
@@ -41,6 +42,8 @@ const functions: Readonly<Record<string, (device: string, a: Args) => string>> =
       : `While ${d} is open no start${a['jog'] ? ' and no jog' : ''} moves the motor.`,
   speed: (d, a) =>
     `${d}${a['position'] ? ` at ${String(a['position'])}` : ''} gives ${n(Number(a['hz']), 1)} Hz.`,
+  dead: (_d, a) =>
+    `With ${String(a['isolator'])} off everything behind it is dead${a['foreign'] ? `, but for ${String(a['foreign'])}, which has a source of its own` : ''}.`,
   rises: (_d, a) => `The speed rises with ${String(a['dial'] || 'the signal')}.`,
   on: () => 'Power that comes on starts nothing, with every run contact open.',
   off: (d, a) => `${d} takes the power off: ${String(a['shows'])} drops out.`,

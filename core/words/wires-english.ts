@@ -13,7 +13,11 @@ const whole: Readonly<Record<string, string>> = {
 
 const kinds: readonly (readonly [RegExp, (of: string) => string])[] = [
   [/^feed\.(L\d|N|PE)$/u, (of) => `feed ${of}`],
+  [/^isolator\.(.+)$/u, (of) => `incoming supply ${of}`],
   [/^(?:supply|line)\.(.+)$/u, (of) => `supply ${of}`],
+  [/^output\.(.+)$/u, (of) => `output ${of}, to the filter`],
+  [/^filter\.(.+)$/u, (of) => `supply ${of}, to the filter`],
+  [/^reactor\.(.+)$/u, (of) => `supply ${of}, to the reactor`],
   [/^motor\.(.+)$/u, (of) => `motor ${of}`],
   [/^feed\.(lamp\..+)$/u, () => 'feed to a lamp'],
   [/^pe\./u, () => 'protective conductor'],

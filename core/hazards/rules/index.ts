@@ -26,6 +26,7 @@ import { settingsFit } from './settings-fit.js';
 import { signalsFit } from './signal-mismatch.js';
 import { sourcesApart } from './sources-apart.js';
 import { startWhileCoasting } from './start-while-coasting.js';
+import { staysLive } from './stays-live.js';
 import { stopRelease } from './stop-release.js';
 import { suppliesBear } from './supplies-bear.js';
 import { unknownPolicy } from './unknown-policy.js';
@@ -42,6 +43,7 @@ export const hazardRules: readonly HazardRule[] = [
   inputsSwitch,
   circuitSettles,
   suppliesBear,
+  staysLive,
   powerReturn,
   latchOutlivesPower,
   stopRelease,

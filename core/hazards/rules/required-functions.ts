@@ -27,6 +27,15 @@ export const requirementArgs = (c: HazardContext, r: Requirement): Finding['args
   ...(r.must.kind === 'speed' || r.must.kind === 'atMost' ? { hz: r.must.hz } : {}),
   ...(r.must.kind === 'restsWithin' ? { s: r.must.s } : {}),
   ...(r.id.includes('.channel.') ? { channel: channelOf(c, r) } : {}),
+  ...(r.must.kind === 'dead'
+    ? {
+        isolator: tagOf(c, c.arrangement.isolator),
+        foreign: r.must.but
+          .filter((id) => id.includes('supply'))
+          .map((id) => tagOf(c, id))
+          .join(', '),
+      }
+    : {}),
   ...(r.id === 'phase.comesBack' ? { phase: true } : {}),
   ...(r.id.startsWith('supply.')
     ? { breaker: tagOf(c, /^supply\.(.+)\.comesBack$/u.exec(r.id)?.[1]) }

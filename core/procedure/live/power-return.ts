@@ -1,4 +1,5 @@
-import { phrase, positionOf, starterOf, state, tagOf } from '../context.js';
+import { landingParts } from '../../job/index.js';
+import { landingOf, phrase, positionOf, starterOf, state, tagOf } from '../context.js';
 import { DARK_MS } from '../sequence/sequence.js';
 import type { LiveTests } from '../sequence/tests.js';
 import { behindStart, BUMP_SHARE, startArgs } from './bump.js';
@@ -36,9 +37,48 @@ function controlSupply(t: LiveTests, device: string): void {
   t.end();
 }
 
+/** The supply disconnecting device opened last: everything behind it is dead, and stays so while hands are in the panel. */
+function disconnected(t: LiveTests): void {
+  const { c } = t;
+  const { isolator, ownBreakers, devices } = c.arrangement;
+  const must = c.requirements.find((r) => r.id === 'isolator.dead')?.must;
+  if (!isolator || must?.kind !== 'dead') return;
+  const s = t.begin('isolator.off', 'return', 0);
+  s.work([{ do: 'turn', atMs: 0, device: isolator, position: 'off' }], DARK_MS);
+  const unmet = c.unmet.has('isolator.dead');
+  const outputs = ownBreakers.flatMap((id) => [`${tagOf(c, id)}:2`, `${tagOf(c, id)}:4`]);
+  const mains = c.device.mains.landings.map((i) =>
+    landingOf(c, landingParts(c.installation.landings[i]).terminal),
+  );
+  const own = devices.filter(({ id }) => must.but.includes(id) && id.includes('supply'));
+  const args = {
+    isolator: tagOf(c, isolator),
+    at: [...mains, ...outputs].join(', '),
+    foreign: own.map(({ tag }) => tag).join(', '),
+  };
+  t.ask(
+    {
+      key: 'isolator.dead',
+      do: phrase('isolator.dead', args),
+      must: phrase('isolator.dead.must', args),
+      expect: state('dead'),
+      requirement: 'isolator.dead',
+      seen: unmet ? 'staysLive' : 'dead',
+      cautions: ['category'],
+    },
+    ['supply'],
+  );
+  t.end();
+}
+
 /** Power, and each supply of the control, removed and returned with the run still given. */
 export function powerReturnTests(t: LiveTests): void {
   mainSupply(t);
+  controlSupplies(t);
+  disconnected(t);
+}
+
+function controlSupplies(t: LiveTests): void {
   // With the supply of a brake gone the motor would be driven against it.
   if (t.c.job.scheme.brakeRelease || !t.s.directions.includes('forward')) return;
   for (const device of t.c.arrangement.ownBreakers) controlSupply(t, device);

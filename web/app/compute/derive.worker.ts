@@ -88,6 +88,7 @@ const answerSets: readonly (readonly string[])[] = [
   ['runsOn', 'staysStopped', 'startsByItself'],
   ['comesToRest', 'keepsTurning'],
   ['worked', 'didNotWork'],
+  ['dead', 'staysLive'],
   ['changes', 'nothing'],
   ['asPlanned', 'otherwise'],
 ];

@@ -117,7 +117,11 @@ export class HandoverStage {
     if (asked.length === 0) return r.stated ? '' : 'not asked';
     const states = asked.map((s) => s.state);
     if (states.includes('fail')) return 'failed';
-    return states.every((x) => x === 'pass') ? 'pass' : states.includes('stale') ? 'stale' : 'not tested';
+    return states.every((x) => x === 'pass')
+      ? 'pass'
+      : states.includes('stale')
+        ? 'stale'
+        : 'not tested';
   }
 
   protected expected(step: SaidStep): string {
