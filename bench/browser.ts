@@ -110,6 +110,7 @@ async function sweepTimes(page: Page, runs: number): Promise<number[]> {
   const times: number[] = [];
   for (let i = 0; i < runs; i++) {
     const start = performance.now();
+    if (i === 0) await page.getByRole('radio', { name: 'What if it breaks' }).click();
     await page.getByRole('button', { name: i === 0 ? 'Break every wire' : 'Sweep again' }).click();
     await page.getByRole('button', { name: 'Cancel' }).waitFor();
     await page.getByRole('button', { name: 'Sweep again' }).waitFor();

@@ -13,7 +13,7 @@ class Bench {
   }
 
   async begin(): Promise<void> {
-    await this.page.getByRole('radio', { name: '5 ×' }).click();
+    await this.page.getByLabel('How fast time goes').selectOption({ label: '5 ×' });
     await this.page.getByRole('button', { name: 'Supply off' }).click();
   }
 
@@ -85,9 +85,9 @@ test('six arrangements: start, stop, emergency stop and power return, each as it
   await b.at(demo('11'));
   await b.state('ready');
   await b.put('B1', 'closed');
-  await expect(page.locator('tac-station-panel li', { hasText: 'Horn' })).toContainText('● on');
+  await expect(page.locator('tac-station-panel li', { hasText: 'Horn' })).toContainText('H1 on');
   await b.turns('forward');
-  await expect(page.locator('tac-station-panel li', { hasText: 'Horn' })).toContainText('○ off');
+  await expect(page.locator('tac-station-panel li', { hasText: 'Horn' })).toContainText('H1 off');
   await b.cutAndReturn();
   await b.turns('forward');
   await b.put('B1', 'open');
@@ -212,15 +212,17 @@ test('cards, why, meter, bridge, scripts: one school taken, one wire broken and 
   await expect(bench).toContainText('Refused: something is live');
   await bench.getByRole('radio', { name: 'V', exact: true }).click();
   await expect(bench.locator('.reading')).toHaveText(/^0 V DC$/u);
-  await page.getByRole('button', { name: 'Hold S2' }).click();
+  await page.getByLabel('presses stay in').check();
+  await page.getByRole('button', { name: 'S2 stop', exact: true }).click();
   await expect(bench.locator('.reading')).toHaveText(/^2[34].*V DC$/u);
   await bench.getByRole('button', { name: 'Bridge the leads' }).click();
   await expect(bench.locator('.reading')).toHaveText(/^0 V DC$/u);
   await expect(page.getByRole('button', { name: 'Take the bridge away' })).toBeVisible();
   await page.getByRole('button', { name: 'Take the bridge away' }).click();
-  await page.getByRole('button', { name: 'Hold S2' }).click();
+  await page.getByLabel('presses stay in').uncheck();
 
   await why.getByRole('button', { name: /S3 is open/u }).click();
+  await page.getByRole('radio', { name: 'Scripts' }).click();
   await page.getByLabel('Keep what was done').fill('Stop bridged');
   await page.getByRole('button', { name: /^Keep \d+ acts/u }).click();
   const download = page.waitForEvent('download');
@@ -229,6 +231,7 @@ test('cards, why, meter, bridge, scripts: one school taken, one wire broken and 
   await page.getByRole('button', { name: 'Stop bridged', exact: true }).click();
   await expect(page.getByRole('button', { name: 'Supply on' })).toBeVisible();
 
+  await page.getByRole('radio', { name: 'Lanes' }).click();
   await page.getByRole('button', { name: 'Mark' }).click();
   await expect(page.locator('tac-lanes')).toContainText('⚑ 1 at');
   await page.getByRole('button', { name: 'Pause' }).click();

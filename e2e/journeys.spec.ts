@@ -156,9 +156,10 @@ test('a new job by hand: planned, a wire moved, keyed, rehearsed, tested with a 
   await page.getByRole('button', { name: '100', exact: true }).click();
   await expect(page.locator('tac-device-face .state')).toHaveText('ready', { timeout: 10_000 });
   await page.getByRole('radio', { name: 'reverse' }).click();
-  await expect(page.getByRole('button', { name: /^IN4 ●/u })).toContainText('24 V');
+  await expect(page.getByRole('button', { name: /^IN4 .*\bon\b/u })).toContainText('24 V');
   await expect(page.locator('tac-device-face .state')).toHaveText('at speed', { timeout: 15_000 });
   await expect(page.locator('.motor')).toContainText('reverse');
+  await page.getByRole('radio', { name: 'Scripts' }).click();
   await page.getByLabel('Keep what was done').fill('Reverse by hand');
   await page.getByRole('button', { name: /^Keep \d+ acts/u }).click();
   await expect(page.getByRole('button', { name: 'Reverse by hand', exact: true })).toBeVisible();

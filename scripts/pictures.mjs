@@ -51,9 +51,7 @@ await withDemo('tactron_pictures', async (url) => {
       .getByRole('radio', { name: 'in', exact: true })
       .click();
     await page.waitForTimeout(900);
-    await page.getByRole('button', { name: 'Ask' }).click();
     await page.getByRole('button', { name: 'Pause' }).click();
-    await page.evaluate(() => document.querySelectorAll('main').forEach((m) => (m.scrollTop = 76)));
     await page.waitForTimeout(400);
   };
   const test = async (page) => {
@@ -96,10 +94,10 @@ await withDemo('tactron_pictures', async (url) => {
   });
   await shoot(day, `/jobs/${drum}/rehearse`, 'rehearse', run);
   await shoot(day, `/jobs/${drum}/rehearse`, 'rehearse-sweep', async (page) => {
+    await page.getByRole('radio', { name: 'What if it breaks' }).click();
     await page.getByRole('button', { name: 'Break every wire' }).click();
     await page.getByRole('table', { name: 'Single faults' }).waitFor();
     await page.getByRole('radio', { name: 'drawing and table' }).click();
-    await page.evaluate(() => document.querySelector('tac-sweep-panel').scrollIntoView());
     await page.waitForTimeout(400);
   });
   await shoot(day, '/settings', 'settings');

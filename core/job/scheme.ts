@@ -53,6 +53,8 @@ export const schemeSchema = v.strictObject({
   exposed: v.optional(v.picklist(['nobody', 'behindGuard', 'atMachine'])),
   contactsSwitch: v.optional(v.picklist(['plus24', 'zeroVolt'])),
   stationLength: v.optional(quantity('length')),
+  /** Field wires go straight to the device, or over a terminal strip in the panel. */
+  fieldWires: v.optional(v.picklist(['direct', 'strip'])),
   /** What the emergency stop acts on. `contactor` alone cuts the supply of a running drive. */
   estop: v.optional(
     v.picklist([

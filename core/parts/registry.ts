@@ -40,6 +40,7 @@ import { stopButton } from './kinds/stop-button.js';
 import { supply24 } from './kinds/supply-24.js';
 import { supplySinglePhase } from './kinds/supply-single-phase.js';
 import { supplyThreePhase } from './kinds/supply-three-phase.js';
+import { terminalStrip } from './kinds/terminal-strip.js';
 import { thermostat } from './kinds/thermostat.js';
 import { timerRelay } from './kinds/timer-relay.js';
 import { transistorOutput } from './kinds/transistor-output.js';
@@ -92,6 +93,7 @@ export const parts: Readonly<Record<string, Part>> = Object.fromEntries(
     supply24,
     supplySinglePhase,
     supplyThreePhase,
+    terminalStrip,
     thermostat,
     timerRelay,
     transistorOutput,

@@ -126,7 +126,7 @@ export function planJob(
     });
   const wiring: Wiring = {
     device: deviceId,
-    devices: plannedDevices(job, profile, arrangement),
+    devices: withStrip(plannedDevices(job, profile, arrangement), wires, profile),
     wires,
     retired: identified.retired,
     assignments: assignmentsOf(arrangement, deviceId, at, pins),
@@ -348,6 +348,24 @@ function plannedDevices(job: Job, profile: Profile, arrangement: Arrangement): W
   for (const [id, { ord: _ord, why: _why, ...part }] of Object.entries(job.decisions.devices))
     devices[id] = { ...part, role: id };
   return devices;
+}
+
+/** The terminal strip, as long as the wires need it. */
+function withStrip(
+  devices: Wiring['devices'],
+  wires: Wiring['wires'],
+  profile: Profile,
+): Wiring['devices'] {
+  const { strip } = lineIds;
+  const numbers = Object.values(wires)
+    .flatMap((w) => [w.from, w.to])
+    .filter((end) => landingParts(end).device === strip)
+    .map((end) => parseInt(landingParts(end).terminal, 10));
+  if (numbers.length === 0) return devices;
+  const params = { count: Math.max(...numbers), place: 'panel' };
+  // No tag that equals a terminal of the device.
+  const tag = Object.hasOwn(profile.terminals, 'X1') ? 'X10' : 'X1';
+  return { ...devices, [strip]: { kind: 'terminalStrip', role: strip, tag, params } };
 }
 
 /** What keeps the coil of a part that a contact of the device switches from wearing that contact out. */

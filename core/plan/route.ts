@@ -12,6 +12,7 @@ import {
   type DeviceSymbol,
   type Mounting,
   type PointRef,
+  lineIds,
 } from '../scheme/index.js';
 import { toBase } from '../units/index.js';
 import { colourOf, controlSize } from './conductors.js';
@@ -185,7 +186,8 @@ function layChains(
   const held = new Map<string, number>();
   const wires: RoutedWire[] = [];
   const cores: Record<string, number> = {};
-  let analogue = 0;
+  let [analogue, terminals] = [0, 0];
+  const onStrip = job.scheme.fieldWires === 'strip';
   for (const chain of chains) {
     const points = ordered(chain.points, placeOf, ownTerminals(profile, device));
     for (let i = 0; i + 1 < points.length; i++) {
@@ -198,12 +200,8 @@ function layChains(
           ? undefined
           : `W${2 + (classGroups[to.class] ?? 0) + (outside === 'machine' ? 3 : 0)}`;
       const core = cable ? { cable, core: String((cores[cable] = (cores[cable] ?? 0) + 1)) } : {};
-      wires.push({
-        from: from.at,
-        to: to.at,
-        function: to.wire,
+      const common = {
         size: controlSize(job.practice, to.class),
-        lengthM: cable ? stationM : INSIDE_M,
         potential: chain.potential,
         class: to.class,
         colour: colourOf(
@@ -212,8 +210,23 @@ function layChains(
           to.class === 'analogue' ? analogue++ : 0,
           arrangement.isolator === undefined,
         ),
-        ...core,
-      });
+      };
+      const outer = { ...common, lengthM: cable ? stationM : INSIDE_M, ...core };
+      if (cable && onStrip && ends.includes('panel')) {
+        const n = ++terminals;
+        const [near, far] = ends[0] === 'panel' ? ['i', 'o'] : ['o', 'i'];
+        const side = (which: string): string => `${lineIds.strip}:${n}.${which}`;
+        const inner = { ...common, lengthM: INSIDE_M };
+        wires.push(
+          {
+            from: from.at,
+            to: side(near),
+            function: `${to.wire}.strip`,
+            ...(near === 'i' ? inner : outer),
+          },
+          { from: side(far), to: to.at, function: to.wire, ...(far === 'i' ? inner : outer) },
+        );
+      } else wires.push({ from: from.at, to: to.at, function: to.wire, ...outer });
     }
   }
   const own = ownTerminals(profile, device);

@@ -14,6 +14,7 @@ export const lineIds = {
   filter: 'filter.input',
   reactor: 'reactor.input',
   outputFilter: 'filter.output',
+  strip: 'strip.control',
   motor: 'motor',
 } as const;
 

@@ -1,7 +1,7 @@
 export { liveSectionNames, sayAct, sayDisplay, sayShaft } from './live-english.js';
 export { sayFaults, type SaidFault } from './faults-english.js';
 export { sayTitle } from './facts-english.js';
-export { sayDoing, sayRequirement } from './requirements-english.js';
+export { relayNames, sayDoing, sayRequirement } from './requirements-english.js';
 export { sayWire } from './wires-english.js';
 export { kinds as deviceKinds } from './parts-english.js';
 export {

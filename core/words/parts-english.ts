@@ -13,7 +13,7 @@ export const kinds: Readonly<Record<string, string>> = {
   pressureInterlock: 'Pressure contact, opens low', guardContact: 'Guard contact', thermostat: 'Thermostat, opens hot', controllerContact: 'Relay output of the controller', transistorOutput: 'Transistor output of the controller',
   relay: 'Relay', contactorRelay: 'Contactor relay', contactor: 'Contactor, three poles', timerRelay: 'Timer relay, on-delay', brake: 'Spring brake', lamp: 'Lamp', horn: 'Horn', workLight: 'Work light', panelFan: 'Panel fan',
   meter: 'Speed meter, 0–10 V', controllerInput: 'Input of the controller', supply24: '24 V supply', loopSupply: '24 V of the controller', controlTransformer: 'Control transformer', fuse: 'Fuse',
-  voltageSource: 'Controller signal, 0–10 V', currentSource: 'Controller signal, 4–20 mA', supplyThreePhase: 'Supply', supplySinglePhase: 'Supply', isolator: 'Supply disconnecting device', inputFilter: 'Input filter', inputReactor: 'Line reactor', outputFilter: 'Output filter', motor: 'Motor', drive: 'Drive', starter: 'Soft starter', device: 'Device',
+  voltageSource: 'Controller signal, 0–10 V', currentSource: 'Controller signal, 4–20 mA', supplyThreePhase: 'Supply', supplySinglePhase: 'Supply', isolator: 'Supply disconnecting device', inputFilter: 'Input filter', inputReactor: 'Line reactor', outputFilter: 'Output filter', terminalStrip: 'Terminal strip', motor: 'Motor', drive: 'Drive', starter: 'Soft starter', device: 'Device',
 }; // prettier-ignore
 
 /** Parts to order, tools to bring, and what these are for. */

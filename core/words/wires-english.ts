@@ -39,6 +39,8 @@ const kinds: readonly (readonly [RegExp, (of: string) => string])[] = [
  * @example sayWire('latch.coil') // 'coil of the seal-in relay'
  */
 export function sayWire(name: string): string {
+  const onStrip = /^(.+)\.strip$/u.exec(name);
+  if (onStrip) return `${sayWire(onStrip[1])}, to the strip`;
   if (whole[name]) return whole[name];
   for (const [pattern, say] of kinds) {
     const match = pattern.exec(name);

@@ -21,6 +21,7 @@ import { ohmsBetween, Session, whyNotRunning, type OhmReading } from '@tactron/c
 import { type Trace, type TraceWindow } from '@tactron/core/trace';
 import { shownTrial } from '@tactron/core/procedure';
 import { trialsOf, type Trial } from '@tactron/core/trials';
+import { tasksOf } from './terminal-tasks';
 import { deviceKinds, sayCondition, sayMark, sayName, sayOpenPlace } from '@tactron/core/words';
 
 /** What an act or a look ahead changed of a running rehearsal. */
@@ -60,6 +61,8 @@ export interface Opened {
   readonly landings: readonly string[];
   readonly reference: number;
   readonly names: Readonly<Record<string, string>>;
+  /** What each terminal of the device is there for, in words. */
+  readonly tasks: Readonly<Record<string, string>>;
   readonly wires: readonly {
     readonly id: string;
     readonly number: string;
@@ -176,6 +179,7 @@ const worker = {
       landings: installation.landings,
       reference: installation.reference,
       names: Object.fromEntries(states.map((s) => [s, sayName(s)])),
+      tasks: tasksOf(job, profile, installation.device),
       device: device.id,
       wires: wires.map((w) => ({
         id: w.id,

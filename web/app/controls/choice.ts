@@ -12,8 +12,8 @@ let count = 0;
 @Component({
   selector: 'tac-choice',
   template: `
-    <div class="ask" [id]="id">{{ label() }}</div>
-    <div class="row" role="radiogroup" [attr.aria-labelledby]="id">
+    <div class="ask" [class.visually-hidden]="dense()" [id]="id">{{ label() }}</div>
+    <div class="row" role="radiogroup" [class.dense]="dense()" [attr.aria-labelledby]="id">
       @for (option of options(); track option.value) {
         <button
           class="act"
@@ -42,12 +42,27 @@ let count = 0;
       flex-wrap: wrap;
       gap: 6px;
     }
+    .dense {
+      gap: 3px;
+    }
+    .dense .act {
+      min-height: 32px;
+      padding: 0 10px;
+      font-size: 14px;
+    }
+    @media (pointer: coarse) {
+      .dense .act {
+        min-height: 44px;
+      }
+    }
   `,
 })
 export class Choice {
   readonly label = input.required<string>();
   readonly options = input.required<readonly Option[]>();
   readonly value = input<string | undefined>();
+  /** In a row of tools: low, its label for screen readers only. */
+  readonly dense = input(false);
   readonly changed = output<string>();
   protected readonly id = `choice-${++count}`;
 }

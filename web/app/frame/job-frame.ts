@@ -73,6 +73,12 @@ export class JobFrame {
   protected readonly proposalOpen = signal(false);
 
   protected readonly keys = inject(Keys);
+  /** A stage that takes the whole height and width: the pocket lies over it, and is shut when one comes to it. */
+  protected readonly onBench = signal(false);
+  private readonly benchPocket = signal(false);
+  protected readonly pocket = computed(() =>
+    this.onBench() ? this.benchPocket() : this.preferences.pocket(),
+  );
 
   protected readonly clock = moment;
 
@@ -100,6 +106,18 @@ export class JobFrame {
       off.forEach((end) => end());
       this.store.dispatch(JobActions.close());
     });
+  }
+
+  /** Each stage begins at its top. */
+  protected arrived(stage: unknown, field: HTMLElement): void {
+    field.scrollTop = 0;
+    this.onBench.set((stage as { bench?: boolean }).bench === true);
+    this.benchPocket.set(false);
+  }
+
+  protected openPocket(open: boolean): void {
+    if (this.onBench()) this.benchPocket.set(open);
+    else this.preferences.pocket.set(open);
   }
 
   protected declare(state: (typeof this.states)[number]): void {

@@ -1,3 +1,4 @@
+import { NgTemplateOutlet } from '@angular/common';
 import { Component, computed, inject } from '@angular/core';
 import { landingParts, type Act } from '@tactron/core/job';
 import { formatNumber } from '@tactron/core/units';
@@ -17,6 +18,8 @@ interface DeviceKey {
 interface ShownLanding {
   readonly landing: string;
   readonly name: string;
+  /** What it is there for. */
+  readonly task: string;
   readonly text: string;
   readonly on: boolean;
 }
@@ -24,6 +27,7 @@ interface ShownLanding {
 /** The device as it stands there: display, keys, and the voltage of every landing of the circuit. */
 @Component({
   selector: 'tac-device-face',
+  imports: [NgTemplateOutlet],
   templateUrl: './device-face.html',
   styleUrl: './device-face.scss',
 })
@@ -78,9 +82,19 @@ export class DeviceFace {
 
   /** Id of the drive or starter itself. */
   private readonly device = computed(() => this.session.opened()?.device ?? '');
-  protected readonly own = computed(
+  private readonly own = computed(
     () => this.groups().find((g) => g.id === this.device())?.landings ?? [],
   );
+  private readonly wired = computed(
+    () =>
+      new Set(Object.values(this.open.job()?.adopted?.wires ?? {}).flatMap((w) => [w.from, w.to])),
+  );
+  /** Terminals that something is landed on; the others fold away. */
+  protected readonly used = computed(() => this.own().filter((l) => this.wired().has(l.landing)));
+  protected readonly unused = computed(() =>
+    this.own().filter((l) => !this.wired().has(l.landing)),
+  );
+  protected readonly isText = (text: string): boolean => text !== '';
   protected readonly others = computed(() => this.groups().filter((g) => g.id !== this.device()));
 
   /** Landings by device: the device's control terminals, and what is wired of the others in the order of the tags. */
@@ -89,9 +103,7 @@ export class DeviceFace {
     if (!opened) return [];
     const now = this.session.shownUs();
     const tags = this.open.job()?.adopted?.devices ?? {};
-    const wired = new Set(
-      Object.values(this.open.job()?.adopted?.wires ?? {}).flatMap((w) => [w.from, w.to]),
-    );
+    const wired = this.wired();
     const by = new Map<string, ShownLanding[]>();
     opened.landings.forEach((landing, i) => {
       const { device, terminal } = landingParts(landing);
@@ -104,6 +116,7 @@ export class DeviceFace {
       list.push({
         landing,
         name: terminal,
+        task: device === opened.device ? (opened.tasks[terminal] ?? '') : '',
         text: this.voltText(i, opened.reference, now),
         on: this.isOn(device, terminal),
       });
@@ -128,6 +141,7 @@ export class DeviceFace {
             {
               landing,
               name: this.leads.name(landing),
+              task: '',
               text: this.voltText(i, opened.reference, now),
               on: false,
             },
@@ -135,6 +149,18 @@ export class DeviceFace {
         : [];
     });
   });
+
+  /** Relays, contactors and fuses of the panel, as they stand. */
+  protected readonly coils = computed(() =>
+    (this.session.opened()?.devices ?? []).flatMap((d) => {
+      if (d.id === 'brake' || (d.kind !== 'coil' && d.kind !== 'fuse')) return [];
+      const on = this.at(d.kind === 'coil' ? `${d.id}.on` : `${d.id}.blown`) === 1;
+      const words = d.kind === 'coil' ? ['pulled in', 'dropped out'] : ['blown', 'whole'];
+      const chatters = d.kind === 'coil' && this.at(`${d.id}.chatters`) === 1;
+      const text = chatters ? 'chatters' : words[on ? 0 : 1];
+      return [{ id: d.id, tag: d.tag, name: d.name, on, text }];
+    }),
+  );
 
   private stateOf(id: string): string {
     const names = this.session.trace()?.signals.find((s) => s.id === id)?.states;
@@ -172,7 +198,7 @@ export class DeviceFace {
     if (v)
       return v.ac > 1
         ? `${formatNumber(v.ac, 0, mark)} V~`
-        : `${formatNumber(Math.abs(v.dc) < 5e-3 ? 0 : v.dc, 2, mark)} V`;
+        : `${formatNumber(Math.abs(v.dc) < 5e-3 ? 0 : v.dc, Math.abs(v.dc) < 15 ? 2 : 1, mark)} V`;
     const earth = opened.landings.indexOf('supply:PE');
     const against = earth >= 0 ? voltsAt(opened.trace, landing, earth, now) : null;
     return against ? `${formatNumber(against.ac, 0, mark)} V~` : 'floating';

@@ -110,6 +110,51 @@ export class Lanes {
     return seen;
   });
 
+  /** Rows of act names that are used now. */
+  protected readonly tickRows = computed(() => Math.max(1, ...this.ticks().map((t) => t.row + 1)));
+  /** Times below the acts. */
+  protected readonly scale = computed(() =>
+    [0, 0.25, 0.5, 0.75, 1].map((share) => ({
+      at: share * 100,
+      text: `${formatNumber(
+        (this.fromUs() + share * this.spanS() * 1e6) / 1e6,
+        this.spanS() < 2 ? 2 : 1,
+        this.preferences.decimal(),
+      )} s`,
+    })),
+  );
+
+  /** The wheel zooms; with Shift, or moved sideways, it goes earlier and later. */
+  protected wheel(event: WheelEvent): void {
+    const sideways = Math.abs(event.deltaX) > Math.abs(event.deltaY);
+    if (!event.shiftKey && !event.ctrlKey && !sideways && !event.altKey) {
+      // Where the lanes themselves scroll, the plain wheel is theirs.
+      const field = event.currentTarget as Element;
+      if (field.scrollHeight > field.clientHeight + 1) return;
+    }
+    event.preventDefault();
+    const by = sideways ? event.deltaX : event.deltaY;
+    if (event.shiftKey || sideways) this.move(Math.sign(by) * 0.1);
+    else this.zoom(by < 0);
+  }
+
+  protected key(event: KeyboardEvent): void {
+    switch (event.key) {
+      case '+':
+      case '-':
+        this.zoom(event.key === '+');
+        break;
+      case 'ArrowLeft':
+      case 'ArrowRight':
+        this.move(event.key === 'ArrowLeft' ? -0.25 : 0.25);
+        break;
+      default:
+        return;
+    }
+    event.preventDefault();
+    event.stopPropagation();
+  }
+
   private x(us: number | null): number | null {
     if (us === null || us < this.fromUs() || us > this.edgeUs()) return null;
     return ((us - this.fromUs()) / (this.spanS() * 1e6)) * WIDTH;

@@ -20,9 +20,12 @@ import { Preferences } from '../../frame/preferences';
 import { OpenJob } from '../../job-state/open-job';
 import { BenchTools } from './bench-tools';
 import { DeviceFace } from './device-face';
+import { functionOf } from './faces/face-look';
 import { valueAt } from './lane-reader';
 import { Lanes, type LaneSpec } from './lanes';
 import { Leads } from './leads';
+import { LiveCircuit } from './live-circuit';
+import { PowerBar } from './power-bar';
 import { ScriptShelf } from './script-shelf';
 import { RehearsalSession, type SettingsChoice } from './session';
 import { StationPanel } from './station-panel';
@@ -39,6 +42,8 @@ import { WhyPanel } from './why-panel';
     DeviceFace,
     Icon,
     Lanes,
+    LiveCircuit,
+    PowerBar,
     ScriptShelf,
     StationPanel,
     SweepPanel,
@@ -47,6 +52,7 @@ import { WhyPanel } from './why-panel';
   providers: [RehearsalSession, Leads],
   templateUrl: './rehearse-stage.html',
   styleUrl: './rehearse-stage.scss',
+  host: { '[class.wide]': "tab() === 'circuit' || tab() === 'sweep'" },
 })
 export class RehearseStage {
   protected readonly open = inject(OpenJob);
@@ -57,7 +63,39 @@ export class RehearseStage {
   /** Trial to show, and the moment of it, µs; both in the address. */
   readonly trial = input<string>();
   readonly at = input<string>();
+  /** Whether the trial runs from its beginning. */
+  readonly play = input<string>();
   protected readonly from = signal<'planned' | 'factory' | 'left'>('planned');
+  /** The frame gives it the whole height, and lays the pocket over it. */
+  readonly bench = true;
+  protected readonly tab = signal('lanes');
+  protected readonly tabs = [
+    { value: 'lanes', name: 'Lanes' },
+    { value: 'circuit', name: 'Circuit' },
+    { value: 'sweep', name: 'What if it breaks' },
+    { value: 'scripts', name: 'Scripts' },
+  ];
+  /** Acts of the live tests in their order, with what is asked in each: what can be played here first. */
+  protected readonly acts = computed(() => {
+    const acts: {
+      id: string;
+      title: string;
+      steps: { key: string; do: string; must: string }[];
+    }[] = [];
+    for (const { step, title, do: does, must } of this.open.derived()?.steps ?? []) {
+      if (!step.acts?.length && acts.at(-1)?.id !== step.act) continue;
+      if (acts.at(-1)?.id !== step.act) acts.push({ id: step.act ?? '', title, steps: [] });
+      acts.at(-1)?.steps.push({ key: step.key, do: does, must });
+    }
+    return acts;
+  });
+  protected readonly shownAct = computed(() =>
+    this.acts().find((a) => `live.${a.id}` === this.trial()),
+  );
+  protected readonly nextAct = computed(() => {
+    const [acts, shown] = [this.acts(), this.shownAct()];
+    return acts[shown ? (acts.indexOf(shown) + 1) % acts.length : 0];
+  });
   protected readonly rates = [
     { value: '0.02', name: '1/50' },
     { value: '0.2', name: '1/5' },
@@ -128,9 +166,10 @@ export class RehearseStage {
     return [
       { id: 'device.hz', name: 'Output', unit: 'Hz', low: lowHz, high: maxHz },
       { id: 'device.state', name: 'State', unit: '', low: 0, high: states.length - 1, states },
+      { id: 'shaft.hz', name: 'Shaft', unit: 'Hz', low: lowHz, high: maxHz },
       ...worked.map((d) => ({
         id: `${d.id}.position`,
-        name: d.tag,
+        name: `${d.tag} ${functionOf(d)}`,
         unit: '',
         low: 0,
         high: d.positions.length - 1,
@@ -141,7 +180,6 @@ export class RehearseStage {
         .filter((s) => used.has(s.id) || (s.of.kind === 'landing' && /\.(S|ST)[AB]$/u.test(s.id)))
         .map((s) => level(s.id, s.id.replace('device.', 'Input '))),
       level('supply.on', 'Supply'),
-      { id: 'shaft.hz', name: 'Shaft', unit: 'Hz', low: lowHz, high: maxHz },
     ];
   });
 
@@ -176,6 +214,14 @@ export class RehearseStage {
   private async show(job: Job, profile: Profile, trial: string): Promise<void> {
     await this.session.open(job, profile, { trial }, [], false);
     this.session.seek(Number(this.at() ?? 0));
+    if (this.play()) this.session.playing.set(true);
+  }
+
+  /** Plays the next act of the live tests as one person does it, from its beginning. */
+  protected async playNext(): Promise<void> {
+    const next = this.nextAct();
+    if (!next) return;
+    await this.router.navigate([], { queryParams: { trial: `live.${next.id}`, play: 1 } });
   }
 
   /** Back to a rehearsal of one's own, from the start. */

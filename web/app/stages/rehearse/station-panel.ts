@@ -1,20 +1,28 @@
-import { NgTemplateOutlet } from '@angular/common';
-import { Component, computed, inject } from '@angular/core';
+import { Component, computed, inject, signal } from '@angular/core';
 import { formatNumber } from '@tactron/core/units';
 import type { ShownDevice } from '../../compute/rehearse.worker';
 import { Preferences } from '../../frame/preferences';
 import { OpenJob } from '../../job-state/open-job';
+import { DialFace } from './faces/dial-face';
+import { functionOf, lookOf } from './faces/face-look';
+import { PushButton } from './faces/push-button';
+import { SwitchFace } from './faces/switch-face';
 import { valueAt } from './lane-reader';
-import { PushButton } from './push-button';
 import { RehearsalSession } from './session';
 
 const byTag = (x: ShownDevice, y: ShownDevice): number =>
   x.tag.localeCompare(y.tag, 'en', { numeric: true });
 
-/** Everything a hand, the process and the supply do: switches, buttons, dials, signals, and what lamps and relays show. */
+const ranks = ['stop', 'powerOff', 'start', 'powerOn'] as const;
+const rankOf = ({ id }: ShownDevice): number => {
+  const at = ranks.findIndex((name) => id.startsWith(`button.${name}`));
+  return at < 0 ? ranks.length : at;
+};
+
+/** Everything a hand and the process do, with true faces: switches, buttons, dials, signals, and what lamps and relays show. */
 @Component({
   selector: 'tac-station-panel',
-  imports: [NgTemplateOutlet, PushButton],
+  imports: [DialFace, PushButton, SwitchFace],
   templateUrl: './station-panel.html',
   styleUrl: './station-panel.scss',
 })
@@ -26,11 +34,16 @@ export class StationPanel {
   private readonly devices = computed(() =>
     [...(this.session.opened()?.devices ?? [])].sort(byTag),
   );
-  protected readonly supplies = computed(() => this.devices().filter((d) => d.kind === 'power'));
-  protected readonly breakers = computed(() =>
-    this.devices().filter((d) => d.workedBy === 'supply' && d.positions.length === 2),
+  protected readonly functionOf = functionOf;
+  protected readonly lookOf = lookOf;
+  /** A press stays in until the next one: for a second hand that is not there. */
+  protected readonly latches = signal(false);
+  /** Stop before start, as they stand on a station; then what is only held. */
+  protected readonly buttons = computed(() =>
+    this.devices()
+      .filter((d) => d.momentary)
+      .sort((x, y) => rankOf(x) - rankOf(y)),
   );
-  protected readonly buttons = computed(() => this.devices().filter((d) => d.momentary));
   /** Selectors and maintained buttons, the emergency stop before all others. */
   protected readonly hands = computed(() =>
     this.devices()
@@ -57,43 +70,16 @@ export class StationPanel {
         ]
       : []),
   ]);
-  protected readonly shows = computed(() =>
-    this.devices().flatMap((d) => {
-      const signal =
-        d.kind === 'load'
-          ? `${d.id}.lit`
-          : d.kind === 'coil'
-            ? `${d.id}.on`
-            : d.kind === 'fuse'
-              ? `${d.id}.blown`
-              : '';
-      if (!signal) return [];
-      const on = this.at(signal) === 1;
-      const words =
-        d.id === 'brake'
-          ? ['open', 'closed']
-          : { load: ['on', 'off'], coil: ['pulled in', 'dropped out'], fuse: ['blown', 'whole'] }[
-              d.kind as 'load' | 'coil' | 'fuse'
-            ];
-      const chatters = d.kind === 'coil' && this.at(`${d.id}.chatters`) === 1;
-      return [
-        { id: d.id, tag: d.tag, name: d.name, on, text: chatters ? 'chatters' : words[on ? 0 : 1] },
-      ];
-    }),
+  /** What lights, sounds or holds: seen by a person at the station or at the machine. */
+  protected readonly lamps = computed(() =>
+    this.devices()
+      .filter((d) => d.kind === 'load' || d.id === 'brake')
+      .map((d) => {
+        const on = this.at(`${d.id}.lit`) === 1 || this.at(`${d.id}.on`) === 1;
+        const [yes, no] = d.id === 'brake' ? ['open', 'closed'] : ['on', 'off'];
+        return { id: d.id, tag: d.tag, function: functionOf(d), on, text: on ? yes : no };
+      }),
   );
-  protected readonly supplyOn = computed(() => this.at('supply.on') === 1);
-  protected readonly phases = computed(() =>
-    this.session.opened()?.landings.includes('supply:L3') ? (['L1', 'L2', 'L3'] as const) : [],
-  );
-  private readonly lost = computed(() => {
-    const lost = new Set<string>();
-    for (const { t, act } of this.session.log()) {
-      if (t > this.session.shownUs()) break;
-      if ((act.do === 'supplyOff' || act.do === 'supplyOn') && act.phase)
-        lost[act.do === 'supplyOff' ? 'add' : 'delete'](act.phase);
-    }
-    return lost;
-  });
   /** Where the dial of the device stands: it has no signal of its own. */
   private readonly panelPct = computed(() => {
     const act = this.session
@@ -122,17 +108,6 @@ export class StationPanel {
     return d.positions[this.at(`${d.id}.position`)] ?? '';
   }
 
-  /** What a button does, from its role; the kind where the role says no more. */
-  protected buttonName(d: ShownDevice): string {
-    return d.id.startsWith('button.')
-      ? d.id
-          .replace(/^button\./u, '')
-          .replace('.', ' ')
-          .replace(/([A-Z])/gu, ' $1')
-          .toLowerCase()
-      : d.name.toLowerCase();
-  }
-
   protected push(id: string, down: boolean): void {
     void this.session.act({ do: down ? 'press' : 'release', device: id });
   }
@@ -142,36 +117,7 @@ export class StationPanel {
       void this.session.act({ do: 'turn', device: d.id, position });
   }
 
-  protected key(event: KeyboardEvent, d: ShownDevice, position: string): void {
-    if (event.key !== ' ' && event.key !== 'Enter') return;
-    event.preventDefault();
-    this.turn(d, position);
-  }
-
   protected dial(id: string, pct: number): void {
     void this.session.act({ do: 'dial', device: id, to: Math.min(1, Math.max(0, pct / 100)) });
-  }
-
-  protected toggleSupply(): void {
-    void this.session.act({ do: this.supplyOn() ? 'supplyOff' : 'supplyOn' });
-  }
-
-  protected hasPhase(phase: string): boolean {
-    return !this.lost().has(phase);
-  }
-
-  protected togglePhase(phase: 'L1' | 'L2' | 'L3'): void {
-    void this.session.act({ do: this.hasPhase(phase) ? 'supplyOff' : 'supplyOn', phase });
-  }
-
-  protected togglePower(d: ShownDevice): void {
-    void this.session.act({
-      do: this.at(`${d.id}.on`) === 1 ? 'supplyOff' : 'supplyOn',
-      device: d.id,
-    });
-  }
-
-  protected toggleBreaker(d: ShownDevice): void {
-    this.turn(d, this.position(d) === 'on' ? 'off' : 'on');
   }
 }

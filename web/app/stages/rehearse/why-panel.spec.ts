@@ -32,9 +32,10 @@ describe('why panel', () => {
     return { session, fixture, page, ask };
   }
 
-  it('says nothing until it is asked', async () => {
-    const { page } = await bed([met, open]);
-    expect(page.querySelector('ol')).toBeNull();
+  it('answers without being asked', async () => {
+    const { page, fixture } = await bed([met, open]);
+    await fixture.whenStable();
+    expect(page.textContent).toContain('The stop circuit at D1 is open');
   });
 
   it('puts the first unmet condition first, with its open places, and folds those that are met', async () => {

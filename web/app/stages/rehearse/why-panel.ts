@@ -123,12 +123,13 @@ export class WhyPanel {
     (this.conditions() ?? []).filter((c) => c.met);
 
   constructor() {
-    // Once asked, the answer follows every act and everything that happens by itself.
+    // The answer follows every act and everything that happens by itself.
     effect(() => {
       this.session.log();
       this.session.stretch();
+      const opened = this.session.opened() !== null;
       untracked(() => {
-        if (this.conditions()) void this.ask();
+        if (opened) void this.ask();
       });
     });
   }

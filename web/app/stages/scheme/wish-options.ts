@@ -70,6 +70,10 @@ export const wishOptions = {
     option('contactor', 'line contactor alone'),
     option('outputInhibit', 'inhibit input alone'),
   ],
+  fieldWires: [
+    { value: 'direct', name: 'straight to the device' },
+    { value: 'strip', name: 'over a terminal strip' },
+  ],
   footStops: [
     option('none', 'none'),
     option('stop', 'stops'),

@@ -3,15 +3,16 @@ import { TestBed } from '@angular/core/testing';
 import { PushButton } from './push-button';
 
 describe('push button', () => {
-  function bed() {
+  function bed(latches = false) {
     TestBed.configureTestingModule({ providers: [provideZonelessChangeDetection()] });
     const fixture = TestBed.createComponent(PushButton);
     fixture.componentRef.setInput('tag', 'S2');
+    fixture.componentRef.setInput('latches', latches);
     const seen: string[] = [];
     fixture.componentInstance.press.subscribe(() => seen.push('press'));
     fixture.componentInstance.release.subscribe(() => seen.push('release'));
     fixture.detectChanges();
-    const [push, hold] = [...(fixture.nativeElement as HTMLElement).querySelectorAll('button')];
+    const push = (fixture.nativeElement as HTMLElement).querySelector('button') as HTMLElement;
     const does = (type: string, init: object = {}): void =>
       void push.dispatchEvent(
         new (type.startsWith('key') ? KeyboardEvent : PointerEvent)(type, {
@@ -19,7 +20,7 @@ describe('push button', () => {
           ...init,
         }),
       );
-    return { push, hold, seen, does, fixture };
+    return { push, seen, does, fixture };
   }
 
   it('is closed while the pointer or the key is down', () => {
@@ -51,13 +52,24 @@ describe('push button', () => {
     expect(seen).toEqual(['press', 'release']);
   });
 
-  it('stays in while it is held, so that another can be pressed', () => {
-    const { hold, seen, does } = bed();
-    hold.click();
+  it('stays in until the next press where presses latch, so that another can be pressed', () => {
+    const { seen, does } = bed(true);
+    does('pointerdown');
     does('pointerup');
     does('blur');
     expect(seen).toEqual(['press']);
-    hold.click();
+    does('pointerdown');
+    expect(seen).toEqual(['press', 'release']);
+    does('keydown', { key: 'Enter' });
+    does('keyup', { key: 'Enter' });
+    expect(seen.at(-1)).toBe('press');
+  });
+
+  it('lets go of what was kept in when presses latch no more', () => {
+    const { seen, does, fixture } = bed(true);
+    does('pointerdown');
+    fixture.componentRef.setInput('latches', false);
+    fixture.detectChanges();
     expect(seen).toEqual(['press', 'release']);
   });
 });
