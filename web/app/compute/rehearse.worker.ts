@@ -22,7 +22,14 @@ import { type Trace, type TraceWindow } from '@tactron/core/trace';
 import { shownTrial } from '@tactron/core/procedure';
 import { trialsOf, type Trial } from '@tactron/core/trials';
 import { tasksOf } from './terminal-tasks';
-import { deviceKinds, sayCondition, sayMark, sayName, sayOpenPlace } from '@tactron/core/words';
+import {
+  deviceKinds,
+  relayNames,
+  sayCondition,
+  sayMark,
+  sayName,
+  sayOpenPlace,
+} from '@tactron/core/words';
 
 /** What an act or a look ahead changed of a running rehearsal. */
 export interface Frame {
@@ -179,7 +186,7 @@ const worker = {
       landings: installation.landings,
       reference: installation.reference,
       names: Object.fromEntries(states.map((s) => [s, sayName(s)])),
-      tasks: tasksOf(job, profile, installation.device),
+      tasks: tasksOf(job, profile, installation.device, relayNames),
       device: device.id,
       wires: wires.map((w) => ({
         id: w.id,

@@ -1,7 +1,9 @@
 import type { Profile } from '@tactron/core/catalogue';
 import type { InstalledDevice } from '@tactron/core/installation';
 import type { Job } from '@tactron/core/job';
-import { relayNames } from '@tactron/core/words';
+
+/** What a relay is called by its task. */
+type Names = Readonly<Record<string, string>>;
 
 /** Words of a role: `jogForward` → `jog forward`. */
 const inWords = (role: string): string =>
@@ -13,7 +15,11 @@ const inWords = (role: string): string =>
 const contacts = { common: 'com', no: 'make', nc: 'break' } as const;
 
 /** What a terminal is there for, by its kind. */
-function byKind(terminal: Profile['terminals'][string], device: InstalledDevice): string {
+function byKind(
+  terminal: Profile['terminals'][string],
+  device: InstalledDevice,
+  relayNames: Names,
+): string {
   switch (terminal.kind) {
     case 'enableInput':
       return `enable ${terminal.channel}`;
@@ -42,12 +48,13 @@ function byKind(terminal: Profile['terminals'][string], device: InstalledDevice)
 /**
  * What each terminal of the device does in this job: its task where the plan gives it one, else what it is by its kind.
  *
- * @example tasksOf(job, profile, installation.device)['D1'] // 'stop'
+ * @example tasksOf(job, profile, installation.device, relayNames)['D1'] // 'stop'
  */
 export function tasksOf(
   job: Job,
   profile: Profile,
   device: InstalledDevice,
+  relayNames: Names,
 ): Readonly<Record<string, string>> {
   const given = new Map(
     Object.entries(job.adopted?.assignments ?? {}).map(([id, a]) => [a.at, id] as const),
@@ -55,7 +62,7 @@ export function tasksOf(
   return Object.fromEntries(
     Object.entries(profile.terminals).map(([terminal, spec]) => {
       const id = given.get(`${device.id}:${terminal}`);
-      return [terminal, id === undefined ? byKind(spec, device) : inWords(id)];
+      return [terminal, id === undefined ? byKind(spec, device, relayNames) : inWords(id)];
     }),
   );
 }
