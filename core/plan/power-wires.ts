@@ -213,8 +213,13 @@ function bonds(
     if (isExposed({ kind, params: {} }))
       // What leaks through the filter goes through its own conductor.
       exposed.push(wire([bar, `${id}:${PROTECTIVE}`], `pe.${id}`, 'pe', { size: feedPe }));
-  const common = devices.find((d) => d.kind === 'controlTransformer');
-  return common
-    ? [...exposed, wire([`${common.id}:S2`, bar], 'control.earth', 'pe', { size })]
-    : exposed;
+  // One pole of every control supply of its own is bonded, or an earth fault is not seen.
+  const poles = { controlTransformer: 'S2', supply24: '-' } as const;
+  const names = { controlTransformer: 'control.earth', supply24: 'supply24.earth' } as const;
+  const commons = devices.flatMap(({ id, kind }) =>
+    kind === 'controlTransformer' || kind === 'supply24'
+      ? [wire([`${id}:${poles[kind]}`, bar], names[kind], 'pe', { size })]
+      : [],
+  );
+  return [...exposed, ...commons];
 }

@@ -29,6 +29,7 @@ import { startWhileCoasting } from './start-while-coasting.js';
 import { staysLive } from './stays-live.js';
 import { stopRelease } from './stop-release.js';
 import { suppliesBear } from './supplies-bear.js';
+import { wishOverridden } from './wish-overridden.js';
 import { unknownPolicy } from './unknown-policy.js';
 
 /** Every hazard rule; each finds nothing where it does not apply. */
@@ -62,6 +63,7 @@ export const hazardRules: readonly HazardRule[] = [
   loadsFitSupply,
   guardNotLocked,
   coilsSuppressed,
+  wishOverridden,
   unknownPolicy,
   requiredFunctions,
 ];
