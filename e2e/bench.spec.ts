@@ -52,3 +52,20 @@ test('the bench plays the acts of the tests one by one and tells what to expect'
   await page.getByRole('button', { name: 'Leave the trial' }).click();
   await expect(page.getByRole('button', { name: 'Supply off' })).toBeVisible();
 });
+
+test('the panel card tells every terminal with wire, task, setting and volts, and prints on one sheet', async ({
+  browser,
+}) => {
+  const page = await open(browser, '/jobs/0d3f2a1c-7b64-4c1e-8a7d-5e9b1c2d3a11/land');
+  await page.getByRole('link', { name: 'Terminals and panel card' }).click();
+  const control = page.getByRole('table', { name: 'Control terminals' });
+  const row = control.getByRole('row', { name: /T1:IN1/u });
+  await expect(row).toContainText('run forward');
+  await expect(row).toContainText('K1:28');
+  await expect(row).toContainText('311 = 1');
+  await expect(row).toContainText(/at rest.0 V.*B1 closed.24 V/u);
+  await expect(page.getByRole('list', { name: 'Power terminals' })).toContainText('T1:U – M1:U');
+  await expect(page.getByRole('table', { name: 'To be keyed' })).toContainText('SET × 2');
+  const pdf = (await page.pdf({ format: 'A4' })).toString('latin1');
+  expect(pdf.match(/\/Type\s*\/Page\b/gu)?.length).toBe(1);
+});

@@ -381,7 +381,7 @@ test('every view is clean for assistive technology in both themes, and fits tabl
     '/settings',
     '/sums/dialChart',
     '/sums/runUp',
-    ...['plate', 'scheme', 'land', 'key', 'rehearse', 'dead', 'live', 'handover', 'history'].map(
+    ...['plate', 'scheme', 'land', 'card', 'key', 'rehearse', 'dead', 'live', 'handover', 'history'].map(
       (s) => `/jobs/${auger}/${s}`,
     ),
   ];

@@ -3,3 +3,10 @@ export { heldValues, keyedShare, keyedSince, keySessionSince } from './held.js';
 export { handOverObstacles, type Obstacle } from './hand-over.js';
 export { foundValues, settingRows, snapshotOf, type SettingRow } from './three-sets.js';
 export { pastRecords, stepRecords, type StepRecord, type StepState } from './verdict.js';
+export {
+  isControl,
+  terminalRows,
+  type TerminalEnd,
+  type TerminalRow,
+  type TerminalVolts,
+} from './terminal-rows.js';

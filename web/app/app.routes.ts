@@ -55,6 +55,10 @@ export const routes: Routes = [
         loadComponent: () => import('./stages/land/land-stage').then((m) => m.LandStage),
       },
       {
+        path: 'card',
+        loadComponent: () => import('./stages/land/panel-card').then((m) => m.PanelCard),
+      },
+      {
         path: 'key',
         loadComponent: () => import('./stages/key/key-stage').then((m) => m.KeyStage),
       },

@@ -4,6 +4,7 @@ import type { Adopted, Evidence, Job, Scheme } from '@tactron/core/job';
 import type { Profile } from '@tactron/core/catalogue';
 import type { MotorCurves } from '@tactron/core/line';
 import type { Derived, PartsAndTools } from './compute.types';
+import type { CardWorker } from './card.worker';
 import type { CausesWorker } from './causes.worker';
 import type { CompareWorker } from './compare.worker';
 import type { DeriveWorker } from './derive.worker';
@@ -102,6 +103,13 @@ export class Compute {
     const worker = new Worker(new URL('./compare.worker', import.meta.url), { type: 'module' });
     worker.onerror = failed;
     return { worker: wrap<CompareWorker>(worker), end: () => worker.terminate() };
+  }
+
+  /** A worker for the card of the panel: it runs trials, and nothing else waits for them. */
+  card(failed: () => void): { worker: Remote<CardWorker>; end: () => void } {
+    const worker = new Worker(new URL('./card.worker', import.meta.url), { type: 'module' });
+    worker.onerror = failed;
+    return { worker: wrap<CardWorker>(worker), end: () => worker.terminate() };
   }
 
   /** A worker that looks for causes of a failed reading, so that the next answer never waits for it. */

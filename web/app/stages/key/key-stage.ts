@@ -4,6 +4,7 @@ import type { Value } from '@tactron/core/catalogue';
 import type { SaidLine } from '../../compute/compute.types';
 import { Choice } from '../../controls/choice';
 import { OpenJob } from '../../job-state/open-job';
+import { pressText } from './presses';
 import { ReadBack } from './read-back';
 
 const partNames: Readonly<Record<string, string>> = {
@@ -134,14 +135,7 @@ export class KeyStage {
     this.picked.set(null);
   }
 
-  protected presses(line: SaidLine): string {
-    return line.presses
-      .map(
-        (p) =>
-          `${p.key}${p.times > 1 ? ` × ${p.times}` : ''}${p.holdS ? ` (hold ${p.holdS} s)` : ''}`,
-      )
-      .join('   ');
-  }
+  protected readonly presses = pressText;
 
   protected startOverride(line: SaidLine): void {
     this.overriding.set(line.code ?? null);

@@ -1,10 +1,12 @@
 import { CdkDrag, type CdkDragEnd } from '@angular/cdk/drag-drop';
 import { Component, computed, inject, signal } from '@angular/core';
+import { RouterLink } from '@angular/router';
 import { landingParts, sizeText, tickOf, type AdoptedWire, type Job } from '@tactron/core/job';
 import type { DrawnWire } from '@tactron/core/formats';
 import { AttachmentRow } from '../../attachments/attachment-row';
 import { Compute } from '../../compute/compute';
 import { Choice } from '../../controls/choice';
+import { Icon } from '../../controls/icon';
 import { ShowMe } from '../../controls/show-me';
 import { OpenJob } from '../../job-state/open-job';
 
@@ -23,7 +25,7 @@ interface WireRow {
 /** Terminal row, station and wires; the schedule with the same selection; wire ends moved by drag or keyboard. */
 @Component({
   selector: 'tac-land-stage',
-  imports: [AttachmentRow, CdkDrag, Choice, ShowMe],
+  imports: [AttachmentRow, CdkDrag, Choice, Icon, RouterLink, ShowMe],
   templateUrl: './land-stage.html',
   styleUrl: './land-stage.scss',
 })
