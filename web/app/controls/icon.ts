@@ -34,9 +34,13 @@ import {
   mdiPaperclip,
   mdiHistory,
   mdiCogOutline,
+  mdiDotsVertical,
+  mdiCheckboxBlankCircleOutline,
 } from '@mdi/js';
 
 const paths = {
+  more: mdiDotsVertical,
+  unset: mdiCheckboxBlankCircleOutline,
   stop: mdiAlertOctagonOutline,
   warn: mdiAlertOutline,
   archive: mdiArchiveOutline,
@@ -75,6 +79,8 @@ const paths = {
   mdiPaperclip,
   mdiHistory,
   mdiCogOutline,
+  mdiDotsVertical,
+  mdiCheckboxBlankCircleOutline,
 } as const;
 export type IconName = keyof typeof paths;
 

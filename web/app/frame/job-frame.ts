@@ -1,4 +1,13 @@
-import { Component, DestroyRef, computed, effect, inject, input, signal } from '@angular/core';
+import {
+  Component,
+  DestroyRef,
+  ElementRef,
+  computed,
+  effect,
+  inject,
+  input,
+  signal,
+} from '@angular/core';
 import { MatMenuModule } from '@angular/material/menu';
 import { MatTooltipModule } from '@angular/material/tooltip';
 import { Router, RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
@@ -73,6 +82,9 @@ export class JobFrame {
   protected readonly proposalOpen = signal(false);
 
   protected readonly keys = inject(Keys);
+  /** Stage that is shown: it is brought into view in the walk, once more when its marks are there. */
+  protected readonly here = signal('');
+  private readonly marked = computed(() => this.open.derived() !== null);
   /** A stage that takes the whole height and width: the pocket lies over it, and is shut when one comes to it. */
   protected readonly onBench = signal(false);
   private readonly benchPocket = signal(false);
@@ -90,6 +102,14 @@ export class JobFrame {
       keys.on('redo', () => this.open.redo()),
       keys.on('n', () => this.go()),
     ];
+    const walk = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+    effect(() => {
+      this.here();
+      this.marked();
+      requestAnimationFrame(() =>
+        walk.querySelector('.walk a.here')?.scrollIntoView({ inline: 'nearest', block: 'nearest' }),
+      );
+    });
     effect((cleanup) => {
       const loading =
         this.state().status === 'loading' ||
