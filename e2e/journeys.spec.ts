@@ -381,9 +381,18 @@ test('every view is clean for assistive technology in both themes, and fits tabl
     '/settings',
     '/sums/dialChart',
     '/sums/runUp',
-    ...['plate', 'scheme', 'land', 'card', 'key', 'rehearse', 'dead', 'live', 'handover', 'history'].map(
-      (s) => `/jobs/${auger}/${s}`,
-    ),
+    ...[
+      'plate',
+      'scheme',
+      'land',
+      'card',
+      'key',
+      'rehearse',
+      'dead',
+      'live',
+      'handover',
+      'history',
+    ].map((s) => `/jobs/${auger}/${s}`),
   ];
   for (const theme of ['day', 'plant']) {
     const page = await open(browser, '/jobs', { theme });

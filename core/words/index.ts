@@ -1,4 +1,10 @@
-export { liveSectionNames, sayAct, sayDisplay, sayShaft } from './live-english.js';
+export {
+  deadSectionNames,
+  liveSectionNames,
+  sayAct,
+  sayDisplay,
+  sayShaft,
+} from './live-english.js';
 export { sayFaults, type SaidFault } from './faults-english.js';
 export { sayTitle } from './facts-english.js';
 export { relayNames, sayDoing, sayRequirement } from './requirements-english.js';

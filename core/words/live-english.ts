@@ -180,6 +180,26 @@ export const livePhrases: Readonly<Record<string, (a: Args) => string>> = {
   'section.stop': (a) => `Press the stop key of the device${a['breaker'] ? `; if it does not stop, open ${s(a['breaker'])}` : ''}. Watch the shaft until it stands.`,
   'isolator.dead': (a) => `Everything at rest: put ${s(a['isolator'])} to off and lock it. When the device has discharged, prove dead with a proved tester at ${s(a['at'])}, against each other and against earth.`,
   'isolator.dead.must': (a) => `No voltage at any of them${a['foreign'] ? `; ${s(a['foreign'])} has a source of its own and is switched off elsewhere` : ''}.`,
+  'dead.lock': (a) => `Open ${s(a['off'])}${a['others'] ? ` and every other source: ${s(a['others'])}` : ''}. Lock and tag each with your own lock, keep the key.`,
+  'dead.lock.must': (a) => `${s(a['off'])}${a['others'] ? ` and ${s(a['others'])}` : ''} open and locked.`,
+  'dead.prove': (a) => `Prove the tester on a known source. Test ${s(a['at'])} against each other and against earth. Prove the tester again.`,
+  'dead.link': (a) => `Wait the time that stands on the device, then measure ${s(a['plus'])} against ${s(a['minus'])}, and each against earth. Enter the highest.`,
+  'dead.link.must': (a) => `below ${n(a['volts'], 0)} V`,
+  'dead.links': (a) => `Look at every link and slide switch of ${s(a['device'])}, and at its plate: type and voltage as in this job.`,
+  'dead.links.must': (a) => `They stand at ${s(a['links'])}.`,
+  'dead.pe': (a) => `Low-ohm meter: measure protective conductor ${s(a['wire'])} from ${s(a['from'])} to ${s(a['to'])}.`,
+  'dead.pe.must': (a) => `${n(a['ohm'], 3)} Ω of copper, and the two landings`,
+  'dead.loop.rest': (a) => `Leads at ${s(a['a'])} and ${s(a['b'])}; ${s(a['device'])} at rest. Read ohms.`,
+  'dead.loop.worked': (a) => `Leads stay at ${s(a['a'])} and ${s(a['b'])}: ${a['position'] ? `put ${s(a['device'])} to ${s(a['position'])}` : a['estop'] ? `press ${s(a['device'])} in` : `press ${s(a['device'])}, or let it close`}. Read ohms, then put it back.`,
+  'dead.open': () => 'Open: the meter shows no way.',
+  'dead.way': (a) => `${n(a['ohm'], 2)} Ω through the two wires and the contact`,
+  'dead.dial': (a) => `Leads at ${s(a['a'])} and ${s(a['b'])}: ${s(a['device'])} at ${n(a['pct'], 0)} %.`,
+  'dead.dial.must': (a) => `${n(a['ohm'], 0)} Ω by its track, rising from one end to the other`,
+  'dead.earth': (a) => `Measure ${s(a['at'])} against the protective bar: nothing of the control may lie on earth.`,
+  'dead.insulation': (a) => `Disconnect the motor cable at ${s(a['device'])}: U, V and W off. 500 V insulation tester from U, V, W joined to the motor’s protective conductor (${s(a['motor'])}). Discharge, then land it again.`,
+  'dead.insulation.must': (a) => `at least ${n(a['least'], 0)} MΩ, a sound motor far above ${n(a['good'], 0)} MΩ`,
+  'dead.covers': () => 'Pull every wire, tighten every terminal to the torque of its maker, count the tools out, close the covers.',
+  'dead.covers.must': () => 'Nothing loose, nothing left inside, covers closed.',
   'supply.returns': (a) => `${running(a)} Open ${s(a['device'])}${a['kept'] ? '; the motor runs on' : ' and wait until the shaft stands'}. Stand clear, close ${s(a['device'])}.`,
   'supply.runsOn': () => 'The motor has run on all the while.',
   'supply.staysStopped': () => 'The motor stays stopped until a new start is given.',
@@ -228,6 +248,10 @@ export const cautions: Readonly<Record<string, string>> = {
     'The station is not landed whole: no stop, guard or emergency stop counts. Power can be cut by hand at any moment.',
   proveDead:
     'Work inside the panel: only with every supply off, locked, and proved dead; wait until the DC link has discharged.',
+  provesDead:
+    'Until this is done everything counts as live. Local rules, two-pole tester of the right category, guarded probes.',
+  insulation:
+    'Never an insulation tester on the device or on electronics: the cable must be off at both U, V, W and the brake.',
   movesAtEnd: 'Letting go at the end moves the motor once more. Stay clear until it stands.',
 };
 
@@ -245,9 +269,26 @@ export const liveSectionNames: Readonly<Record<string, string>> = {
   return: 'Power gone and back',
 };
 
+/** Parts of the dead checks, by their act. */
+export const deadSectionNames: Readonly<Record<string, string>> = {
+  isolate: 'Isolate and prove dead',
+  links: 'What was delivered',
+  pe: 'Protective conductors',
+  loop: 'Loops of the control, at the device’s own terminals',
+  dial: 'Dial',
+  close: 'Earth, insulation, covers',
+};
+
 /** Short names of acts; a part of it stands for what comes after the point. */
 const actNames: Readonly<Record<string, (a: Args, part: string) => string>> = {
   links: () => 'Links and switches',
+  'dead.isolate': (a) => `${s(a['off'])} locked, proved dead`,
+  'dead.links': () => 'Links and plate',
+  'dead.pe': () => 'Each protective conductor',
+  dead: (a, part) =>
+    part.startsWith('loop') ? `${s(a['device'])} between ${s(a['a'])} and ${s(a['b'])}` : part,
+  'dead.dial': (a) => `${s(a['device'])} at both ends`,
+  'dead.close': () => 'Earth, insulation, covers',
   'supply.volts': () => 'Supply, pole by pole',
   'supply.on': () => 'Power on',
   input: (a) => `${s(a['device'])} at ${s(a['terminal'])}`,

@@ -69,7 +69,8 @@ export const routes: Routes = [
       },
       {
         path: 'dead',
-        loadComponent: () => import('./stages/dead/dead-stage').then((m) => m.DeadStage),
+        data: { part: 'dead' },
+        loadComponent: () => import('./stages/live/live-stage').then((m) => m.LiveStage),
       },
       {
         path: 'live',

@@ -116,6 +116,10 @@ export interface Derived {
   readonly keying: { readonly done: number; readonly of: number };
   readonly rows: readonly SaidRow[];
   readonly steps: readonly SaidStep[];
+  /** Checks with everything isolated. */
+  readonly dead: readonly SaidStep[];
+  /** Landings whose way only a relay closes: not to be seen dead. */
+  readonly notDead: readonly string[];
   /** Links and slide switches of the device, once a plan is adopted. */
   readonly links: readonly LinkLine[];
   /** What was found built otherwise than planned, in the order in which it was noted. */

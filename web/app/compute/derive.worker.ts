@@ -16,7 +16,13 @@ import {
   requirementsHeld,
   mayBeStated,
 } from '@tactron/core/hazards';
-import type { Evidence, Finding, Job, Scheme } from '@tactron/core/job';
+import {
+  landingParts,
+  type Evidence,
+  type Finding,
+  type Job,
+  type Scheme,
+} from '@tactron/core/job';
 import {
   adoption,
   linkLines,
@@ -35,7 +41,7 @@ import {
   type MotorCurves,
   type PlateFact,
 } from '@tactron/core/line';
-import { liveOfSection, liveSteps } from '@tactron/core/procedure';
+import { deadOf, liveOfSection, liveSteps } from '@tactron/core/procedure';
 import {
   foundValues,
   handList,
@@ -53,6 +59,7 @@ import {
 } from '@tactron/core/records';
 import { schemeMissing, shippedArrangements, startFrom } from '@tactron/core/scheme';
 import {
+  deadSectionNames,
   liveSectionNames,
   deviceKinds,
   say,
@@ -89,6 +96,8 @@ const answerSets: readonly (readonly string[])[] = [
   ['comesToRest', 'keepsTurning'],
   ['worked', 'didNotWork'],
   ['dead', 'staysLive'],
+  ['done', 'notDone'],
+  ['openLoop', 'through'],
   ['changes', 'nothing'],
   ['asPlanned', 'otherwise'],
 ];
@@ -119,6 +128,18 @@ function saidSteps(records: readonly StepRecord[]): SaidStep[] {
   return records.map((record) => saidStep(record, first.get(record.step.act ?? '')?.do.args ?? {}));
 }
 
+/** Part of the tests that a step belongs to, in words. */
+function sectionText({ section, act }: StepRecord['step']): string {
+  if (section !== undefined) return liveSectionNames[section];
+  return deadSectionNames[act?.split('.')[1] ?? ''] ?? '';
+}
+
+/** A landing as it is marked on the panel. */
+function landingText(job: Job, landing: string): string {
+  const { device, terminal } = landingParts(landing);
+  return `${job.adopted?.devices[device]?.tag ?? device}:${terminal}`;
+}
+
 function saidStep(record: StepRecord, named: StepRecord['step']['do']['args']): SaidStep {
   const { step } = record;
   const answers = answersTo(step.expect?.kind === 'state' ? step.expect.is : '');
@@ -130,7 +151,7 @@ function saidStep(record: StepRecord, named: StepRecord['step']['do']['args']): 
     cautions: step.cautions.map(sayCaution),
     unmet: step.requirement?.unmet ? sayDoing(step.requirement.unmet) : '',
     title: step.act === undefined ? '' : sayAct(step.act, named),
-    section: step.section === undefined ? '' : liveSectionNames[step.section],
+    section: sectionText(step),
     then: step.then ? say(step.then) : '',
     display: step.display ? sayDisplay(step.display) : null,
     shaft:
@@ -357,6 +378,8 @@ const worker = {
     const whole = liveSteps(job, profile);
     const procedure = landed ? liveOfSection(job, profile, landed).steps : whole;
     if (!(await goesOn())) return null;
+    const dead = deadOf(job, profile);
+    if (!(await goesOn())) return null;
     const rows = model ? settingRows(job, profile, factory, evidence) : [];
     const steps = stepRecords(procedure, evidence);
     const open = findings.filter((f) => !f.accepted).map((f) => f.finding);
@@ -386,10 +409,12 @@ const worker = {
       links: job.adopted ? linkLines(job, profile) : [],
       asBuilt: saidDeviations(job),
       steps: saidSteps(steps),
+      dead: saidSteps(stepRecords(dead.steps, evidence)),
+      notDead: dead.unseen.map((at) => landingText(job, at)),
       ...handOf(job, evidence),
       section: landed ? { landed: landed.size, turns: turnsFromKeypad(procedure) } : null,
       noTests: procedure.length > 0 ? '' : whyNoTests(profile, plan),
-      past: saidSteps(pastRecords(procedure, evidence)),
+      past: saidSteps(pastRecords([...procedure, ...dead.steps], evidence)),
       obstacles,
       control: layOut(job, profile, 'control'),
       power: layOut(job, profile, 'power'),

@@ -12,6 +12,7 @@ const derived = (more: Partial<Derived>): Derived =>
     lines: [],
     keying: { done: 0, of: 0 },
     steps: [],
+    dead: [],
     obstacles: [],
     past: [],
     difference: [],
@@ -32,6 +33,17 @@ const finding = (rule: string, severity: string, accepted = false) => ({
 
 describe('the next act', () => {
   const stage = (d: Derived): string | undefined => hintOf(job, d)?.stage;
+
+  it('is a dead check until one is tested live, whatever is open there', () => {
+    const open = [{ state: 'open', do: 'x' }] as never;
+    const passed = [{ state: 'pass', do: 'x' }] as never;
+    expect(stage(derived({ dead: open, steps: open }))).toBe('dead');
+    expect(stage(derived({ dead: passed, steps: open }))).toBe('live');
+    expect(stage(derived({ dead: open, steps: passed }))).toBe('handover');
+    const marks = trailOf(job, derived({ dead: [...passed, ...open], steps: open }));
+    expect(marks.find((m) => m.name === 'dead')?.mark).toBe('1/2');
+  });
+
   it('goes from plates over wishes and hazards to keys, tests and hand-over', () => {
     expect(stage(derived({ plate: { needed: 9, missing: ['a'] } }))).toBe('plate');
     expect(stage(derived({ findings: [finding('plate.linkWrong', 'stop')] as never }))).toBe(
@@ -87,7 +99,7 @@ describe('the next act', () => {
     expect([marks['plate'], marks['live'], marks['dead'], marks['key']]).toEqual([
       '7/9',
       '1 to redo',
-      'later',
+      '–',
       '–',
     ]);
   });

@@ -27,6 +27,15 @@ const fraction = (have: number, of: number): Pick<TrailMark, 'mark' | 'kind'> =>
   kind: of > 0 && have === of ? 'done' : 'open',
 });
 
+/** How far checks or tests are: what failed or is stale before what is open. */
+function answered(steps: Derived['steps'], what: string): Pick<TrailMark, 'mark' | 'kind' | 'tip'> {
+  const passed = steps.filter((s) => s.state === 'pass').length;
+  const bad = steps.filter((s) => s.state === 'fail' || s.state === 'stale').length;
+  return bad
+    ? { mark: `${bad} to redo`, kind: 'bad', tip: `${bad} failed or stale` }
+    : { ...fraction(passed, steps.length), tip: `${passed} of ${steps.length} ${what} passed` };
+}
+
 const atPlate = (f: SaidFinding): boolean => f.finding.stage === 'plate';
 const stops = (f: SaidFinding): boolean => f.finding.severity === 'stop' && !f.accepted;
 
@@ -58,12 +67,8 @@ export function trailOf(job: Job | null, d: Derived | null): TrailMark[] {
       kind: 'open',
       tip: count === 1 ? '1 script kept' : `${count} scripts kept`,
     };
-    marks.dead = { mark: 'later', kind: 'open', tip: 'Dead checks are not generated yet' };
-    const passed = d.steps.filter((s) => s.state === 'pass').length;
-    const bad = d.steps.filter((s) => s.state === 'fail' || s.state === 'stale').length;
-    marks.live = bad
-      ? { mark: `${bad} to redo`, kind: 'bad', tip: `${bad} failed or stale` }
-      : { ...fraction(passed, d.steps.length), tip: `${passed} of ${d.steps.length} tests passed` };
+    marks.dead = answered(d.dead, 'checks');
+    marks.live = answered(d.steps, 'tests');
     marks.handover = d.obstacles.length
       ? {
           mark: `${d.obstacles.length} open`,
@@ -102,6 +107,10 @@ export function hintOf(
       stage: 'key',
       text: line.code ? `Key setting ${line.code}, ${line.name}: ${line.toText}.` : line.reason,
     };
+  const check = d.steps.some((s) => s.state !== 'open')
+    ? undefined
+    : d.dead.find((s) => s.state !== 'pass');
+  if (check) return { stage: 'dead', text: `Next check: ${check.do}` };
   const redo = d.steps.find((s) => s.state === 'fail' || s.state === 'stale');
   if (redo) return { stage: 'live', text: `Test again: ${redo.do}` };
   const step = d.steps.find((s) => s.state === 'open');

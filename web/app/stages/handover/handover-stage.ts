@@ -28,6 +28,13 @@ export class HandoverStage {
   protected readonly job = computed(() => this.open.job() as Job);
   protected readonly obstacles = computed(() => this.open.derived()?.obstacles ?? []);
   protected readonly steps = computed(() => this.open.derived()?.steps ?? []);
+  /** Results by the part of the procedure. */
+  protected readonly results = computed(() =>
+    [
+      { title: 'Dead checks', steps: this.open.derived()?.dead ?? [] },
+      { title: 'Live tests', steps: this.steps() },
+    ].filter((part) => part.steps.length > 0),
+  );
   protected readonly past = computed(() => this.open.derived()?.past ?? []);
   protected readonly today = new Date().toLocaleDateString('en-GB', {
     day: '2-digit',
@@ -147,7 +154,9 @@ export class HandoverStage {
 
   /** What a picture was taken for, in words. */
   private subjectName(subject: string): string {
-    const step = this.steps().find((s) => s.step.key === subject);
+    const step = this.results()
+      .flatMap((part) => part.steps)
+      .find((s) => s.step.key === subject);
     if (step) return step.do;
     const [kind, id = ''] = [
       subject.slice(0, subject.indexOf('.')),

@@ -5,6 +5,7 @@ import {
   computed,
   ElementRef,
   inject,
+  input,
   signal,
   viewChild,
 } from '@angular/core';
@@ -41,7 +42,7 @@ function placeOf(f: Fault): { kind: 'wire' | 'device'; id: string } {
   };
 }
 
-/** One act of the live tests at a time: what to do, what must come, what was seen, the verdict at once. */
+/** One act of the live tests, or of the dead checks, at a time: what to do, what must come, what was seen, the verdict at once. */
 @Component({
   selector: 'tac-live-stage',
   imports: [DestroysNotice, DialChart, AttachmentRow, LikelyCauses, ReadingEntry, ShowMe],
@@ -51,11 +52,25 @@ function placeOf(f: Fault): { kind: 'wire' | 'device'; id: string } {
 export class LiveStage {
   protected readonly open = inject(OpenJob);
   private readonly preferences = inject(Preferences);
-  protected readonly steps = computed(() => this.open.derived()?.steps ?? []);
+  /** Which part of the procedure is shown: both are worked through in the same way. */
+  readonly part = input<'live' | 'dead'>('live');
+  protected readonly isDead = computed(() => this.part() === 'dead');
+  protected readonly steps = computed(() => {
+    const derived = this.open.derived();
+    return (this.isDead() ? derived?.dead : derived?.steps) ?? [];
+  });
+  /** Ways that only a relay closes: they cannot be seen dead. */
+  protected readonly notDead = computed(() =>
+    this.isDead() ? (this.open.derived()?.notDead ?? []).join(', ') : '',
+  );
   /** Only some wires are landed, and the steps are those of what is there. */
-  protected readonly section = computed(() => this.open.derived()?.section ?? null);
+  protected readonly section = computed(() =>
+    this.isDead() ? null : (this.open.derived()?.section ?? null),
+  );
   protected readonly wires = computed(() => this.open.derived()?.hand.length ?? 0);
-  protected readonly past = computed(() => this.open.derived()?.past ?? []);
+  protected readonly past = computed(() =>
+    this.isDead() ? [] : (this.open.derived()?.past ?? []),
+  );
   protected readonly acts = computed(() => actsOf(this.steps()));
   protected readonly sections = computed(() => sectionsOf(this.acts()));
   protected readonly picked = signal<string | null>(null);

@@ -1,0 +1,40 @@
+import { expect } from '@playwright/test';
+import { open, stage, test } from './helpers';
+
+test('dead checks: isolated first, a loop read at the device, a wrong reading kept and read again, printed', async ({
+  browser,
+}) => {
+  const page = await open(browser, '/jobs/0d3f2a1c-7b64-4c1e-8a7d-5e9b1c2d3a11/dead');
+  await expect(page.getByText('Not to be seen dead, because a relay closes the way')).toContainText(
+    'T1:IN1',
+  );
+  const current = page.getByRole('region', { name: 'Current test' });
+  await expect(current).toContainText('Open Q1. Lock and tag');
+  // Nothing is read before the panel is proved dead.
+  await page.locator('[data-act="dead.loop.rampSelect"]').click();
+  await expect(current).toContainText('Hold point. First: Isolate and prove dead');
+  await current.getByRole('button', { name: 'Go there' }).click();
+  await current.getByRole('button', { name: 'done', exact: true }).click();
+  await current.getByRole('button', { name: 'dead', exact: true }).click();
+  await expect(current).toContainText('T1:D+');
+  await current.getByRole('textbox', { name: /^Reading/u }).fill('4');
+  await page.keyboard.press('Enter');
+  await page.locator('[data-act="dead.loop.rampSelect"]').click();
+  await expect(current).toContainText('Leads at T1:P24 and T1:IN3; S1 at rest');
+  await expect(current).not.toContainText('Hold point');
+  await current.getByRole('button', { name: 'open', exact: true }).click();
+  await expect(current).toContainText('press S1');
+  const reading = current.getByRole('textbox', { name: /^Reading/u });
+  await reading.fill('12');
+  await page.keyboard.press('Enter');
+  await expect(current).toHaveAttribute('data-verdict', 'fail');
+  await reading.fill('0.6');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('[data-act="dead.loop.rampSelect"]')).toContainText('pass');
+  await expect(stage(page, 'Dead')).toContainText('5/17');
+  await stage(page, 'Hand over').click();
+  const record = page.locator('section', {
+    has: page.getByRole('heading', { name: 'Dead checks' }),
+  });
+  await expect(record.getByRole('row', { name: /T1:IN3: press S1/u })).toContainText('earlier: 12');
+});
