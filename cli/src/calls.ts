@@ -6,7 +6,7 @@ import { recordFiles } from '@tactron/core/formats';
 import { checkJob, requirementsHeld } from '@tactron/core/hazards';
 import { pathIssues } from '@tactron/core/job';
 import { planJob } from '@tactron/core/plan';
-import { liveSteps } from '@tactron/core/procedure';
+import { deadOf, liveSteps } from '@tactron/core/procedure';
 import { calculations } from '@tactron/core/sums';
 import { say, sayFinding, sayNoPlan, sayRequirement } from '@tactron/core/words';
 import { BadInput, type Outcome } from './bad-input.js';
@@ -38,14 +38,17 @@ export function plan(data: unknown): Outcome {
 /** Steps of the procedure by its three parts, each with its words. */
 export function procedure(data: unknown): Outcome {
   const input = jobInput(data);
-  const steps = liveSteps(plannedJob(input), input.profile).map((s) => ({
-    ...s,
-    says: { do: say(s.do), must: say(s.must) },
-  }));
+  const job = plannedJob(input);
+  const steps = [...deadOf(job, input.profile).steps, ...liveSteps(job, input.profile)].map(
+    (s) => ({
+      ...s,
+      says: { do: say(s.do), must: say(s.must) },
+    }),
+  );
   const part = (name: (typeof steps)[number]['part']) => steps.filter((s) => s.part === name);
   return {
     output: {
-      requirements: requirementsHeld(plannedJob(input), input.profile).map((r) => ({
+      requirements: requirementsHeld(job, input.profile).map((r) => ({
         id: r.requirement.id,
         rank: r.requirement.rank,
         state: r.state,

@@ -348,7 +348,11 @@ describe('tactron', () => {
     expect(
       Object.keys((run('plan', demo).json as { wiring: { wires: object } }).wiring.wires).length,
     ).toBe(25);
-    const { live } = run('procedure', demo).json as { live: { key: string }[] };
+    const { dead, live } = run('procedure', demo).json as {
+      dead: { key: string }[];
+      live: { key: string }[];
+    };
+    expect(dead.map((s) => s.key)).toContain('dead.isolate.proved');
     const keys = live.map((s) => s.key);
     expect(keys).toEqual(
       jasmine.arrayContaining([

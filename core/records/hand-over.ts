@@ -6,7 +6,7 @@ import type { StepRecord } from './verdict.js';
 /** Something that stands against handing over, and the stage where it is put right. */
 export interface Obstacle {
   readonly key: string;
-  readonly stage: 'plate' | 'scheme' | 'land' | 'key' | 'live' | 'handover';
+  readonly stage: 'plate' | 'scheme' | 'land' | 'key' | 'dead' | 'live' | 'handover';
   readonly code: string;
   readonly args: Readonly<Record<string, number | string | boolean>>;
 }
@@ -16,6 +16,7 @@ export interface Obstacle {
  * read back.
  *
  * @param open findings that are not accepted
+ * @param dead dead checks: where none was begun nothing is said, a list that was begun is to be finished
  */
 export function handOverObstacles(
   job: Job,
@@ -23,21 +24,27 @@ export function handOverObstacles(
   steps: readonly StepRecord[],
   rows: readonly SettingRow[],
   evidence: readonly Evidence[],
+  dead: readonly StepRecord[] = [],
 ): Obstacle[] {
   const found: Obstacle[] = [];
   if (!job.adopted) found.push({ key: 'plan', stage: 'land', code: 'obstacle.noPlan', args: {} });
   for (const f of open.filter((finding) => finding.severity === 'stop'))
     found.push({ key: f.key, stage: f.stage, code: 'obstacle.finding', args: { rule: f.rule } });
-  for (const state of ['fail', 'stale', 'open'] as const) {
-    const these = steps.filter((s) => s.state === state);
-    if (these.length)
-      found.push({
-        key: `steps.${state}`,
-        stage: 'live',
-        code: `obstacle.steps.${state}`,
-        args: { count: these.length, first: these[0].step.key },
-      });
-  }
+  const begun = dead.some((s) => s.state !== 'open');
+  for (const [stage, part, name] of [
+    ['dead', begun ? dead : [], 'dead'],
+    ['live', steps, 'steps'],
+  ] as const)
+    for (const state of ['fail', 'stale', 'open'] as const) {
+      const these = part.filter((s) => s.state === state);
+      if (these.length)
+        found.push({
+          key: `${name}.${state}`,
+          stage,
+          code: `obstacle.${name}.${state}`,
+          args: { count: these.length, first: these[0].step.key },
+        });
+    }
   const lines = handList(job, evidence);
   const toLand = lines.filter((l) => !l.landed).length;
   // Where nobody ticks, nothing is said; a list that was begun is to be finished.

@@ -197,6 +197,16 @@ describe('settings in three sets', () => {
       'settings.unread',
     ]);
   });
+
+  it('is blocked by dead checks that were begun, and by none where nobody began', () => {
+    const blocked = (...states: Evidence[]): string[] =>
+      handOverObstacles(job, [], [], [], [], stepRecords([step('a'), step('b')], states))
+        .filter((o) => o.stage === 'dead')
+        .map((o) => o.key);
+    expect(blocked()).toEqual([]);
+    expect(blocked(reading('b', 'fail'))).toEqual(['dead.fail', 'dead.open']);
+    expect(blocked(reading('a', 'pass'), reading('b', 'pass'))).toEqual([]);
+  });
 });
 
 describe('hand list', () => {

@@ -389,6 +389,7 @@ const worker = {
       stepRecords(whole, evidence),
       rows,
       evidence,
+      stepRecords(dead.steps, evidence),
     ).map((obstacle) => {
       const named = findings.find((f) => f.finding.key === obstacle.key);
       const args = named ? { ...obstacle.args, title: named.what } : obstacle.args;
