@@ -91,6 +91,13 @@ describe('live', () => {
     expect((records[1][2] as { verdict: string }).verdict).toBe('fail');
   });
 
+  it('opens what waits for an answer the moment it passes, before anything is reckoned anew', async () => {
+    const { enter, page } = await bed(said('a'), said('b', {}, step('b', { needs: ['a'] })));
+    await enter('5');
+    expect(page.querySelector('.current .do')?.textContent).toContain('do b');
+    expect(page.querySelector('.held')).toBeNull();
+  });
+
   it('takes nothing that is no number, and says so', async () => {
     const { enter, page } = await bed(said('a'));
     await enter('abc');

@@ -55,9 +55,16 @@ export class LiveStage {
   /** Which part of the procedure is shown: both are worked through in the same way. */
   readonly part = input<'live' | 'dead'>('live');
   protected readonly isDead = computed(() => this.part() === 'dead');
-  protected readonly steps = computed(() => {
+  /** Steps passed here that are not reckoned with yet, each with the reading that stood before. */
+  private readonly passedNow = signal<ReadonlyMap<string, string | undefined>>(new Map());
+  /** As reckoned, with what was given a moment ago: the next answer never waits for a worker. */
+  protected readonly steps = computed<readonly SaidStep[]>(() => {
     const derived = this.open.derived();
-    return (this.isDead() ? derived?.dead : derived?.steps) ?? [];
+    const now = this.passedNow();
+    const all = (this.isDead() ? derived?.dead : derived?.steps) ?? [];
+    return all.map((s) =>
+      now.has(s.step.key) && now.get(s.step.key) === s.reading?.id ? { ...s, state: 'pass' } : s,
+    );
   });
   /** Ways that only a relay closes: they cannot be seen dead. */
   protected readonly notDead = computed(() =>
@@ -200,6 +207,10 @@ export class LiveStage {
           }
         : {},
     );
+    const now = new Map(this.passedNow());
+    if (verdict === 'pass') now.set(step.step.key, step.reading?.id);
+    else now.delete(step.step.key);
+    this.passedNow.set(now);
     this.announced.set(`${verdict === 'pass' ? 'Pass' : 'Fail'}: ${step.must}`);
     this.picked.set(verdict === 'pass' ? this.nextInAct(step) : step.step.key);
   }
