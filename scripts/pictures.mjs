@@ -38,14 +38,16 @@ await withDemo('tactron_pictures', async (url) => {
   };
   const run = async (page) => {
     await page.getByRole('button', { name: 'Supply off' }).click();
-    await page.waitForTimeout(1800);
+    const state = page.locator('tac-device-face .state');
+    await state.filter({ hasText: 'ready' }).waitFor({ timeout: 30_000 });
     await page.getByRole('button', { name: '75', exact: true }).click();
     const start = page.getByRole('button', { name: 'S3 start', exact: true });
     await start.hover();
     await page.mouse.down();
     await page.waitForTimeout(300);
     await page.mouse.up();
-    await page.waitForTimeout(5200);
+    await state.filter({ hasText: 'at speed' }).waitFor({ timeout: 30_000 });
+    await page.waitForTimeout(500);
     await page
       .getByRole('radiogroup', { name: 'S1' })
       .getByRole('radio', { name: 'in', exact: true })

@@ -230,7 +230,8 @@ describe('required functions', () => {
           else expect(severe).withContext(name).toContain(`requirement.notMet:${requirement.id}`);
         }
       }
-    expect(met).toBeGreaterThan(8);
+    // Planned behind them wherever the device and the station can carry it.
+    expect(met).toBeGreaterThan(20);
   });
 
   it('see the contacts of a relay that do not move together: each first, on both sides of a filter time', () => {
