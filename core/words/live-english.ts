@@ -180,7 +180,7 @@ export const livePhrases: Readonly<Record<string, (a: Args) => string>> = {
   'section.stop': (a) => `Press the stop key of the device${a['breaker'] ? `; if it does not stop, open ${s(a['breaker'])}` : ''}. Watch the shaft until it stands.`,
   'isolator.dead': (a) => `Everything at rest: put ${s(a['isolator'])} to off and lock it. When the device has discharged, prove dead with a proved tester at ${s(a['at'])}, against each other and against earth.`,
   'isolator.dead.must': (a) => `No voltage at any of them${a['foreign'] ? `; ${s(a['foreign'])} has a source of its own and is switched off elsewhere` : ''}.`,
-  'dead.lock': (a) => `Open ${s(a['off'])}${a['others'] ? ` and every other source: ${s(a['others'])}` : ''}. Lock and tag each with your own lock, keep the key.`,
+  'dead.lock': (a) => `Open ${s(a['off'])}${a['others'] ? ` and every other source: ${s(a['others'])}` : ''}. Lock and tag each with your own lock, keep the key. The incoming side of ${s(a['off'])} stays live: cover it.`,
   'dead.lock.must': (a) => `${s(a['off'])}${a['others'] ? ` and ${s(a['others'])}` : ''} open and locked.`,
   'dead.prove': (a) => `Prove the tester on a known source. Test ${s(a['at'])} against each other and against earth. Prove the tester again.`,
   'dead.link': (a) => `Wait the time that stands on the device, then measure ${s(a['plus'])} against ${s(a['minus'])}, and each against earth. Enter the highest.`,

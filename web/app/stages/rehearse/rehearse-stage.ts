@@ -20,7 +20,7 @@ import { Preferences } from '../../frame/preferences';
 import { OpenJob } from '../../job-state/open-job';
 import { BenchTools } from './bench-tools';
 import { DeviceFace } from './device-face';
-import { functionOf } from './faces/face-look';
+import { functionOf, stationRank } from './faces/face-look';
 import { valueAt } from './lane-reader';
 import { Lanes, type LaneSpec } from './lanes';
 import { Leads } from './leads';
@@ -162,7 +162,9 @@ export class RehearseStage {
         .find((s) => s.id === 'device.state')
         ?.states?.map((s) => opened.names[s] ?? s) ?? [];
     const level = (id: string, name: string): LaneSpec => ({ id, name, unit: '', low: 0, high: 1 });
-    const worked = opened.devices.filter((d) => d.positions.length > 1 && d.workedBy !== 'supply');
+    const worked = opened.devices
+      .filter((d) => d.positions.length > 1 && d.workedBy !== 'supply')
+      .sort((x, y) => stationRank(x) - stationRank(y));
     return [
       { id: 'device.hz', name: 'Output', unit: 'Hz', low: lowHz, high: maxHz },
       { id: 'device.state', name: 'State', unit: '', low: 0, high: states.length - 1, states },

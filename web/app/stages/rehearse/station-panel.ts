@@ -4,7 +4,7 @@ import type { ShownDevice } from '../../compute/rehearse.worker';
 import { Preferences } from '../../frame/preferences';
 import { OpenJob } from '../../job-state/open-job';
 import { DialFace } from './faces/dial-face';
-import { functionOf, lookOf } from './faces/face-look';
+import { functionOf, lookOf, stationRank } from './faces/face-look';
 import { PushButton } from './faces/push-button';
 import { SwitchFace } from './faces/switch-face';
 import { valueAt } from './lane-reader';
@@ -12,12 +12,6 @@ import { RehearsalSession } from './session';
 
 const byTag = (x: ShownDevice, y: ShownDevice): number =>
   x.tag.localeCompare(y.tag, 'en', { numeric: true });
-
-const ranks = ['stop', 'powerOff', 'start', 'powerOn'] as const;
-const rankOf = ({ id }: ShownDevice): number => {
-  const at = ranks.findIndex((name) => id.startsWith(`button.${name}`));
-  return at < 0 ? ranks.length : at;
-};
 
 /** Everything a hand and the process do, with true faces: switches, buttons, dials, signals, and what lamps and relays show. */
 @Component({
@@ -42,7 +36,7 @@ export class StationPanel {
   protected readonly buttons = computed(() =>
     this.devices()
       .filter((d) => d.momentary)
-      .sort((x, y) => rankOf(x) - rankOf(y)),
+      .sort((x, y) => stationRank(x) - stationRank(y)),
   );
   /** Selectors and maintained buttons, the emergency stop before all others. */
   protected readonly hands = computed(() =>

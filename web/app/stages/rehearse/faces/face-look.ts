@@ -44,3 +44,17 @@ export function lookOf({
 /** Angles of a knob with so many positions, degrees from upright. */
 export const knobAngle = (position: number, count: number): number =>
   count === 3 ? (position - 1) * 45 : position * 90 - 45;
+
+const ranks = [
+  'estop',
+  'button.stop',
+  'button.powerOff',
+  'button.start',
+  'button.powerOn',
+] as const;
+
+/** Order in which parts stand on a station and in the lanes: what stops, what starts, then the rest as they come. */
+export function stationRank({ id }: Pick<ShownDevice, 'id'>): number {
+  const at = ranks.findIndex((name) => id.startsWith(name));
+  return at < 0 ? ranks.length : at;
+}

@@ -1,6 +1,6 @@
 import { TestBed } from '@angular/core/testing';
 import { provideZonelessChangeDetection } from '@angular/core';
-import { functionOf, knobAngle, lookOf } from './face-look';
+import { functionOf, knobAngle, lookOf, stationRank } from './face-look';
 import { SwitchFace } from './switch-face';
 
 const part = (id: string, name = 'Push button', workedBy: 'hand' | 'process' = 'hand') => ({
@@ -27,6 +27,16 @@ describe('faces of the station', () => {
     expect(functionOf(part('button.jogForward'))).toBe('jog forward');
     expect(functionOf(part('estop'))).toBe('e-stop');
     expect(functionOf(part('x1', 'Foot switch'))).toBe('foot switch');
+  });
+
+  it('stand in the order of a station: what stops before what starts, then the rest', () => {
+    const ids = ['select.ramp', 'button.start', 'button.stop.2', 'estop'].map((id) => ({ id }));
+    expect(ids.sort((x, y) => stationRank(x) - stationRank(y)).map(({ id }) => id)).toEqual([
+      'estop',
+      'button.stop.2',
+      'button.start',
+      'select.ramp',
+    ]);
   });
 
   it('turn a knob of three positions through upright', () => {
