@@ -23,7 +23,7 @@ test('dead checks: isolated first, a loop read at the device, a wrong reading ke
   await expect(current).toContainText('Leads at T1:P24 and T1:IN3; S1 at rest');
   await expect(current).not.toContainText('Hold point');
   await current.getByRole('button', { name: 'open', exact: true }).click();
-  await expect(current).toContainText('press S1');
+  await expect(current).toContainText('put S1 to on');
   const reading = current.getByRole('textbox', { name: /^Reading/u });
   await reading.fill('12');
   await page.keyboard.press('Enter');
@@ -36,5 +36,7 @@ test('dead checks: isolated first, a loop read at the device, a wrong reading ke
   const record = page.locator('section', {
     has: page.getByRole('heading', { name: 'Dead checks' }),
   });
-  await expect(record.getByRole('row', { name: /T1:IN3: press S1/u })).toContainText('earlier: 12');
+  await expect(record.getByRole('row', { name: /T1:IN3: put S1 to on/u })).toContainText(
+    'earlier: 12',
+  );
 });

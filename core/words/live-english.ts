@@ -190,7 +190,7 @@ export const livePhrases: Readonly<Record<string, (a: Args) => string>> = {
   'dead.pe': (a) => `Low-ohm meter: measure protective conductor ${s(a['wire'])} from ${s(a['from'])} to ${s(a['to'])}.`,
   'dead.pe.must': (a) => `${n(a['ohm'], 3)} Ω of copper, and the two landings`,
   'dead.loop.rest': (a) => `Leads at ${s(a['a'])} and ${s(a['b'])}; ${s(a['device'])} at rest. Read ohms.`,
-  'dead.loop.worked': (a) => `Leads stay at ${s(a['a'])} and ${s(a['b'])}: ${a['position'] ? `put ${s(a['device'])} to ${s(a['position'])}` : a['estop'] ? `press ${s(a['device'])} in` : `press ${s(a['device'])}, or let it close`}. Read ohms, then put it back.`,
+  'dead.loop.worked': (a) => `Leads stay at ${s(a['a'])} and ${s(a['b'])}: ${a['position'] ? `put ${s(a['device'])} to ${s(a['position'])}` : a['estop'] ? `press ${s(a['device'])} in` : `press ${s(a['device'])}`}. Read ohms, then put it back.`,
   'dead.open': () => 'Open: the meter shows no way.',
   'dead.way': (a) => `${n(a['ohm'], 2)} Ω through the two wires and the contact`,
   'dead.dial': (a) => `Leads at ${s(a['a'])} and ${s(a['b'])}: ${s(a['device'])} at ${n(a['pct'], 0)} %.`,

@@ -6,6 +6,7 @@ import {
   type Job,
   type ProcedureStep,
 } from '../../job/index.js';
+import { contactsOf } from '../../parts/index.js';
 import { linkLines } from '../../plan/index.js';
 import { phrase, state, stepContext, tagOf, type StepContext } from '../context.js';
 import { DeadPanel, loopsOf, protectiveOf, unseenOf, type Loop } from './loops.js';
@@ -114,6 +115,17 @@ const protective = (c: StepContext): Draft[] =>
     from: { kind: 'standard', name: 'IEC 60204-1 §18.2.2; copper by length and size' },
   }));
 
+/** Where a part is put that stays there; nothing for what is only held, which is pressed. */
+function workedTo(
+  { job }: StepContext,
+  { device, position }: { readonly device: string; readonly position?: string },
+): string {
+  const part = job.adopted?.devices[device];
+  const set = part && contactsOf(part);
+  if (position !== undefined || !set || set.momentary || set.latching) return position ?? '';
+  return set.positions.find((p) => p !== set.rest) ?? '';
+}
+
 /** Both wires and the contact of each loop at once. */
 function loops(c: StepContext, found: readonly Loop[]): Draft[] {
   return found.flatMap(({ id, name, at, rest, worked }): Draft[] => {
@@ -122,7 +134,7 @@ function loops(c: StepContext, found: readonly Loop[]): Draft[] {
       a: marked(c, at[0]),
       b: marked(c, at[1]),
       device: tagOf(c, operation?.device ?? ''),
-      position: operation?.position ?? '',
+      position: operation ? workedTo(c, operation) : '',
       estop: id === c.arrangement.estop,
     };
     const one = (when: 'rest' | 'worked', ohm: number | null): Draft => ({

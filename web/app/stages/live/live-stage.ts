@@ -112,7 +112,11 @@ export class LiveStage {
     const open = waiting.length === 1 ? '1 answer' : `${waiting.length} answers`;
     return `Hold point. First: ${parts.join('; ')} (${open} not passed).`;
   });
-  protected readonly nothingYet = computed(() => this.open.derived()?.noTests ?? '');
+  protected readonly nothingYet = computed(() =>
+    this.isDead()
+      ? 'No plan is adopted, so no checks can be made from its wires. Check by your own list before power is on.'
+      : (this.open.derived()?.noTests ?? ''),
+  );
   protected readonly passed = computed(() => this.steps().filter((s) => s.state === 'pass').length);
 
   protected readonly clock = moment;
