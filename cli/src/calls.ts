@@ -7,6 +7,7 @@ import { checkJob, requirementsHeld } from '@tactron/core/hazards';
 import { pathIssues } from '@tactron/core/job';
 import { planJob } from '@tactron/core/plan';
 import { deadOf, liveSteps } from '@tactron/core/procedure';
+import { runStarterCase, starterCaseSchema } from '@tactron/core/starter';
 import { calculations } from '@tactron/core/sums';
 import { say, sayFinding, sayNoPlan, sayRequirement } from '@tactron/core/words';
 import { BadInput, type Outcome } from './bad-input.js';
@@ -83,6 +84,10 @@ export function drive(data: unknown): Outcome {
   const notYet = notYetInControl(input.control);
   if (notYet) throw new BadInput(notYet.path, `not yet: ${notYet.what}`);
   return { output: runDriveCase(input) };
+}
+
+export function starter(data: unknown): Outcome {
+  return { output: runStarterCase(parse(starterCaseSchema, data)) };
 }
 
 export function calc(name: string, data: unknown): Outcome {

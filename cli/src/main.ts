@@ -1,7 +1,7 @@
 import { mkdir, readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { BadInput, type Outcome } from './bad-input.js';
-import { calc, calcList, check, drive, exportFiles, plan, procedure, solve } from './calls.js';
+import { calc, calcList, check, drive, exportFiles, plan, procedure, solve, starter } from './calls.js';
 import { rehearseJob, sweep, trial, trials } from './experiments.js';
 import { verifyBundle } from './bundle.js';
 import { verify } from './verify.js';
@@ -19,6 +19,7 @@ const usage = `tactron, the core without a screen
   tactron verify JOB.json|BUNDLE.zip
   tactron solve NET.json
   tactron drive CASE.json
+  tactron starter CASE.json
   tactron calc NAME ARGS.json
   tactron calc --list
 
@@ -69,6 +70,8 @@ async function call(args: readonly string[]): Promise<Outcome | undefined> {
       return each(await readJson(file), solve);
     case 'drive':
       return each(await readJson(file), drive);
+    case 'starter':
+      return each(await readJson(file), starter);
     case 'rehearse': {
       const script = await readJson(option(rest, '--script') ?? '');
       const sample = samples(rest);

@@ -5,10 +5,10 @@ import {
   factorySettings,
   settingsItTakes,
 } from '../catalogue/index.js';
-import type { Profile, SettingValues, Value } from '../catalogue/index.js';
+import type { Model, Profile, SettingValues, Value } from '../catalogue/index.js';
 import { Layout } from '../circuit/index.js';
 import { sortedEntries, type Act, type Job } from '../job/index.js';
-import { areaOf, coastTime, copperOhm, plateNumbers, runDownOf } from '../line/index.js';
+import { areaOf, coastTime, copperOhm, fedMachine, plateNumbers, runDownOf } from '../line/index.js';
 import type { InstalledShaft, InstallFacts } from '../motor/index.js';
 import { parts, terminalsOf, type InstalledPart } from '../parts/index.js';
 import { specOf } from './logics.js';
@@ -241,17 +241,20 @@ function withoutIdleOutput(device: Block, panel: Panel): Block {
 
 const exponents = { constant: 0, linear: 1, square: 2 } as const;
 
-function installFacts(job: Job, profile: Profile, ratedV: number, ratedKw: number): InstallFacts {
+function installFacts(job: Job, profile: Profile, model: Model): InstallFacts {
   const n = plateNumbers(job.plate, profile);
   const { kind = 'constant', torquePct = 50 } = job.plate.load;
   return {
-    lineV: n.supplyV ?? ratedV,
+    lineV: n.supplyV ?? model.ratedV,
     load: {
-      watts: ((n.powerKw ?? ratedKw) * 1000 * torquePct) / 100 / (n.efficiency ?? 0.85),
+      watts: ((n.powerKw ?? model.ratedKw ?? 1) * 1000 * torquePct) / 100 / (n.efficiency ?? 0.85),
       atHz: n.hz ?? 50,
       exponent: exponents[kind],
     },
     coastS: (fromHz) => coastTime(job.plate, fromHz) ?? ASSUMED_RUN_DOWN_S,
+    get fed() {
+      return fedMachine(job, profile, model);
+    },
   };
 }
 
@@ -266,7 +269,7 @@ function deviceOf(
 ): Block {
   const model = modelOf(profile, job.profile.model);
   if (!model) throw new RangeError(`the profile has no model "${job.profile.model}"`);
-  const about = installFacts(job, profile, model.ratedV, model.ratedKw ?? 1);
+  const about = installFacts(job, profile, model);
   const { spec, facts } = specOf(profile, model, settings, about, policies);
   const id = panel.device;
   const block = installBlock({ layout, id, profile, settings, links: panel.links, facts });

@@ -24,6 +24,24 @@ export const motorPlateSchema = v.strictObject({
   breakdownRatio: v.optional(multiple),
   inertia: v.optional(quantity('inertia')),
   pullUpRatio: v.optional(multiple),
+  /** Curves of the data sheet: torque and current in rated ones, rising in the share of the speed of the field. */
+  curve: v.optional(
+    v.pipe(
+      v.array(
+        v.strictObject({
+          share: v.pipe(v.number(), v.finite(), v.minValue(0), v.maxValue(1)),
+          torqueRatio: v.pipe(v.number(), v.finite(), v.minValue(0), v.maxValue(50)),
+          currentRatio: multiple,
+        }),
+      ),
+      v.minLength(2),
+      v.maxLength(60),
+      v.check(
+        (rows) => rows.every((row, i) => i === 0 || row.share > rows[i - 1].share),
+        'rows that rise in speed',
+      ),
+    ),
+  ),
   cooling: v.optional(v.picklist(['self', 'forced'])),
   insulation: v.optional(v.picklist(['general', 'inverterDuty'])),
   /** The machine was seen to turn the other way: forward needs two leads exchanged. */

@@ -34,6 +34,7 @@ export {
 } from './conductors.js';
 export { feedCurrent, feedSize, panelAmpacity, type FeedAsked } from './panel-conductors.js';
 export { controlTransformer, supplyBudget } from './control-supply.js';
+export { fedMachine } from './fed-machine.js';
 export { derating } from './derating.js';
 export { singlePhaseFeed, singlePhaseInputCurrent, startDip, unbalanceDerating } from './feed.js';
 export { insulationAt40, minimumInsulation, polarizationIndex } from './insulation.js';

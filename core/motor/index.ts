@@ -26,19 +26,41 @@ export {
   type MotorLink,
   type RatedPoint,
 } from './rated.js';
+export { breakaway, loadTorque, type LoadCurve } from './load-curve.js';
 export {
-  loadTorque,
+  drivenBy,
+  REACHED,
   runUp,
   runUpOf,
-  type LoadCurve,
+  summaryOf,
   type RunUpPoint,
   type RunUpResult,
-  type StartWay,
 } from './run-up.js';
+export { voltageShare, type AtFull, type StartWay } from './start-way.js';
+export {
+  runAtVoltage,
+  type Driven,
+  type RunImage,
+  type RunOptions,
+  type RunPoint,
+  type VoltageRun,
+} from './voltage-run.js';
+export {
+  atFullVoltage,
+  fullVoltageFromCurve,
+  fullVoltageOf,
+  NO_LOAD_RATIO,
+  type CurvePoint,
+  type FullVoltage,
+  type FullVoltageRow,
+} from './full-voltage.js';
 export { machineSpeed, shaftSpeed } from './shaft-speed.js';
 export {
+  imageTau,
   imageTripTime,
+  REST_FACTOR,
   startAgainstClass,
+  TRIP_HEAT,
   tripClasses,
   tripTime,
   type TripClass,
@@ -49,6 +71,7 @@ export type {
   DeviceFacts,
   DeviceLogic,
   DeviceView,
+  FedFacts,
   InstallFacts,
   LogicCondition,
   OutputDemand,

@@ -1,11 +1,13 @@
 import type { Path, Stretch } from '../numeric/index.js';
+import type { FullVoltage } from './full-voltage.js';
+import type { LoadCurve } from './load-curve.js';
 
-/** What the device asks of its output: nothing, a frequency along a path, direct current that brakes, or a share of the supply's voltage. */
+/** What the device asks of its output: nothing, a frequency along a path, direct current that brakes, or a share of the supply's voltage, which moves the shaft along a path. */
 export type OutputDemand =
   | { readonly kind: 'off' }
   | { readonly kind: 'frequency'; readonly path: Path }
   | { readonly kind: 'directCurrent'; readonly path: Path }
-  | { readonly kind: 'voltage'; readonly share: number; readonly phases: number };
+  | { readonly kind: 'voltage'; readonly path: Path };
 
 /** What a device's logic asks of its terminals and of the shaft at one moment. */
 export interface Demand {
@@ -27,6 +29,8 @@ export interface Reading {
   readonly enableB: 0 | 1;
   /** 0 no phase, 1 a phase missing, 2 all there. */
   readonly mains: 0 | 1 | 2;
+  /** +1 where the supply turns as L1, L2, L3; −1 the other way; 0 where it cannot be seen. */
+  readonly rotation: number;
   readonly controlSupply: 0 | 1;
   /** 1 cold or not watched. */
   readonly thermistor: 0 | 1;
@@ -77,6 +81,8 @@ export interface DeviceLogic<S, I> {
   readonly states: readonly string[];
   /** Names of the faults it may keep, for traces. */
   readonly faults: readonly string[];
+  /** What it shows beside its view, as its signals are called after `device.`. */
+  readonly shows?: readonly { readonly id: string; readonly unit: string }[];
   init(): S;
   /** What of a reading the logic goes by; the same object where nothing it goes by has changed. */
   sense(reading: Reading, before: S): I;
@@ -85,6 +91,8 @@ export interface DeviceLogic<S, I> {
   wake(s: S, t: number): number;
   view(s: S, t: number): DeviceView;
   demand(s: S, t: number): Demand;
+  /** The signals of `shows` as they go on from t. */
+  shown?(s: S, t: number): readonly Stretch[];
   /** Conditions for running in the order in which they are to be looked at. */
   why(s: S, t: number): readonly (LogicCondition | CircuitQuestion)[];
   /** The state without stamps that can no longer matter at t. */
@@ -99,6 +107,18 @@ export interface InstallFacts {
   readonly load: { readonly watts: number; readonly atHz: number; readonly exponent: 0 | 1 | 2 };
   /** Time in which the free shaft runs down from a frequency, s; an assumed one where it is not known. */
   coastS(fromHz: number): number;
+  /** Motor at the voltage of the supply, inertia and load: what a starter feeds; usual ones where they are not entered. */
+  readonly fed: FedFacts;
+}
+
+/** What the plates tell of a motor that is fed at the frequency of the supply. */
+export interface FedFacts {
+  readonly motor: FullVoltage;
+  readonly inertiaKgm2: number;
+  readonly load: LoadCurve;
+  readonly polePairs: number;
+  /** What is not entered and taken as usual: the run-up is an estimate then. */
+  readonly assumed: readonly string[];
 }
 
 /** What others ask of an installed device, whatever it is. */

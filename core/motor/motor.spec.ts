@@ -9,7 +9,9 @@ import {
   motorLoadPoint,
   startTorqueAtLimit,
 } from './motor-point.js';
-import { runUpOf, type LoadCurve, type StartWay } from './run-up.js';
+import type { LoadCurve } from './load-curve.js';
+import { runUpOf } from './run-up.js';
+import type { StartWay } from './start-way.js';
 import { startAgainstClass, tripTime, type TripClass } from './thermal.js';
 
 // Chapman, Electric Machinery Fundamentals, example 6-3 and 6-5: 460 V, 25 hp, 60 Hz, 4 poles, star.
@@ -193,13 +195,13 @@ describe('run-up', () => {
   const circuits = { crush: fitCircuit(crush).circuit, chip: fitCircuit(chip).circuit };
   const crushLoad: LoadCurve = {
     kind: 'square',
-    baseNm: 0.08 * 238.7,
+    constantNm: 0.08 * 238.7,
     torqueNm: 0.1 * 238.7,
     ratedRpm: 1500,
   };
   const chipLoad: LoadCurve = {
     kind: 'square',
-    baseNm: 0.05 * 239.4,
+    constantNm: 0.05 * 239.4,
     torqueNm: 0.55 * 239.4,
     ratedRpm: 1800,
   };
@@ -249,7 +251,7 @@ describe('run-up', () => {
     ] as const) {
       const plain = runUpOf(circuits.crush, 8.94, crushLoad, start);
       within(
-        runUpOf(circuits.crush, 8.94, crushLoad, start, 0.1).startS as number,
+        runUpOf(circuits.crush, 8.94, crushLoad, start, { stepShare: 0.1 }).startS as number,
         plain.startS as number,
         0.005,
       );
@@ -267,7 +269,7 @@ describe('run-up', () => {
       { kind: 'voltageRamp', fraction: 0.3, rampS: 10 },
     );
     const full = motorAt(circuits.crush, 1).torqueNm;
-    within(r.breakawayS as number, ((Math.sqrt(240 / full) - 0.3) / 0.7) * 10, 0.05);
+    within(r.breakawayS as number, ((Math.sqrt(240 / full) - 0.3) / 0.7) * 10, 1e-6);
     expect(
       runUpOf(
         circuits.crush,
@@ -279,10 +281,19 @@ describe('run-up', () => {
   });
 
   it('follows a torque ramp', () => {
-    const r = crushed({ kind: 'torqueRamp', torqueNm: 60, endTorqueNm: 200, rampS: 5 });
+    const way: StartWay = {
+      kind: 'torqueRamp',
+      initialTorquePct: 30,
+      torqueLimitPct: 100,
+      rampS: 5,
+    };
+    const r = runUpOf(circuits.crush, 8.94, crushLoad, way, { ratedTorqueNm: 200 });
     expect(r.stalls).toBeFalse();
-    for (const p of r.curve.filter((c) => c.t < 5 && c.voltageFraction < 1))
-      within(p.torqueNm, 60 + 28 * p.t, 1e-6);
+    const followed = r.curve.filter((c) => c.t < 3.5 && c.voltageFraction < 1);
+    expect(followed.length).toBeGreaterThan(5);
+    for (const p of followed) within(p.torqueNm, 60 + 40 * p.t, 1e-6);
+    for (const p of r.curve.filter((c) => c.t > 3.6 && c.voltageFraction < 1))
+      within(p.torqueNm, 200, 1e-6);
   });
 
   it('refuses a load beyond the breakdown', () => {

@@ -8,7 +8,6 @@ import {
   upTo,
   type ArgumentSpec,
 } from '../calculation/index.js';
-import { integrate } from '../numeric/index.js';
 import {
   circuitArgument,
   loadSlip,
@@ -16,29 +15,11 @@ import {
   synchronousRad,
   type MotorCircuit,
 } from './circuit.js';
+import { loadTorque, type LoadCurve } from './load-curve.js';
+import type { AtFull, StartWay } from './start-way.js';
+import { runAtVoltage, type Driven, type RunPoint, type VoltageRun } from './voltage-run.js';
 
-/** Load torque over speed: `baseNm` always, and on top `torqueNm` at `ratedRpm` with the law named, or a table. */
-export interface LoadCurve {
-  readonly kind: 'constant' | 'linear' | 'square' | 'table';
-  readonly torqueNm?: number;
-  readonly ratedRpm?: number;
-  readonly baseNm?: number;
-  /** Torque to break loose from standstill, where it is more. */
-  readonly breakawayNm?: number;
-  readonly table?: readonly { readonly rpm: number; readonly torqueNm: number }[];
-}
-
-/** How the voltage comes on. */
-export interface StartWay {
-  readonly kind:
-    'direct' | 'fixedVoltage' | 'voltageRamp' | 'currentLimit' | 'rampAndLimit' | 'torqueRamp';
-  readonly fraction?: number;
-  readonly rampS?: number;
-  readonly limitA?: number;
-  readonly torqueNm?: number;
-  readonly endTorqueNm?: number;
-}
-
+/** One moment of a run-up as it is shown: since the voltage came on, s. */
 export interface RunUpPoint {
   readonly t: number;
   readonly rpm: number;
@@ -48,8 +29,10 @@ export interface RunUpPoint {
   readonly voltageFraction: number;
 }
 
+/** A run-up; what does not exist is null. Currents and I²t count from the moment voltage is on, standstill included. */
 export interface RunUpResult {
   readonly stalls: boolean;
+  /** To 95 % of the speed that full voltage reaches, s. */
   readonly startS: number | null;
   readonly breakawayS: number | null;
   readonly peakA: number;
@@ -57,145 +40,109 @@ export interface RunUpResult {
   readonly i2tA2s: number;
   readonly initialTorqueNm: number;
   readonly initialA: number;
+  /** Speed that full voltage reaches. */
+  readonly fullVoltageRpm: number;
+  /** Speed at which this start leaves the shaft; 0 where it never moves. */
   readonly finalRpm: number;
+  /** End of the start: full voltage, and the current below the bypass's. */
+  readonly fullAtS: number | null;
   readonly curve: RunUpPoint[];
 }
 
-/** A start that takes longer than this has stalled for every purpose, s. */
-const LONGEST_START_S = 300;
+/** Speed counted as reached, of that at full voltage. */
+export const REACHED = 0.95;
 
-const toRad = (rpm: number): number => (rpm * 2 * Math.PI) / 60;
 const toRpm = (rad: number): number => (rad * 60) / (2 * Math.PI);
 
-/** Load torque at a speed in rad/s, turning. */
-export function loadTorque(load: LoadCurve): (rad: number) => number {
-  const base = load.baseNm ?? 0;
-  if (load.kind === 'table') {
-    const rows = load.table ?? [];
-    return (rad) => base + interpolate(rows, toRpm(rad));
-  }
-  const power = { constant: 0, linear: 1, square: 2 }[load.kind];
-  const rated = toRad(load.ratedRpm ?? 1);
-  return (rad) =>
-    base + (load.torqueNm ?? 0) * (power === 0 ? 1 : (Math.max(0, rad) / rated) ** power);
+/** A circuit with its load as what a voltage drives. */
+export function drivenBy(
+  circuit: MotorCircuit,
+  inertiaKgm2: number,
+  load: LoadCurve,
+  ratedNm: number,
+): Driven {
+  const fieldRad = synchronousRad(circuit);
+  const at = (rad: number): AtFull => {
+    const slip = Math.min(1, Math.max(1e-6, 1 - rad / fieldRad));
+    const { torqueNm, statorA } = motorAt(circuit, slip);
+    return { torqueNm, amps: statorA };
+  };
+  return { fieldRad, ratedNm, inertiaKgm2, load, at };
 }
 
-function interpolate(rows: readonly { rpm: number; torqueNm: number }[], rpm: number): number {
-  const at = rows.findIndex((r) => r.rpm >= rpm);
-  if (at === 0) return rows[0].torqueNm;
-  if (at < 0) return rows[rows.length - 1].torqueNm;
-  const [a, b] = [rows[at - 1], rows[at]];
-  return a.torqueNm + ((rpm - a.rpm) / (b.rpm - a.rpm)) * (b.torqueNm - a.torqueNm);
-}
-
-/** Share of full voltage at a time and slip; the circuit is linear, so current follows it and torque its square. */
-function voltageFraction(
-  start: StartWay,
-  t: number,
-  full: { statorA: number; torqueNm: number },
-): number {
-  const ramp = (from: number, to: number): number =>
-    from + (to - from) * Math.min(1, t / (start.rampS ?? 1));
-  const limited = start.limitA === undefined ? 1 : start.limitA / full.statorA;
-  switch (start.kind) {
-    case 'direct':
-      return 1;
-    case 'fixedVoltage':
-      return start.fraction ?? 1;
-    case 'voltageRamp':
-      return ramp(start.fraction ?? 0, 1);
-    case 'currentLimit':
-      return Math.min(1, limited);
-    case 'rampAndLimit':
-      return Math.min(ramp(start.fraction ?? 0, 1), limited);
-    case 'torqueRamp':
-      return Math.min(
-        1,
-        limited,
-        Math.sqrt(ramp(start.torqueNm ?? 0, start.endTorqueNm ?? 0) / full.torqueNm),
-      );
-  }
+/** Speed in rad/s at which full voltage carries the load; undefined where it does not. */
+function fullSpeed(circuit: MotorCircuit, load: LoadCurve): number | undefined {
+  const slip = loadSlip(circuit, loadTorque(load));
+  return slip === undefined ? undefined : synchronousRad(circuit) * (1 - slip);
 }
 
 /**
- * Runs a motor up from standstill: J·dω/dt = T_e − T_L, integrated with steps fitted to 1e-6.
+ * Runs a motor up from standstill and sums the run up.
  *
- * @param stepShare shortens the longest step, for tests
+ * @param more rated torque for a torque ramp, current of the bypass, and a share of the longest step, for tests
+ * @throws CalculationError where the load is above the breakdown torque
  */
 export function runUpOf(
   circuit: MotorCircuit,
   inertiaKgm2: number,
   load: LoadCurve,
   start: StartWay,
-  stepShare = 1,
+  more: { stepShare?: number; ratedTorqueNm?: number; bypassA?: number } = {},
 ): RunUpResult {
-  const field = synchronousRad(circuit);
-  const loadAt = loadTorque(load);
-  const fullSlip = loadSlip(circuit, loadAt);
-  if (fullSlip === undefined)
+  const fullRad = fullSpeed(circuit, load);
+  if (fullRad === undefined)
     throw new CalculationError(
       'load',
       'load is above the breakdown torque: the motor cannot carry it at full voltage',
     );
-  const goal = 0.95 * field * (1 - fullSlip);
-  const at = (t: number, w: number): RunUpPoint => {
-    const full = motorAt(circuit, Math.max(1e-6, 1 - w / field));
-    const fraction = voltageFraction(start, t, full);
-    const loadNm = w <= 1e-9 ? Math.max(load.breakawayNm ?? 0, loadAt(0)) : loadAt(w);
-    return {
-      t,
-      rpm: toRpm(w),
-      torqueNm: full.torqueNm * fraction ** 2,
-      loadNm,
-      amps: full.statorA * fraction,
-      voltageFraction: fraction,
-    };
-  };
-  const rate = (t: number, [w]: readonly number[]): number[] => {
-    const p = at(t, Math.max(0, w));
-    const spare = p.torqueNm - p.loadNm;
-    return [w <= 1e-9 && spare < 0 ? 0 : spare / inertiaKgm2, p.amps ** 2];
-  };
-  const ramping = (t: number): boolean => t < (start.rampS ?? 0);
-  const stuck = (t: number, y: readonly number[]): boolean =>
-    !ramping(t) && rate(t, y)[0] < field / 2000;
-  const steps = integrate(rate, [0, 0], {
-    end: LONGEST_START_S,
-    scale: [field, (circuit.lineV / Math.sqrt(3) / circuit.statorLeakageOhm) ** 2],
-    tolerance: 1e-6,
-    longest: 0.25 * stepShare,
-    until: ({ t, y }) => y[0] >= goal || stuck(t, y),
-  });
-  const points = steps.map(({ t, y }) => at(t, y[0]));
-  return summary(steps, points, goal, toRpm(field * (1 - fullSlip)));
+  const driven = drivenBy(circuit, inertiaKgm2, load, more.ratedTorqueNm ?? 0);
+  const run = runAtVoltage(driven, start, { stepShare: more.stepShare, fullBelowA: more.bypassA });
+  return summaryOf(run, fullRad, more.bypassA);
 }
 
-function summary(
-  steps: readonly { t: number; y: readonly number[] }[],
-  points: readonly RunUpPoint[],
-  goal: number,
-  finalRpm: number,
-): RunUpResult {
-  const last = steps[steps.length - 1];
-  const stalls = last.y[0] < goal;
-  const before = steps[steps.length - 2];
-  const share = stalls ? 1 : (goal - before.y[0]) / (last.y[0] - before.y[0]);
-  const endS = before ? before.t + share * (last.t - before.t) : 0;
-  const i2tA2s = before ? before.y[1] + share * (last.y[1] - before.y[1]) : 0;
-  const loose = points.find((p) => p.rpm > 1e-6);
+/**
+ * Sums a run up: time to 95 % of the speed at full voltage, currents until then.
+ *
+ * @param bypassA current below which a bypass closes
+ */
+export function summaryOf(run: VoltageRun, fullRad: number, bypassA?: number): RunUpResult {
+  const { points } = run;
+  const goal = REACHED * fullRad;
+  const at = points.findIndex((p) => p.rad >= goal);
+  const [last] = points.slice(-1);
+  const end = at > 0 ? crossing(points[at - 1], points[at], goal) : { t: last.t, i2t: last.i2t };
+  const counted = at > 0 ? points.slice(0, at) : points;
+  const bypassed = points.find((p) => p.share >= 1 - 1e-9 && p.amps <= (bypassA ?? Infinity));
   const every = Math.max(1, Math.floor(points.length / 160));
   return {
-    stalls,
-    startS: stalls ? null : endS,
-    breakawayS: loose ? points[Math.max(0, points.indexOf(loose) - 1)].t : null,
-    peakA: Math.max(...points.map((p) => p.amps)),
-    rmsA: endS > 0 ? Math.sqrt(i2tA2s / endS) : points[0].amps,
-    i2tA2s,
+    stalls: at < 0,
+    startS: at < 0 ? null : end.t,
+    breakawayS: run.breaksS,
+    peakA: Math.max(...counted.map((p) => p.amps)),
+    rmsA: end.t > 0 ? Math.sqrt(end.i2t / end.t) : points[0].amps,
+    i2tA2s: end.i2t,
     initialTorqueNm: points[0].torqueNm,
     initialA: points[0].amps,
-    finalRpm,
-    curve: points.filter((_, i) => i % every === 0 || i === points.length - 1),
+    fullVoltageRpm: toRpm(fullRad),
+    finalRpm: toRpm(Math.max(0, last.rad)),
+    fullAtS: bypassed?.t ?? null,
+    curve: points
+      .filter((_, i) => i % every === 0 || i === points.length - 1 || i === at)
+      .map(({ t, rad, torqueNm, loadNm, amps, share }) => ({
+        t,
+        rpm: toRpm(rad),
+        torqueNm,
+        loadNm,
+        amps,
+        voltageFraction: share,
+      })),
   };
+}
+
+/** The moment between two points at which a speed is reached. */
+function crossing(a: RunPoint, b: RunPoint, rad: number): { t: number; i2t: number } {
+  const part = (rad - a.rad) / (b.rad - a.rad);
+  return { t: a.t + part * (b.t - a.t), i2t: a.i2t + part * (b.i2t - a.i2t) };
 }
 
 const loadArgument: ArgumentSpec = {
@@ -203,10 +150,10 @@ const loadArgument: ArgumentSpec = {
   unit: '',
   kind: 'record',
   fields: {
-    kind: choice('torque over speed', ['constant', 'linear', 'square', 'table']),
+    kind: choice('torque over speed', ['constant', 'linear', 'square', 'table', 'overhauling']),
     torqueNm: upTo('torque', 'Nm', 1e7, { optional: true }),
     ratedRpm: positive('at', 'rpm', 60_000, { optional: true }),
-    baseNm: upTo('torque at every speed', 'Nm', 1e7, { optional: true }),
+    constantNm: upTo('torque at every speed', 'Nm', 1e7, { optional: true }),
     breakawayNm: upTo('to break loose', 'Nm', 1e7, { optional: true }),
     table: {
       title: 'table',
@@ -235,23 +182,29 @@ const startArgument: ArgumentSpec = {
     fraction: between('of full voltage at first', '', 0.05, 1, { optional: true }),
     rampS: positive('ramp', 's', 300, { optional: true }),
     limitA: positive('current limit', 'A', 1e5, { optional: true }),
-    torqueNm: upTo('torque at first', 'Nm', 1e7, { optional: true }),
-    endTorqueNm: positive('torque at the end of the ramp', 'Nm', 1e7, { optional: true }),
+    kickFraction: between('boost, of full voltage', '', 0.05, 1, { optional: true }),
+    kickS: upTo('boost for', 's', 10, { optional: true }),
+    initialTorquePct: upTo('torque at first', '%', 400, { optional: true }),
+    torqueLimitPct: positive('torque at most', '%', 400, { optional: true }),
+    ratedTorqueNm: positive('rated torque', 'Nm', 1e7, { optional: true }),
+    bypassA: positive('bypass closes below', 'A', 1e5, { optional: true }),
   },
 };
 
-const needed: Readonly<Record<StartWay['kind'], readonly (keyof StartWay)[]>> = {
+type StartArgument = StartWay & { readonly ratedTorqueNm?: number; readonly bypassA?: number };
+
+const needed: Readonly<Record<StartWay['kind'], readonly (keyof StartArgument)[]>> = {
   direct: [],
   fixedVoltage: ['fraction'],
   voltageRamp: ['fraction', 'rampS'],
   currentLimit: ['limitA'],
   rampAndLimit: ['fraction', 'rampS', 'limitA'],
-  torqueRamp: ['torqueNm', 'endTorqueNm', 'rampS'],
+  torqueRamp: ['rampS', 'ratedTorqueNm'],
 };
 
 /** Run-up of a motor with its load, direct or through a soft start. */
 export const runUp = calculation<
-  { circuit: MotorCircuit; inertiaKgm2: number; load: LoadCurve; start: StartWay },
+  { circuit: MotorCircuit; inertiaKgm2: number; load: LoadCurve; start: StartArgument },
   RunUpResult
 >({
   name: 'runUp',
@@ -264,14 +217,16 @@ export const runUp = calculation<
   },
   results: {
     stalls: result('stalls'),
-    startS: result('time to 95 % of the final speed', 's'),
+    startS: result('time to 95 % of the speed at full voltage', 's'),
     breakawayS: result('breaks loose after', 's'),
     peakA: result('largest current', 'A'),
     rmsA: result('current, root mean square', 'A'),
     i2tA2s: result('I²t', 'A²s'),
     initialTorqueNm: result('torque at first', 'Nm'),
     initialA: result('current at first', 'A'),
-    finalRpm: result('final speed at full voltage', 'rpm'),
+    fullVoltageRpm: result('speed that full voltage reaches', 'rpm'),
+    finalRpm: result('speed at which it is left', 'rpm'),
+    fullAtS: result('full voltage, and the current below the bypass', 's'),
     curve: result('time, speed, torque, load, current'),
   },
   formula: 'J·dω/dt = T_e(s)·(U/U_N)² − T_L(ω)',
@@ -307,6 +262,7 @@ export const runUp = calculation<
       throw new CalculationError('load.ratedRpm', 'load.ratedRpm is missing');
     if (load.table?.some((row, i, all) => i > 0 && row.rpm <= all[i - 1].rpm))
       throw new CalculationError('load.table', 'load.table must rise in speed');
-    return runUpOf(circuit, inertiaKgm2, load, start);
+    const { ratedTorqueNm, bypassA, ...way } = start;
+    return runUpOf(circuit, inertiaKgm2, load, way, { ratedTorqueNm, bypassA });
   },
 });

@@ -88,14 +88,13 @@ export function shaftBehaviour(d: InstalledShaft, from: ShaftSources): Device<Sh
   const of = { kind: 'device', id: d.id } as const;
   const table = d.runDown && runDownTable(d.runDown, 2 * d.maxHz);
   const plan = (s: ShaftState, t: number, output: OutputDemand, open: boolean): ShaftState => {
-    if (output.kind === 'frequency') {
+    if (output.kind === 'frequency' || output.kind === 'voltage') {
       // A drive does not turn a closed brake; a shaft that turns is slowed by it.
       if (d.turns === 0) return open ? free(d, table, s, t) : held(s);
       if (open) return driven(s, d.turns === 1 ? output.path : turnedPath(output.path));
       return shaftHz(s, t) === 0 ? held(s) : braked(d, s, t);
     }
     if (output.kind === 'directCurrent') return driven(s, output.path);
-    if (output.kind === 'voltage') return s;
     if (!open) return shaftHz(s, t) === 0 ? held(s) : braked(d, s, t);
     return free(d, table, s, t);
   };

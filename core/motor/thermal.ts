@@ -14,6 +14,24 @@ const windows: Readonly<Record<TripClass, readonly [number, number]>> = {
 /** Multiple of the setting at which the class is defined. */
 const CLASS_MULTIPLE = 7.2;
 
+/** Threshold of the image in currents of the setting, and the heat at which it trips. */
+export const TRIP_THRESHOLD = 1.15;
+export const TRIP_HEAT = TRIP_THRESHOLD ** 2;
+
+/** Cooling of a motor at rest, in time constants of the running one (usual figure). */
+export const REST_FACTOR = 3;
+
+/** Time constant of the image whose class time from cold at 7.2 times the setting is `classS`, s. */
+export const tauOf = (classS: number, threshold = TRIP_THRESHOLD): number =>
+  classS / Math.log(CLASS_MULTIPLE ** 2 / (CLASS_MULTIPLE ** 2 - threshold ** 2));
+
+/**
+ * Time constant of the image of a class, taken at the upper end of its window, s.
+ *
+ * @example imageTau('10') // 386.5
+ */
+export const imageTau = (tripClass: TripClass): number => tauOf(windows[tripClass][1]);
+
 /**
  * Time in which a thermal image trips: θ' = ((I/I_r)² − θ)/τ, trip at θ = threshold².
  *
@@ -25,14 +43,13 @@ export function imageTripTime(
   ratio: number,
   classS: number,
   from: number,
-  threshold = 1.15,
+  threshold = TRIP_THRESHOLD,
 ): number | null {
   const limit = threshold ** 2;
   const k2 = ratio ** 2;
   if (from >= limit) return 0;
   if (k2 <= limit) return null;
-  const tau = classS / Math.log(CLASS_MULTIPLE ** 2 / (CLASS_MULTIPLE ** 2 - limit));
-  return tau * Math.log((k2 - from) / (k2 - limit));
+  return tauOf(classS, threshold) * Math.log((k2 - from) / (k2 - limit));
 }
 
 const tripClass = choice('class', tripClasses);

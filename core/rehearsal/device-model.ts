@@ -37,6 +37,8 @@ export interface DeviceState {
   /** +1 where the supply turns as L1, L2, L3; −1 the other way; 0 where it cannot be seen. */
   readonly rotation: number;
   readonly controlSupply: 0 | 1;
+  /** 1 while its thermistor loop is cold; between the two resistances it keeps what it was. */
+  readonly thermistor: 0 | 1;
   /** What has destroyed it, by its place in the list of what its terminals withstand, from 1; 0 while it is whole. */
   readonly destroyed: number;
 }
@@ -46,8 +48,9 @@ export const DESTROYED = 'destroyed';
 
 const MAINS_PROBE_OHM = 1e6;
 const OUTPUT_OHM = 10;
-/** Small voltage at which a device measures a thermistor loop through this resistance. */
-const THERMISTOR_OHM = 1e6;
+/** Voltage at which a device measures a thermistor loop, through this resistance: IEC 60947-8 allows 2.5 V at most. */
+const THERMISTOR_V = 2;
+const THERMISTOR_OHM = 10_000;
 
 type Logic = DeviceLogic<unknown, unknown>;
 
@@ -97,6 +100,12 @@ function signalsOf(d: InstalledDevice, logic: Logic): SignalSpec[] {
     { id: 'device.hz', of, unit: 'Hz', kind: 'value' },
     { id: 'device.fault', of, unit: '', kind: 'state', states: ['none', ...logic.faults] },
     { id: 'device.keypadHz', of, unit: 'Hz', kind: 'value' },
+    ...(logic.shows ?? []).map(({ id, unit }): SignalSpec => ({
+      id: `device.${id}`,
+      of,
+      unit,
+      kind: 'value',
+    })),
     ...d.inputs.map((i) => level(i.terminal)),
     ...d.enables.map((i) => level(i.terminal)),
     ...d.relays.map((r): SignalSpec => ({
@@ -121,6 +130,7 @@ function initial(d: InstalledDevice, logic: Logic): DeviceState {
     mains: 0,
     rotation: 0,
     controlSupply: 0,
+    thermistor: 1,
     destroyed: 0,
   };
 }
@@ -158,7 +168,10 @@ function stampBlock(
     board.emf[d.reference10.edge] = supplies ? d.reference10.volts : 0;
   }
   if (d.controlSupply) board.g[d.controlSupply.edge] = 1 / d.controlSupply.ohm;
-  if (d.thermistor) board.g[d.thermistor.edge] = 1 / THERMISTOR_OHM;
+  if (d.thermistor) {
+    board.g[d.thermistor.edge] = 1 / THERMISTOR_OHM;
+    board.emf[d.thermistor.edge] = supplies ? THERMISTOR_V : 0;
+  }
   if (d.output) {
     const shown = supplies ? analogue[d.output.shows] : undefined;
     board.g[d.output.edge] = supplies ? 1 / OUTPUT_OHM : 0;
@@ -219,8 +232,17 @@ function senseBlock(d: InstalledDevice, s: DeviceState, probe: Probe): number[] 
   const c = d.controlSupply;
   const fed =
     !c || Math.abs((c.ac ? probe.acVolts(c.a, c.b) : probe.volts(c.a, c.b)) ?? 0) >= c.minV;
-  sensed.push(mains, turns, fed ? 1 : 0, stressed(d, s, probe));
+  sensed.push(mains, turns, fed ? 1 : 0, stressed(d, s, probe), loopBand(d, probe));
   return sensed;
+}
+
+/** The thermistor loop: 0 hot or open, 1 between, 2 cold; cold as well where there is none. */
+function loopBand({ thermistor }: InstalledDevice, probe: Probe): 0 | 1 | 2 {
+  if (!thermistor) return 2;
+  const volts = Math.abs(probe.volts(thermistor.a, thermistor.b) ?? 0);
+  const ohm =
+    volts >= THERMISTOR_V ? Infinity : (volts * THERMISTOR_OHM) / (THERMISTOR_V - volts);
+  return ohm > thermistor.tripOhm ? 0 : ohm < thermistor.resetOhm ? 2 : 1;
 }
 
 /** The first terminal that has to bear more than it withstands, by its place from 1; 0 where none has. */
@@ -281,6 +303,7 @@ function stepDevice(
     mains: sensed[end] as Reading['mains'],
     rotation: sensed[end + 1],
     controlSupply: sensed[end + 2] as 0 | 1,
+    thermistor: levelOf(sensed[end + 4], s.thermistor),
   };
   const reading = readingOf(d, next, shaft, t);
   const stepped = logic.step(s.logic, logic.sense(reading, s.logic), t);
@@ -291,6 +314,7 @@ function stepDevice(
     next.mains === s.mains &&
     next.rotation === s.rotation &&
     next.controlSupply === s.controlSupply &&
+    next.thermistor === s.thermistor &&
     same(next.inputs, s.inputs) &&
     same(next.enables, s.enables) &&
     same(next.analogue, s.analogue) &&
@@ -319,8 +343,9 @@ function readingOf(
     enableA: channel('A'),
     enableB: channel('B'),
     mains: s.mains,
+    rotation: s.rotation,
     controlSupply: s.controlSupply,
-    thermistor: 1,
+    thermistor: s.thermistor,
     analogue: s.analogue.map((x) => x / 1e4),
     panelDial: s.panelDial,
     keys: s.keys,
@@ -334,9 +359,12 @@ function observe(logic: Logic, s: DeviceState, t: number): Stretch[] {
   const { output } = logic.demand(s.logic, t);
   return [
     steady(s.destroyed > 0 ? logic.states.length : logic.states.indexOf(view.state), t),
-    output.kind === 'frequency' ? pathStretch(output.path, t) : steady(view.hz, t),
+    output.kind === 'frequency' || output.kind === 'voltage'
+      ? pathStretch(output.path, t)
+      : steady(view.hz, t),
     steady(view.fault === null ? 0 : logic.faults.indexOf(view.fault) + 1, t),
     steady(view.keypadHz ?? 0, t),
+    ...(logic.shown?.(s.logic, t) ?? []),
     ...s.inputs.map((level) => steady(level, t)),
     ...s.enables.map((level) => steady(level, t)),
     ...s.relays.map((on) => steady(on ? 1 : 0, t)),

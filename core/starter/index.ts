@@ -1,7 +1,13 @@
+export { runStarterCase, starterCaseSchema, type StarterCase, type StarterSample } from './case.js';
+export { starterLogic, type StarterSpec } from './logic.js';
+export { starterSpecOf } from './spec.js';
+export { planStart, type FedMachine } from './plan-run.js';
+export type { PlannedRun } from './state.js';
 export {
-  starterLogic,
-  starterSpecOf,
+  starterControlSchema,
+  starterFaults,
+  starterInputs,
+  starterPolicies,
   starterStates,
-  type StarterSpec,
-  type StarterState,
-} from './logic.js';
+  type StarterControl,
+} from './vocabulary.js';

@@ -1,14 +1,37 @@
 import type { Installation, Installed, InstalledDevice } from '../installation/index.js';
 import { Layout } from '../circuit/index.js';
-import type { InstalledShaft } from '../motor/index.js';
+import * as v from 'valibot';
+import { fullVoltageFromCurve, type InstalledShaft } from '../motor/index.js';
+import { starterControlSchema, type StarterSpec } from '../starter/index.js';
 import { parts, type InstalledPart, type PlacedPart } from '../parts/index.js';
+
+/** A soft starter that nothing asks to run. */
+const idle: StarterSpec = {
+  kind: 'starter',
+  control: v.parse(starterControlSchema, { startMethod: 'twoWire', start: { kind: 'direct' } }),
+  machine: {
+    motor: fullVoltageFromCurve([{ share: 0, torqueRatio: 2, currentRatio: 7 }], 157, {
+      rad: 150,
+      torqueNm: 10,
+      amps: 3,
+    }),
+    inertiaKgm2: 0.01,
+    load: { kind: 'constant', torqueNm: 1 },
+    polePairs: 2,
+    motorA: 3,
+    deviceA: 3,
+  },
+  separateControl: true,
+  watchesThermistor: false,
+  worksContactor: false,
+};
 
 /** A device without a single terminal, for circuits that need none. */
 const noDevice: InstalledDevice = {
   kind: 'device',
   id: 'device',
   tag: 'T1',
-  spec: { kind: 'starter', powerUpDelayMs: 0, separateControl: true },
+  spec: idle,
   facts: {
     travelMs: 0,
     maxHz: 50,

@@ -76,7 +76,7 @@ export function loadCurveOf({ plate, n }: PlateContext): LoadCurve | undefined {
   return {
     kind,
     torqueNm: nm(torquePct),
-    baseNm: nm(basePct),
+    constantNm: nm(basePct),
     ratedRpm: n.rpm,
     breakawayNm: breakawayPct === undefined ? undefined : nm(breakawayPct),
   };
@@ -91,12 +91,12 @@ function fitted(plate: FitPlate): { circuit: MotorCircuit; errors: Record<string
   return kept;
 }
 
-/**
- * Torque and current over speed, and the direct run-up with the load; undefined until plate and data allow a fit.
- *
- * @example motorCurves(plateContext(job, profile))?.runUp?.startS // 0.31
- */
-export function motorCurves(c: PlateContext): MotorCurves | undefined {
+/** The circuit fitted to the plate; undefined until plate and data allow a fit. */
+export function fittedMotor(
+  c: PlateContext,
+):
+  | { circuit: MotorCircuit; errors: Record<string, number>; assumed: string[]; plate: FitPlate }
+  | undefined {
   const input = fitInput(c);
   if (
     !input ||
@@ -104,13 +104,22 @@ export function motorCurves(c: PlateContext): MotorCurves | undefined {
     input.plate.breakdownRatio <= 1
   )
     return undefined;
-  let fit: ReturnType<typeof fitted>;
   try {
-    fit = fitted(input.plate);
+    return { ...fitted(input.plate), ...input };
   } catch (error) {
     if (error instanceof CalculationError) return undefined;
     throw error;
   }
+}
+
+/**
+ * Torque and current over speed, and the direct run-up with the load; undefined until plate and data allow a fit.
+ *
+ * @example motorCurves(plateContext(job, profile))?.runUp?.startS // 0.31
+ */
+export function motorCurves(c: PlateContext): MotorCurves | undefined {
+  const fit = fittedMotor(c);
+  if (!fit) return undefined;
   const { circuit, errors } = fit;
   const load = loadCurveOf(c);
   const loadAt = load && loadTorque(load);
@@ -126,12 +135,12 @@ export function motorCurves(c: PlateContext): MotorCurves | undefined {
     };
   });
   const { inertiaKgm2 } = c.n;
-  const found = { circuit, errors, assumed: input.assumed, points };
+  const found = { circuit, errors, assumed: fit.assumed, points };
   if (!load || inertiaKgm2 === undefined)
     return { ...found, runUp: null, classes: [], noRunUp: load ? 'inertia' : 'load' };
   try {
     const runUp = runUpOf(circuit, inertiaKgm2, load, { kind: 'direct' });
-    const startRatio = runUp.rmsA / input.plate.currentA;
+    const startRatio = runUp.rmsA / fit.plate.currentA;
     const classes = tripClasses.map((tripClass) => ({
       tripClass,
       verdict:

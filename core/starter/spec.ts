@@ -1,0 +1,145 @@
+import * as v from 'valibot';
+import {
+  hasControlSupply,
+  policyValue,
+  relaysOf,
+  roleValue,
+  taskOf,
+  type Model,
+  type Profile,
+  type SettingValues,
+  type Value,
+} from '../catalogue/index.js';
+import type { DeviceFacts, InstallFacts } from '../motor/index.js';
+import type { StarterSpec } from './logic.js';
+import { planStart, type FedMachine } from './plan-run.js';
+import { starterControlSchema, starterPolicies, type StarterControl } from './vocabulary.js';
+
+const numberRoles = [
+  'softStopS',
+  'endTorquePct',
+  'endVoltagePct',
+  'inhibitS',
+  'reversePauseS',
+  'startLimitS',
+  'bypassAtPct',
+  'mainsMissingS',
+  'phaseLossMs',
+  'autoResetDelayS',
+  'contactorMs',
+] as const;
+
+/**
+ * The command logic's behaviour under the settings keyed: policies and roles of the profile, read in the words of the
+ * vocabulary. A policy the profile does not know takes its worst value.
+ *
+ * @param policies values to take in place of the profile's, for policies it does not know
+ */
+export function starterControlOf(
+  profile: Profile,
+  settings: SettingValues,
+  amps: { motorA: number; deviceA: number },
+  policies: Readonly<Record<string, Value>> = {},
+): StarterControl {
+  const control: Record<string, unknown> = { powerUpDelayMs: profile.powerUpDelayMs };
+  for (const name of starterPolicies) {
+    const value = policies[name] ?? policyValue(profile, settings, name);
+    if (value !== undefined) control[name] = value;
+  }
+  for (const role of numberRoles) {
+    const value = roleValue(profile, settings, role);
+    if (typeof value === 'number') control[role] = value;
+  }
+  for (const role of ['stopKind', 'softStopBy', 'tripClass'] as const) {
+    const value = roleValue(profile, settings, role);
+    if (value !== undefined) control[role] = String(value);
+  }
+  const base = control['limitBase'] === 'deviceAmps' ? amps.deviceA : amps.motorA;
+  control['start'] = startOf(profile, settings, base);
+  return v.parse(starterControlSchema, control);
+}
+
+/** How the voltage comes on under the settings: a ramp at nothing is a direct start. */
+function startOf(
+  profile: Profile,
+  settings: SettingValues,
+  baseA: number,
+): StarterControl['start'] {
+  const number = (role: string): number | undefined => {
+    const value = roleValue(profile, settings, role);
+    return typeof value === 'number' ? value : undefined;
+  };
+  const rampS = number('rampS') ?? 0;
+  const limitPct = number('limitPct');
+  const kickS = number('kickS') ?? 0;
+  const more = {
+    ...(limitPct ? { limitA: (limitPct / 100) * baseA } : {}),
+    ...(kickS > 0 ? { kickS, kickFraction: (number('kickPct') ?? 70) / 100 } : {}),
+  };
+  const beginPct = number('beginPct') ?? 0;
+  if (roleValue(profile, settings, 'rampKind') === 'torque') {
+    const torqueLimitPct = number('torqueLimitPct');
+    const most = torqueLimitPct ? { torqueLimitPct } : {};
+    return {
+      kind: 'torqueRamp',
+      initialTorquePct: beginPct,
+      rampS: Math.max(rampS, 0.1),
+      ...most,
+      ...more,
+    };
+  }
+  if (rampS === 0 && !more.limitA) return { kind: 'direct' };
+  const kind = rampS === 0 ? 'currentLimit' : more.limitA ? 'rampAndLimit' : 'voltageRamp';
+  return { kind, fraction: beginPct / 100, rampS, ...more };
+}
+
+/** Longest time a start is waited for where it never comes to its end, s. */
+const LONGEST_WAIT_S = 120;
+
+/**
+ * A soft starter as its profile, its settings and the plates make it.
+ *
+ * @param policies behaviour to take where the profile does not know it
+ */
+export function starterSpecOf(
+  profile: Profile,
+  model: Model,
+  settings: SettingValues,
+  facts: InstallFacts,
+  policies?: Readonly<Record<string, Value>>,
+): { spec: StarterSpec; facts: DeviceFacts } {
+  const keyed = roleValue(profile, settings, 'motorA');
+  const motorA = typeof keyed === 'number' && keyed > 0 ? keyed : model.ratedA;
+  const { fed } = facts;
+  const machine: FedMachine = { ...fed, motorA, deviceA: model.ratedA };
+  const control = starterControlOf(profile, settings, machine, policies);
+  const run = planStart(control, machine, { rad: 0, heat: 0, t: 0, phases: 3 });
+  const lastsUs = Math.min(
+    run.bypassUs,
+    run.tripUs,
+    control.startLimitS * 1e6,
+    LONGEST_WAIT_S * 1e6,
+  );
+  const spec: StarterSpec = {
+    kind: 'starter',
+    control,
+    machine,
+    separateControl: hasControlSupply(profile),
+    watchesThermistor: roleValue(profile, settings, 'thermistor') === true,
+    worksContactor: relaysOf(profile).some(
+      ({ id }) => taskOf(profile, settings, `relay.${id}.task`) === 'lineContactor',
+    ),
+  };
+  return {
+    spec,
+    facts: {
+      travelMs: Math.ceil(lastsUs / 1000) + 1000 + 1000 * control.softStopS,
+      maxHz: (fed.motor.fieldRad * fed.polePairs) / (2 * Math.PI),
+      referenceInput: undefined,
+      panelDial: false,
+      keypadHasSpeed: false,
+      filterMs: 0,
+      discrepancyMs: 0,
+    },
+  };
+}
