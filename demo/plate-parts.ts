@@ -41,6 +41,12 @@ export function motor(
   };
 }
 
+/** Curves of a data sheet: share of the speed of the field, torque and current in rated ones. */
+export const curve = (
+  rows: readonly (readonly [share: number, torque: number, current: number])[],
+): NonNullable<Plate['motor']['curve']> =>
+  rows.map(([share, torqueRatio, currentRatio]) => ({ share, torqueRatio, currentRatio }));
+
 /** Supplies of the two sites, and of the workshop. */
 export const maltings: Plate['supply'] = {
   phases: 3,

@@ -1,4 +1,4 @@
-import { maltings, motor, q, workshop, type Plate } from './plate-parts';
+import { curve, maltings, motor, q, workshop, type Plate } from './plate-parts';
 import { sawyardPlates } from './sawyard-plates';
 
 const drumMotor = motor(
@@ -249,7 +249,8 @@ export const plates: Readonly<Record<string, Plate>> = {
     place: { zone: 'dust' },
   },
   'FM-CRUSH': {
-    motor: motor(
+    motor: {
+      ...motor(
       '37 kW',
       'deltaStar',
       [400, 690],
@@ -261,7 +262,17 @@ export const plates: Readonly<Record<string, Plate>> = {
       [7.1, 2.2, 2.7],
       0.44,
       'delta',
-    ),
+      ),
+      curve: curve([
+        [0, 2.2, 7.1],
+        [0.2, 1.95, 6.9],
+        [0.4, 1.9, 6.6],
+        [0.6, 2.05, 6.1],
+        [0.8, 2.45, 5.2],
+        [0.9, 2.7, 4.1],
+        [0.95, 2.3, 2.8],
+      ]),
+    },
     supply: maltings,
     load: {
       name: 'Malt crusher, starts empty, coasts about 55 s',

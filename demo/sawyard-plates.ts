@@ -1,4 +1,4 @@
-import { motor, q, sawyard, type Plate } from './plate-parts';
+import { curve, motor, q, sawyard, type Plate } from './plate-parts';
 
 /** Plates of the sawyard’s machines. */
 export const sawyardPlates: Readonly<Record<string, Plate>> = {
@@ -73,6 +73,15 @@ export const sawyardPlates: Readonly<Record<string, Plate>> = {
         'series',
       ),
       serviceFactor: 1.15,
+      curve: curve([
+        [0, 1.6, 6.3],
+        [0.2, 1.45, 6.15],
+        [0.4, 1.4, 5.95],
+        [0.6, 1.55, 5.6],
+        [0.8, 1.95, 4.9],
+        [0.9, 2.3, 4.1],
+        [0.95, 2.1, 3],
+      ]),
     },
     supply: sawyard,
     load: {

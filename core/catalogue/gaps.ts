@@ -1,4 +1,5 @@
 import type { Profile } from './profile.js';
+import { firstOfKind, isInput } from './questions.js';
 
 /**
  * What a profile lacks before a job can be planned on it. A sketch of a family loads and can be read, but is not
@@ -6,7 +7,7 @@ import type { Profile } from './profile.js';
  */
 export function planningGaps(profile: Profile): string[] {
   const gaps: string[] = [];
-  if (profile.kind !== 'drive') return ['kind'];
+  if (profile.kind === 'starter') return starterGaps(profile);
   const kinds = new Set(Object.values(profile.terminals).map((t) => t.kind));
   for (const kind of ['supply24', 'zeroVolt', 'digitalInput'])
     if (!kinds.has(kind as never)) gaps.push(`terminals.${kind}`);
@@ -16,6 +17,21 @@ export function planningGaps(profile: Profile): string[] {
   for (const [id, t] of Object.entries(profile.terminals)) {
     if (t.kind === 'digitalInput' && !t.fixedTask && !profile.taskSettings[id])
       gaps.push(`taskSettings.${id}`);
+  }
+  return gaps;
+}
+
+/** What a soft starter must have to be planned: a control supply, inputs, and the roles a start is made of. */
+function starterGaps(profile: Profile): string[] {
+  const gaps: string[] = [];
+  if (firstOfKind(profile, 'controlSupply') === undefined) gaps.push('terminals.controlSupply');
+  const inputs = Object.keys(profile.terminals).filter((t) => isInput(profile, t));
+  if (inputs.length === 0) gaps.push('terminals.input');
+  for (const role of ['motorA', 'rampS', 'beginPct', 'stopKind', 'tripClass'])
+    if (!profile.roles[role]) gaps.push(`roles.${role}`);
+  for (const id of inputs) {
+    const t = profile.terminals[id] as { fixedTask?: string };
+    if (!t.fixedTask && !profile.taskSettings[id]) gaps.push(`taskSettings.${id}`);
   }
   return gaps;
 }

@@ -12,6 +12,7 @@ export { planningGaps } from './gaps.js';
 export {
   profileSchema,
   requiredPolicies,
+  requiredStarterPolicies,
   type Model,
   type Policy,
   type Profile,
@@ -31,7 +32,10 @@ export {
 export {
   factorySettings,
   firstOfKind,
+  changesSpeed,
+  controlFeed,
   hasControlSupply,
+  isInput,
   inputLogics,
   keepsLineFrequency,
   modelOf,
@@ -41,6 +45,7 @@ export {
   taskCode,
   taskOf,
   type ContactsSwitch,
+  type ControlFeed,
   type InputLogic,
   type RelayTerminals,
   linkTerminals,

@@ -142,6 +142,8 @@ const settingSchema = open({
   manualPage: v.optional(text),
   /** Analogue terminal or relay the setting belongs to, where it belongs to one. */
   terminal: v.optional(code),
+  /** What one of its values means beside its number: a dial at 0. */
+  note: v.optional(text),
 });
 
 /** A policy is fixed by the device, chosen by a setting (values keyed → meanings), or not known. */
@@ -175,6 +177,47 @@ export const requiredPolicies = [
   'presetCoding',
   'noReverse',
   'stopMode',
+] as const;
+
+/** Policies that every profile of a soft starter answers, or says to be unknown. */
+export const requiredStarterPolicies = [
+  'startMethod',
+  'onControlReturn',
+  'onMainsReturn',
+  'onFaultReset',
+  'onTakeover',
+  'onStartHeld',
+  'autoResetAttempts',
+  'onAutoReset',
+  'onThermistorCooled',
+  'onOverloadCooled',
+  'startEdgeWithStopReturn',
+  'onBothDirections',
+  'onOppositeEnable',
+  'onRunInInhibit',
+  'onRunWithoutMains',
+  'onMainsLostRunning',
+  'onCutWhileSoftStopping',
+  'onStopWhileRamping',
+  'onStartWhileSoftStopping',
+  'onStartWhileCoasting',
+  'onStartLimit',
+  'kickUnderLimit',
+  'limitOf',
+  'limitBase',
+  'rampTimeFrom',
+  'afterTorqueRamp',
+  'controlledPoles',
+  'bypass',
+  'bypassSensed',
+  'lineRelay',
+  'contactorFeedback',
+  'thermalMemoryOff',
+  'faultMemoryOff',
+  'phaseSequence',
+  'dialsRead',
+  'dialSwitchWins',
+  'noReverse',
 ] as const;
 
 /** An input task. `asserts` says which state of the contact gives it: an enable or an external fault acts when its contact opens. */
@@ -288,6 +331,17 @@ const baseEntries = {
   leakageMA: v.optional(positive),
   maxMotorCableM: v.optional(positive),
   supplyOperationsPerHour: v.optional(positive),
+  /** Utilisation index of a soft starter, IEC 60947-4-2: X times its rating for Tx seconds, then rest or a share of running. */
+  duty: v.optional(
+    open({
+      kind: v.picklist(['AC-53a', 'AC-53b']),
+      times: positive,
+      seconds: positive,
+      offS: v.optional(positive),
+      onPct: v.optional(positive),
+      startsPerHour: v.optional(positive),
+    }),
+  ),
 };
 
 /** One device family in the open profile format. Checked here for shape and for every reference inside it. */
@@ -368,14 +422,13 @@ function* referenceFaults(p: Inner): Generator<{ path: string[]; message: string
         yield { path: [group, id], message: `there is no setting "${policy.setting}"` };
     }
   }
-  if (p.kind === 'drive') {
-    for (const id of requiredPolicies)
-      if (p.policies[id] === undefined)
-        yield {
-          path: ['policies', id],
-          message: 'a drive profile must say how it behaves here, or "unknown"',
-        };
-  }
+  const asked = p.kind === 'drive' ? requiredPolicies : requiredStarterPolicies;
+  for (const id of asked)
+    if (p.policies[id] === undefined)
+      yield {
+        path: ['policies', id],
+        message: `a ${p.kind} profile must say how it behaves here, or "unknown"`,
+      };
 }
 
 /** Terminals and lamps that the display names and the device does not have. */

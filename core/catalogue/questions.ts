@@ -170,6 +170,26 @@ export function taskOf(profile: Profile, settings: SettingValues, role: string):
   return valuesOf(profile, role)[String(settings[policy.setting as string])] ?? 'none';
 }
 
+/** A terminal that a contact of the station gives a task, whatever voltage switches it. */
+export const isInput = (profile: Profile, terminal: string): boolean => {
+  const kind = profile.terminals[terminal]?.kind;
+  return kind === 'digitalInput' || kind === 'acInput';
+};
+
+/** What the contacts of the station are fed from: the device's own 24 V, or the supply of its control. */
+export type ControlFeed = 'own' | 'alternating' | 'direct24';
+
+/** Control supply of a device, by its terminals. */
+export function controlFeed(profile: Profile): ControlFeed {
+  const pole = firstOfKind(profile, 'controlSupply');
+  if (pole === undefined) return 'own';
+  const t = profile.terminals[pole];
+  return t.kind === 'controlSupply' && t.alternating ? 'alternating' : 'direct24';
+}
+
+/** The device turns its motor at other speeds than that of the supply. */
+export const changesSpeed = (profile: Profile): boolean => profile.kind === 'drive';
+
 /** The device has a supply of its own for its control, apart from its mains. */
 export const hasControlSupply = (profile: Profile): boolean =>
   firstOfKind(profile, 'controlSupply') !== undefined;

@@ -39,6 +39,23 @@ const worst: Record<string, Value> = {
   noReverse: false,
   stopMode: 'coast',
   startMethod: 'levelForwardReverse',
+  onControlReturn: 'followLevel',
+  onMainsReturn: 'followLevel',
+  onAutoReset: 'followLevel',
+  onThermistorCooled: 'followLevel',
+  onOverloadCooled: 'followLevel',
+  onOppositeEnable: 'waits',
+  onRunInInhibit: 'waits',
+  onRunWithoutMains: 'blocked',
+  onMainsLostRunning: 'coast',
+  onCutWhileSoftStopping: 'coast',
+  onStopWhileRamping: 'softStop',
+  onStartWhileSoftStopping: 'rampFromPresent',
+  onStartWhileCoasting: 'rampFromBegin',
+  onStartLimit: 'fullVoltage',
+  bypassSensed: false,
+  thermalMemoryOff: 'cleared',
+  faultMemoryOff: 'cleared',
 };
 
 /** Meaning of a policy under the settings keyed; undefined where the profile has none, the worst where it is unknown. */

@@ -25,6 +25,9 @@ export const inputTasks = [
   'outputInhibit',
   'externalFault',
   'quickStop',
+  'coastNow',
+  'contactorFeedback',
+  'secondMotorSet',
 ] as const;
 export type InputTask = (typeof inputTasks)[number];
 
@@ -38,5 +41,15 @@ export const outputTasks = [
   'reversing',
   'local',
   'brakeRelease',
+  'lineContactor',
+  'bypass',
+  'starting',
+  'atFullVoltage',
+  'softStopping',
+  'inhibit',
+  'limiting',
+  'overloadWarning',
+  'underload',
+  'shuntTrip',
 ] as const;
 export type OutputTask = (typeof outputTasks)[number];

@@ -3,6 +3,7 @@ import { quantity } from './quantities.js';
 
 const hertz = v.pipe(v.number(), v.finite(), v.minValue(0), v.maxValue(600));
 const seconds = v.pipe(v.number(), v.finite(), v.minValue(0), v.maxValue(3600));
+const percent = (most: number) => v.pipe(v.number(), v.finite(), v.minValue(0), v.maxValue(most));
 const several = <const T extends readonly [string, ...string[]]>(names: T) =>
   v.optional(v.pipe(v.array(v.picklist(names)), v.maxLength(8)));
 
@@ -47,6 +48,17 @@ export const schemeSchema = v.strictObject({
   accel2S: v.optional(seconds),
   decel2S: v.optional(seconds),
   stopMode: v.optional(v.picklist(['ramp', 'coast'])),
+  /** A soft starter: whether a line contactor lies ahead, and what closes it. */
+  lineContactor: v.optional(v.picklist(['none', 'byRelay', 'byButtons'])),
+  /** How a soft starter brings the voltage on; what is not said is recommended by the plates. */
+  startKind: v.optional(v.picklist(['voltage', 'torque'])),
+  beginPct: v.optional(percent(100)),
+  limitPct: v.optional(percent(800)),
+  kick: v.optional(v.boolean()),
+  tripClass: v.optional(v.picklist(['10A', '10', '20', '30'])),
+  endTorquePct: v.optional(percent(100)),
+  inhibitS: v.optional(seconds),
+  reversePauseS: v.optional(seconds),
   /** What must happen when power returns with the start contact still closed. */
   powerReturn: v.optional(v.picklist(['stayStopped', 'restart'])),
   /** Who can be at the machine. */
@@ -73,6 +85,8 @@ export const schemeSchema = v.strictObject({
   footStop: v.optional(v.picklist(['none', 'stop', 'withBrake'])),
   /** Contacts that must be closed for a run. */
   interlocks: several(['level', 'pressure', 'guard', 'thermostat']),
+  /** A contact at each end of the way opens the direction that leads there. */
+  endLimits: v.optional(v.boolean()),
   /** Time for which a horn sounds before the motor may start, s. */
   startWarningS: v.optional(seconds),
   jog: v.optional(v.picklist(['none', 'forward', 'bothWays'])),

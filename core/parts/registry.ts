@@ -11,6 +11,7 @@ import { emergencyStop } from './kinds/emergency-stop.js';
 import { footBrake } from './kinds/foot-brake.js';
 import { footSwitch } from './kinds/foot-switch.js';
 import { fuse } from './kinds/fuse.js';
+import { endLimit } from './kinds/end-limit.js';
 import { guardContact } from './kinds/guard-contact.js';
 import { horn } from './kinds/horn.js';
 import { inputFilter } from './kinds/input-filter.js';
@@ -64,6 +65,7 @@ export const parts: Readonly<Record<string, Part>> = Object.fromEntries(
     footBrake,
     footSwitch,
     fuse,
+    endLimit,
     guardContact,
     horn,
     inputFilter,

@@ -1,4 +1,5 @@
 import {
+  isInput,
   presentTerminals,
   relaysOf,
   taskCode,
@@ -51,9 +52,7 @@ export function assignInputs(
   before: Readonly<Record<string, string>>,
   found: SettingValues,
 ): AssignResult {
-  const inputs = presentTerminals(profile).filter(
-    (id) => profile.terminals[id].kind === 'digitalInput',
-  );
+  const inputs = presentTerminals(profile).filter((id) => isInput(profile, id));
   const choices = functions.map((f) =>
     inputs.filter(
       (id) => carries(profile, id, f.task) && (pins[f.id] === undefined || pins[f.id] === id),
@@ -147,7 +146,7 @@ function leastConflict(
 
 function carries(profile: Profile, id: string, task: string): boolean {
   const terminal = profile.terminals[id];
-  if (terminal.kind !== 'digitalInput') return false;
+  if (terminal.kind !== 'digitalInput' && terminal.kind !== 'acInput') return false;
   if (terminal.fixedTask !== undefined) return terminal.fixedTask === task;
   return (
     taskCode(profile, task) !== undefined &&

@@ -1,4 +1,5 @@
 import {
+  isInput,
   roleSetting,
   roleValue,
   settingForRole,
@@ -39,6 +40,7 @@ export interface KeyLine {
 }
 
 const partOfGroup: Record<string, KeyingPart> = {
+  first: 'motor',
   motor: 'motor',
   limits: 'limits',
   ramps: 'limits',
@@ -54,8 +56,7 @@ const partOfGroup: Record<string, KeyingPart> = {
 export function partOf(profile: Profile, code: string): KeyingPart {
   if (code === roleSetting(profile, 'commandSource')) return 'handOver';
   const held = Object.keys(profile.taskSettings).filter((id) => profile.taskSettings[id] === code);
-  if (held.length)
-    return held.some((id) => profile.terminals[id]?.kind === 'digitalInput') ? 'inputs' : 'outputs';
+  if (held.length) return held.some((id) => isInput(profile, id)) ? 'inputs' : 'outputs';
   for (const [part, roles] of Object.entries(partRoles))
     if (roles.some((role) => roleSetting(profile, role) === code)) return part as KeyingPart;
   return partOfGroup[profile.settings[code].group] ?? 'limits';
@@ -63,6 +64,22 @@ export function partOf(profile: Profile, code: string): KeyingPart {
 
 /** How fast the frequency moves: nothing of it moves a motor that stands. */
 const rampRoles = ['accelS', 'decelS', 'accel2S', 'decel2S', 'sCurvePct', 'reverseDeadMs'] as const;
+
+/** How a soft starter starts and stops. */
+const startRoles = [
+  'rampKind',
+  'beginPct',
+  'kickPct',
+  'kickS',
+  'rampS',
+  'limitPct',
+  'torqueLimitPct',
+  'startLimitS',
+  'stopKind',
+  'softStopS',
+  'endTorquePct',
+  'inhibitS',
+] as const;
 
 const partRoles: Partial<Record<KeyingPart, readonly string[]>> = {
   motor: [
@@ -73,8 +90,11 @@ const partRoles: Partial<Record<KeyingPart, readonly string[]>> = {
     'motorRpm',
     'motorPowerFactor',
     'overloadA',
+    'connectionKind',
+    'tripClass',
+    'thermistor',
   ],
-  limits: ['minHz', 'maxHz', ...rampRoles, 'stopMode', 'noReverse'],
+  limits: ['minHz', 'maxHz', ...rampRoles, 'stopMode', 'noReverse', ...startRoles],
   inputs: ['startMethod', 'filterMs'],
   reference: [
     'referenceSource',
@@ -86,7 +106,14 @@ const partRoles: Partial<Record<KeyingPart, readonly string[]>> = {
     'jogHz',
     'keypadHz',
   ],
-  protection: ['onPowerReturn', 'onFaultReset', 'onReferenceLoss'],
+  protection: [
+    'onPowerReturn',
+    'onFaultReset',
+    'onReferenceLoss',
+    'onControlReturn',
+    'onMainsReturn',
+    'autoResetAttempts',
+  ],
 };
 
 /**
@@ -183,7 +210,13 @@ function takeCommand(profile: Profile, now: SettingValues, change: Change): void
 }
 
 /** Settings that change nothing at a motor that stands: its plate, ramps, the highest frequency, speeds that something else must ask for. */
-const lightRoles: readonly string[] = [...(partRoles.motor ?? []), 'maxHz', ...rampRoles, 'jogHz'];
+const lightRoles: readonly string[] = [
+  ...(partRoles.motor ?? []),
+  ...startRoles,
+  'maxHz',
+  ...rampRoles,
+  'jogHz',
+];
 
 /** Whether keying a setting may start, reverse or let go the motor under some control that is given just then. */
 export const mayMove = (profile: Profile, code: string): boolean =>
@@ -248,7 +281,7 @@ export function keyingFaults(
   let part = 0;
   let held = false;
   const taskCodes = Object.entries(profile.taskSettings)
-    .filter(([id]) => profile.terminals[id]?.kind === 'digitalInput')
+    .filter(([id]) => isInput(profile, id))
     .map(([, code]) => code);
   lines.forEach((line, i) => {
     const at = keyingParts.indexOf(line.part);

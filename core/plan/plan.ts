@@ -1,7 +1,10 @@
 import {
   factorySettings,
+  changesSpeed,
+  controlFeed,
   firstOfKind,
   inputLogics,
+  isInput,
   modelOf,
   planningGaps,
   taskCode,
@@ -210,7 +213,16 @@ export function arrangeFor(job: Job, profile: Profile): Arrangement {
   const { contactsSwitch } = logicOf(job, profile).logic;
   const { phases } = profile.supply;
   const terminals = Object.keys(profile.terminals);
-  return arrange(job, { contactsSwitch, presetCoding, device: deviceIdOf(job), phases, terminals });
+  return arrange(job, {
+    contactsSwitch,
+    presetCoding,
+    device: deviceIdOf(job),
+    phases,
+    terminals,
+    control: controlFeed(profile),
+    speeds: changesSpeed(profile),
+    enables: taskCode(profile, 'reverse') !== undefined,
+  });
 }
 
 function conflict(code: string, wishes: readonly string[], what: string): NoPlan {
@@ -266,12 +278,7 @@ function usablePins(
     const f = arrangement.inputs.find((input) => input.id === id);
     const { device, terminal } = landingParts(at);
     const clash = Object.values(pins).includes(terminal);
-    if (
-      f &&
-      device === deviceIdOf(job) &&
-      profile.terminals[terminal]?.kind === 'digitalInput' &&
-      !clash
-    )
+    if (f && device === deviceIdOf(job) && isInput(profile, terminal) && !clash)
       pins[id] = terminal;
     else
       findings.push(

@@ -121,6 +121,9 @@ function resolver(
       const t = profile.terminals[id];
       return t.kind === 'enableInput' && t.channel === channel;
     });
+  const poles = presentTerminals(profile).filter(
+    (id) => profile.terminals[id].kind === 'controlSupply',
+  );
   const fixed: Readonly<Partial<Record<PointRef, string | undefined>>> = {
     '@feed': logic.contactsSwitch === 'plus24' ? supply : zero,
     '@return': logic.contactsSwitch === 'plus24' ? zero : supply,
@@ -130,6 +133,8 @@ function resolver(
     '@ai1': firstOfKind(profile, 'analogueInput'),
     '@analogueCommon': firstOfKind(profile, 'analogueCommon') ?? zero,
     '@aout': firstOfKind(profile, 'analogueOutput'),
+    '@controlA': poles[0],
+    '@controlB': poles[1],
     '@enableA': enable('A'),
     '@enableB': enable('B'),
   };

@@ -1,4 +1,5 @@
 import {
+  isInput,
   presentTerminals,
   roleSetting,
   settingForRole,
@@ -46,10 +47,16 @@ export function planSettings(
     if (target) put(target.code, onStep(profile, target.code, target.value), 'plate', { role });
   }
   for (const { role, value, wish } of arrangement.meanings) {
+    // A stop that is let go needs no time, where a setting says so.
+    if (role === 'softStopS' && value === 0 && settingForRole(profile, 'stopKind', 'coast')) continue;
     const target = settingForRole(profile, role, value);
     if (target)
       put(target.code, onStep(profile, target.code, target.value), ...reasonOf(job, role, wish));
-    else if (!fixedTo(profile, role, value) && !judgedByRun.includes(role))
+    else if (
+      !fixedTo(profile, role, value) &&
+      !judgedByRun.includes(role) &&
+      !coasts(profile, role, value)
+    )
       unmet.push({ role, wish });
   }
   for (const { task, wish } of arrangement.outputs) {
@@ -59,7 +66,7 @@ export function planSettings(
   }
   for (const id of presentTerminals(profile)) {
     const code = profile.taskSettings[id];
-    if (code === undefined || profile.terminals[id].kind !== 'digitalInput') continue;
+    if (code === undefined || !isInput(profile, id)) continue;
     const f = arrangement.inputs.find((input) => at[input.id] === id);
     const task = taskCode(profile, f?.task ?? 'none');
     if (task === undefined) continue;
@@ -116,6 +123,10 @@ function plateMeanings(job: Job): Record<string, Value> {
 /** Whether a setting or the device itself brings a meaning about. */
 export const meaningIsMet = (profile: Profile, role: string, value: Value): boolean =>
   settingForRole(profile, role, value) !== undefined || fixedTo(profile, role, value);
+
+/** A stop that lets go is one that ramps down in no time, where no setting chooses between them. */
+const coasts = (profile: Profile, role: string, value: Value): boolean =>
+  role === 'stopKind' && value === 'coast' && roleSetting(profile, 'softStopS') !== undefined;
 
 function fixedTo(profile: Profile, role: string, value: Value): boolean {
   const policy = profile.policies[role] ?? profile.roles[role];

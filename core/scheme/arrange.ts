@@ -1,6 +1,6 @@
 import { toBase } from '../units/index.js';
 import type { Job, Scheme } from '../job/index.js';
-import type { InputTask } from '../catalogue/index.js';
+import type { ControlFeed, InputTask } from '../catalogue/index.js';
 import {
   DEVICE_ID,
   lineIds,
@@ -19,6 +19,7 @@ import {
   type Station,
   type StationContext,
 } from './stations.js';
+import { speedConflicts, starterMeanings } from './starter-wishes.js';
 import { statusDevices } from './status.js';
 import { Supplies } from './supplies.js';
 
@@ -32,6 +33,12 @@ export interface DeviceLimits {
   readonly device: string;
   /** Phases that feed it, and so the control supplies beside it. */
   readonly phases: 1 | 3;
+  /** What the contacts of the station are fed from. */
+  readonly control: ControlFeed;
+  /** It turns its motor at other speeds than that of the supply. */
+  readonly speeds: boolean;
+  /** Without speeds: it has an enable for each direction, not one run. */
+  readonly enables: boolean;
 }
 
 /** Start-stop schools in which a start is a pulse. */
@@ -42,8 +49,10 @@ export const pulseSchools: readonly Scheme['startStop'][] = [
 ];
 
 /** Wishes that must be known before anything can be planned, and those still open. */
-export function schemeMissing(s: Scheme): { needed: number; missing: string[] } {
-  const wishes: (keyof Scheme)[] = ['startStop', 'direction', 'speed', 'powerReturn', 'exposed'];
+export function schemeMissing(s: Scheme, speeds = true): { needed: number; missing: string[] } {
+  const wishes: (keyof Scheme)[] = ['startStop', 'direction', 'powerReturn', 'exposed'];
+  if (speeds) wishes.splice(2, 0, 'speed');
+  else wishes.push('stopMode', 'lineContactor');
   const drivePulse = s.startStop === 'threeWire' || s.startStop === 'threeWireTwoStarts';
   if (drivePulse) wishes.push('stationFeed');
   else if (s.startStop === 'sealInRelay') wishes.push('latchSupply');
@@ -156,15 +165,27 @@ export function arrange(
     job.practice,
     facts?.phases === 1 || job.plate.supply.phases === 1,
     job.plate.line?.isolator !== undefined,
+    facts?.control,
   );
+  supplies.stationFeed(s.estopInFeed === true && s.estop !== undefined && s.estop !== 'none');
   const line = lineSide(sketch, supplies, s);
   const both = s.direction === 'forwardReverse';
   const conditions = conditionsOf(sketch, s);
-  const made = station({ sketch, supplies, scheme: s, contactsSwitch, conditions, both });
+  const speeds = facts?.speeds ?? true;
+  const runs = !speeds && facts?.enables !== true;
+  const levelTask = (task: InputTask): InputTask => (runs && task === 'forward' ? 'run' : task);
+  const context = { sketch, supplies, scheme: s, contactsSwitch, conditions, both, levelTask };
+  const made = station(context);
   if (s.startStop === 'keypad' && conditions.length)
     sketch.conflict(['interlocks', 'startStop'], 'keypadHasNoCircuit');
+  if (s.endLimits && !sketch.operations['end.forward'])
+    sketch.conflict(['endLimits', 'startStop'], 'endsNeedLevel');
   const jogs = extraInputs(sketch, s, contactsSwitch);
-  const giver = speedGiver(sketch, s, facts?.presetCoding ?? 'binary', facts?.device ?? DEVICE_ID);
+  if (!speeds) speedConflicts(sketch, s);
+  const coding = facts?.presetCoding ?? 'binary';
+  const giver = speeds
+    ? speedGiver(sketch, s, coding, facts?.device ?? DEVICE_ID)
+    : { dial: undefined, presets: [] };
   const stopPotential =
     s.startStop === 'sealInRelay'
       ? 'latch.stop'
@@ -175,7 +196,8 @@ export function arrange(
           : undefined;
   statusDevices(sketch, supplies, s, stopPotential);
   besideLoads(sketch, supplies, s);
-  wishMeanings(sketch, s, made.startMethod);
+  if (speeds) wishMeanings(sketch, s, made.startMethod);
+  else starterMeanings(sketch, s, made.startMethod, { both, enables: facts?.enables === true });
   return {
     devices: sketch.devices,
     inputs: sketch.inputs,
@@ -192,6 +214,10 @@ export function arrange(
     interlocks: (Object.keys(sketch.operations) as OperationId[]).filter(
       (id) => id.startsWith('interlock.') || id === 'foot',
     ),
+    ends: {
+      ...(sketch.operations['end.forward'] ? { forward: 'end.forward' as const } : {}),
+      ...(sketch.operations['end.reverse'] ? { reverse: 'end.reverse' as const } : {}),
+    },
     ...giver,
     warningMs: (s.startWarningS ?? 0) * 1000,
     ...(job.plate.line?.isolator ? { isolator: lineIds.isolator } : {}),

@@ -37,6 +37,7 @@ export type OperationId =
   | 'power.off'
   | `interlock.${NonNullable<Scheme['interlocks']>[number]}`
   | 'foot'
+  | `end.${Direction}`
   | `preset.${string}`
   | InputTask;
 
@@ -46,6 +47,8 @@ export type DeviceSymbol =
   | '@return'
   | '@supply24'
   | '@zero'
+  | '@controlA'
+  | '@controlB'
   | '@enableA'
   | '@enableB'
   | '@reference10'
@@ -134,6 +137,8 @@ export interface Arrangement {
   readonly estop?: OperationId;
   /** Operations that open a condition for a run. */
   readonly interlocks: readonly OperationId[];
+  /** Operations that open one direction at the end of its way. */
+  readonly ends: Readonly<Partial<Record<Direction, OperationId>>>;
   /** Operations that choose a preset, in the order of the presets. */
   readonly presets: readonly OperationId[];
   /** Start contacts fed through the stop contacts. */

@@ -1,5 +1,5 @@
 import type { Scheme } from '../job/index.js';
-import type { Arrangement } from './arrangement.js';
+import type { Arrangement, PointRef } from './arrangement.js';
 import type { Sketch } from './sketch.js';
 import type { Supplies } from './supplies.js';
 
@@ -10,7 +10,27 @@ const coilOhm = (volts: number): number => (volts * volts) / 8;
 
 /** Whether the wishes call for a line contactor. */
 export const wantsContactor = (s: Scheme): boolean =>
-  s.startStop === 'lineContactor' || s.estop === 'contactor' || s.estop === 'contactorInhibit';
+  s.startStop === 'lineContactor' ||
+  s.estop === 'contactor' ||
+  s.estop === 'contactorInhibit' ||
+  s.lineContactor === 'byRelay' ||
+  s.lineContactor === 'byButtons';
+
+/** Line contactor that a relay of the device closes for a run, its coil behind the emergency stop. */
+function relayContactor(sketch: Sketch, supplies: Supplies, estop: boolean): void {
+  const { line, neutral } = supplies.alternating();
+  const coil = { volts: supplies.alternatingV, ac: true, ohm: coilOhm(supplies.alternatingV) };
+  sketch.device('contactor.line', 'contactor', 'panel', coil);
+  sketch.output('lineContactor', 'lineContactor', true);
+  const common: PointRef = '@out:lineContactor:common';
+  if (estop) {
+    sketch.series(line, [['estop', '11', '12']], 'line.permit', 'line', 'controlAc');
+    sketch.join('line.permit', common, 'line.relay', 'controlAc');
+  } else sketch.join(line, common, 'feed.line', 'controlAc');
+  sketch.join('line.coil', '@out:lineContactor:no', 'line.coil', 'controlAc');
+  sketch.join('line.coil', 'contactor.line:A1', 'line.coil', 'controlAc');
+  sketch.join(neutral, 'contactor.line:A2', 'line.return', 'controlAc');
+}
 
 /** Line contactor with its own latch: power on and off by buttons, dropped by the emergency stop. */
 function lineContactor(
@@ -50,9 +70,10 @@ export function lineSide(sketch: Sketch, supplies: Supplies, s: Scheme): LineSid
     sketch.series('source', [['estop', '31', '32']], 'feed', 'estop.feed');
   } else sketch.join('feed', '@feed', 'feed');
   if (s.estopInFeed && !head) sketch.conflict(['estopInFeed', 'estop'], 'feedContactNeedsHead');
-  const power = wantsContactor(s)
-    ? lineContactor(sketch, supplies, kind === 'contactor' || kind === 'contactorInhibit')
-    : undefined;
+  const acts = kind === 'contactor' || kind === 'contactorInhibit';
+  const byRelay = s.lineContactor === 'byRelay';
+  if (byRelay) relayContactor(sketch, supplies, acts);
+  const power = !byRelay && wantsContactor(s) ? lineContactor(sketch, supplies, acts) : undefined;
   if (kind === 'contactorInhibit' || kind === 'outputInhibit') {
     const contact = kind === 'outputInhibit' ? ['11', '12'] : ['21', '22'];
     sketch.series('feed', [['estop', contact[0], contact[1]]], 'inhibit', 'inhibit');
@@ -60,7 +81,7 @@ export function lineSide(sketch: Sketch, supplies: Supplies, s: Scheme): LineSid
   }
   const usesEnables = kind === 'safeTorqueOff' || kind === 'safeTorqueOffOneContact';
   if (usesEnables) {
-    const { plus } = supplies.drive24();
+    const { plus } = supplies.device();
     sketch.series(plus, [['estop', '11', '12']], 'enable.A', 'enable.A', 'safety');
     sketch.join('enable.A', '@enableA', 'enable.A', 'safety');
     if (kind === 'safeTorqueOff') {
@@ -72,7 +93,7 @@ export function lineSide(sketch: Sketch, supplies: Supplies, s: Scheme): LineSid
     power,
     usesEnables,
     ...(head ? { estop: 'estop' } : {}),
-    ...(power ? { contactor: 'contactor.line' } : {}),
+    ...(wantsContactor(s) ? { contactor: 'contactor.line' } : {}),
   };
 }
 

@@ -33,8 +33,28 @@ export class Sketch {
   >();
   private readonly counts: Record<string, number> = { ...taken };
 
+  /** Potentials that are another one under a second name, and symbols this device has no terminal for. */
+  private readonly aliases = new Map<string, string>();
+  private readonly absent = new Set<PointRef>();
+  /** Class of the wires of the station, where nothing else is said. */
+  controlClass: WireSpec['class'] = 'controlDc';
+
   /** @param terminals of the device, so that no tag equals one of them */
   constructor(private readonly terminals: readonly string[] = []) {}
+
+  /** From here on one name stands for the potential of another. */
+  alias(name: string, potential: string): void {
+    this.aliases.set(name, potential);
+  }
+
+  /** Landings that are not there: whatever would be joined to them is not. */
+  without(...symbols: PointRef[]): void {
+    for (const symbol of symbols) this.absent.add(symbol);
+  }
+
+  private named(potential: string): string {
+    return this.aliases.get(potential) ?? potential;
+  }
 
   device(
     id: string,
@@ -57,15 +77,17 @@ export class Sketch {
     potential: string,
     at: PointRef,
     wire: string,
-    wireClass: WireSpec['class'] = 'controlDc',
+    wireClass: WireSpec['class'] = this.controlClass,
   ): void {
+    if (this.absent.has(at)) return;
+    potential = this.named(potential);
     const chain = this.chains.get(potential) ?? { class: wireClass, points: [] };
     if (!chain.points.some((p) => p.at === at)) chain.points.push({ at, wire });
     this.chains.set(potential, chain);
   }
 
   has(potential: string): boolean {
-    return this.chains.has(potential);
+    return this.chains.has(this.named(potential));
   }
 
   /** Lays contacts in series from a potential on; the potential behind the last contact is `to`. */
@@ -74,7 +96,7 @@ export class Sketch {
     contacts: readonly Contact[],
     to: string,
     wire: string,
-    wireClass: WireSpec['class'] = 'controlDc',
+    wireClass: WireSpec['class'] = this.controlClass,
   ): void {
     let potential = from;
     contacts.forEach(([device, a, b], i) => {

@@ -13,6 +13,8 @@ export interface StationContext {
   /** Contacts that must be closed for a run, in series: interlocks, foot stop. */
   readonly conditions: readonly (readonly [device: string, a: string, b: string])[];
   readonly both: boolean;
+  /** Task by which the device knows a run level; as it is where absent. */
+  readonly levelTask?: (task: InputTask) => InputTask;
 }
 
 /** What a station comes to: who gives what. */
@@ -32,7 +34,12 @@ const levelKinds = {
   maintainedButton: 'maintainedButton',
 } as const;
 
-const DELAYED_24 = { volts: 24, ohm: 1200 } as const;
+/** What a relay or horn is for the supply it hangs on. */
+const coilOn = (
+  { volts, ac }: { volts: number; ac: boolean },
+  ohm24 = 1200,
+): Record<string, number | boolean> =>
+  ac ? { volts, ac, ohm: (volts * volts) / 1.5 } : { volts, ohm: ohm24 };
 
 /** Potential that feeds the run contacts: behind the conditions where there are any. */
 function permitted({ sketch, conditions }: StationContext, wire: string): string {
@@ -47,16 +54,17 @@ function levelInput(
   id: string,
   task: InputTask,
   contact: readonly [string, string, string],
+  after: readonly (readonly [string, string, string])[] = [],
 ): void {
   const { sketch, supplies, scheme } = c;
   const [device, a, b] = contact;
   if (!scheme.startWarningS) {
-    sketch.series(permitted(c, 'permit'), [contact], id, id);
-    return sketch.input(id, task, device, 'startStop', id);
+    sketch.series(permitted(c, 'permit'), [contact, ...after], id, id);
+    return sketch.input(id, c.levelTask?.(task) ?? task, device, 'startStop', id);
   }
-  const { plus, minus } = supplies.drive24();
+  const { plus, minus, ...on } = supplies.device();
   const warn = sketch.device(`warn.${task}`, 'timerRelay', 'panel', {
-    ...DELAYED_24,
+    ...coilOn(on),
     delayOnS: scheme.startWarningS,
   });
   const call = `${id}.call`;
@@ -66,13 +74,24 @@ function levelInput(
   sketch.join(call, `${warn}:15`, `${call}.horn`);
   sketch.join(minus, `${warn}:A2`, `${call}.return`);
   if (!sketch.devices.some((d) => d.id === 'horn')) {
-    sketch.device('horn', 'horn', 'machine', { volts: 24, ohm: 1200 });
+    sketch.device('horn', 'horn', 'machine', coilOn(on));
     sketch.join(minus, 'horn:X2', 'horn.return');
   }
   sketch.join('horn', `${warn}:16`, `horn.${task}`);
   sketch.join('horn', 'horn:X1', 'horn');
-  sketch.series(permitted(c, 'permit'), [[warn, '25', '28']], id, id);
-  sketch.input(id, task, warn, 'startStop', id);
+  sketch.series(permitted(c, 'permit'), [[warn, '25', '28'], ...after], id, id);
+  sketch.input(id, c.levelTask?.(task) ?? task, warn, 'startStop', id);
+}
+
+/** The contact at the end of a way, where there is one: it opens the direction that leads there. */
+function endContact(
+  { sketch, scheme }: StationContext,
+  direction: Direction,
+): readonly (readonly [string, string, string])[] {
+  if (!scheme.endLimits) return [];
+  const device = sketch.device(`end.${direction}`, 'endLimit', 'machine');
+  sketch.operation(`end.${direction}`, device);
+  return [[device, '11', '12']];
 }
 
 /** A contact that stays closed while the motor runs: selector, level contact, maintained button. */
@@ -84,8 +103,8 @@ export function levelStation(c: StationContext): Station {
   const base = { givenBy: 'level', stops, chained: false } as const;
   if (by === 'selector') {
     const device = sketch.device('select.direction', 'selectorReverseOffForward');
-    levelInput(c, 'run.forward', 'forward', [device, ...makeContact]);
-    levelInput(c, 'run.reverse', 'reverse', [device, '23', '24']);
+    levelInput(c, 'run.forward', 'forward', [device, ...makeContact], endContact(c, 'forward'));
+    levelInput(c, 'run.reverse', 'reverse', [device, '23', '24'], endContact(c, 'reverse'));
     const starts = {
       forward: sketch.operation('run.forward', device, 'forward'),
       reverse: sketch.operation('run.reverse', device, 'reverse'),
@@ -108,13 +127,13 @@ export function levelStation(c: StationContext): Station {
       startMethod: 'levelRunDirection',
     };
   }
-  levelInput(c, 'run.forward', 'forward', [device, ...makeContact]);
+  levelInput(c, 'run.forward', 'forward', [device, ...makeContact], endContact(c, 'forward'));
   const starts: Partial<Record<Direction, OperationId>> = {
     forward: sketch.operation('run.forward', device),
   };
   if (both) {
     const other = sketch.device('contact.reverse', kind);
-    levelInput(c, 'run.reverse', 'reverse', [other, ...makeContact]);
+    levelInput(c, 'run.reverse', 'reverse', [other, ...makeContact], endContact(c, 'reverse'));
     starts.reverse = sketch.operation('run.reverse', other);
   }
   return { ...base, starts, startMethod: 'levelForwardReverse' };
@@ -193,11 +212,14 @@ export function pulseStation(c: StationContext): Station {
 /** A relay that keeps itself in: start and stop at its coil, its contact a two-wire run of the drive. */
 export function sealInStation(c: StationContext): Station {
   const { sketch, supplies, scheme, both } = c;
-  const { plus, minus } = scheme.latchSupply === 'own24' ? supplies.own24() : supplies.drive24();
+  const { plus, minus, ...on } =
+    scheme.latchSupply === 'own24'
+      ? { ...supplies.own24(), volts: 24, ac: false }
+      : supplies.device();
   const relay = 'relay.sealIn';
   const stops = stopButtons(c, plus, 'latch.stop');
   const operations: OperationId[] = [];
-  sketch.device(relay, 'relay', 'panel', { volts: 24, ohm: 900 });
+  sketch.device(relay, 'relay', 'panel', coilOn(on, 900));
   for (let i = 0; i < (scheme.stations ?? 1); i++) {
     const button = sketch.device(nth('button.start', i), 'startButton');
     sketch.join('latch.stop', `${button}:13`, `feed.${nth('start', i)}`);
@@ -232,6 +254,8 @@ export function controllerStation(c: StationContext): Station {
     task: InputTask,
     device: string,
   ): OperationId => {
+    if (scheme.controllerOutput === 'transistor' && supplies.device().ac)
+      sketch.conflict(['startStop', 'controllerOutput'], 'transistorOnAlternating');
     if (scheme.controllerOutput !== 'transistor') {
       sketch.device(device, 'controllerContact', 'machine');
       levelInput(c, id, task, [device, ...makeContact]);
@@ -242,7 +266,7 @@ export function controllerStation(c: StationContext): Station {
       const from = contactsSwitch === 'plus24' ? plus : minus;
       if (c.conditions.length) sketch.series(from, c.conditions, 'permit', 'permit');
       sketch.series(c.conditions.length ? 'permit' : from, [[device, feed, load]], id, id);
-      sketch.input(id, task, device, 'startStop', id);
+      sketch.input(id, c.levelTask?.(task) ?? task, device, 'startStop', id);
     }
     return sketch.operation(id, device);
   };

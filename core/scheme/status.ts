@@ -5,6 +5,10 @@ import { wantsContactor } from './line-side.js';
 
 const LED_OHM = 3000;
 
+/** What a lamp is for the supply it hangs on. */
+const lampOn = ({ volts, ac }: { volts: number; ac: boolean }): Record<string, number | boolean> =>
+  ac ? { volts, ac, ohm: (volts * volts) / 2 } : { volts, ohm: LED_OHM };
+
 /** Lamps, meter, handshake and brake: what the device's outputs and the circuit itself show. */
 export function statusDevices(
   sketch: Sketch,
@@ -18,7 +22,7 @@ export function statusDevices(
   }
   for (const lamp of s.lamps ?? []) {
     if (lamp === 'contactorClosed') contactorLamp(sketch, supplies, s);
-    else if (lamp === 'stopReleased') stopLamp(sketch, stopPotential);
+    else if (lamp === 'stopReleased') stopLamp(sketch, supplies, stopPotential);
     else relayLamp(sketch, supplies, lamp);
   }
   if (s.handshake) handshake(sketch, supplies);
@@ -26,8 +30,8 @@ export function statusDevices(
 }
 
 function relayLamp(sketch: Sketch, supplies: Supplies, task: 'running' | 'healthy'): void {
-  const { plus, minus } = supplies.drive24();
-  const lamp = sketch.device(`lamp.${task}`, 'lamp', 'station', { volts: 24, ohm: LED_OHM });
+  const { plus, minus, ...on } = supplies.device();
+  const lamp = sketch.device(`lamp.${task}`, 'lamp', 'station', lampOn(on));
   sketch.output(task, 'lamps', true);
   sketch.join(plus, `@out:${task}:common`, `feed.${lamp}`);
   sketch.join(lamp, `@out:${task}:no`, lamp);
@@ -36,9 +40,9 @@ function relayLamp(sketch: Sketch, supplies: Supplies, task: 'running' | 'health
 }
 
 /** Lit while the stop circuit is closed: it says that the stop is released, not that anything runs. */
-function stopLamp(sketch: Sketch, stopPotential: string | undefined): void {
+function stopLamp(sketch: Sketch, supplies: Supplies, stopPotential: string | undefined): void {
   if (!stopPotential) return sketch.conflict(['lamps', 'startStop'], 'noStopToShow');
-  const lamp = sketch.device('lamp.stopReleased', 'lamp', 'station', { volts: 24, ohm: LED_OHM });
+  const lamp = sketch.device('lamp.stopReleased', 'lamp', 'station', lampOn(supplies.device()));
   sketch.join(stopPotential, `${lamp}:X1`, lamp);
   sketch.join('return', '@return', `${lamp}.return`);
   sketch.join('return', `${lamp}:X2`, `${lamp}.return`);

@@ -1,3 +1,4 @@
+import type { ControlFeed } from '../catalogue/index.js';
 import type { Job } from '../job/index.js';
 import { lineIds, type PointRef } from './arrangement.js';
 import type { Sketch } from './sketch.js';
@@ -12,7 +13,26 @@ export class Supplies {
     private readonly practice: Job['practice'],
     private readonly singlePhase: boolean,
     private readonly isolated: boolean,
+    private readonly feed: ControlFeed = 'own',
   ) {}
+
+  /**
+   * The supply of the device's control, where it has one apart from its mains: the contacts of the station are fed from it.
+   *
+   * @param behindHead the station is fed through a contact of the emergency stop
+   */
+  stationFeed(behindHead: boolean): void {
+    if (this.feed === 'own') return;
+    const { sketch } = this;
+    const { plus, minus } = this.device();
+    if (this.feed === 'alternating') sketch.controlClass = 'controlAc';
+    sketch.join(plus, '@controlA', 'control.supply');
+    sketch.join(minus, this.feed === 'alternating' ? '@controlB' : '@zero', 'control.return');
+    sketch.alias(behindHead ? 'source' : 'feed', plus);
+    sketch.alias('return', minus);
+    sketch.without('@feed', '@return', '@supply24');
+    if (this.feed === 'alternating') sketch.without('@zero');
+  }
 
   /** Coil and lamp voltage of the alternating control supply: 120 V by NFPA practice, else 230 V. */
   get alternatingV(): number {
@@ -81,14 +101,22 @@ export class Supplies {
     return potentials;
   }
 
-  /** The drive's own 24 V, for coils and lamps beside its inputs. */
-  drive24(): { plus: string; minus: string } {
+  /**
+   * What coils and lamps beside the device's inputs hang on: its own 24 V, or the supply of its control.
+   */
+  device(): { plus: string; minus: string; volts: number; ac: boolean } {
+    const on24 = { volts: 24, ac: false };
+    if (this.feed === 'alternating') {
+      const { line, neutral } = this.alternating();
+      return { plus: line, minus: neutral, volts: this.alternatingV, ac: true };
+    }
+    if (this.feed === 'direct24') return { ...this.own24(), ...on24 };
     const { sketch } = this;
     if (!sketch.has('drive.plus')) {
       sketch.join('drive.plus', '@supply24', 'drive.plus');
       sketch.join('drive.minus', '@zero', 'drive.minus');
     }
-    return { plus: 'drive.plus', minus: 'drive.minus' };
+    return { plus: 'drive.plus', minus: 'drive.minus', ...on24 };
   }
 
   /** The controller's own 24 V, its minus joined to the drive's so that its outputs have a return. */
@@ -97,6 +125,8 @@ export class Supplies {
     if (!sketch.has('controller.plus')) {
       sketch.device('controller.supply', 'loopSupply', 'machine', { volts: 24, amps: 1 });
       sketch.join('controller.plus', 'controller.supply:+', 'controller.plus');
+      if (this.feed === 'alternating') sketch.alias('drive.minus', 'controller.minus');
+      else if (this.feed === 'direct24') sketch.alias('drive.minus', this.own24().minus);
       sketch.join('drive.minus', '@zero', 'drive.minus');
       sketch.join('drive.minus', 'controller.supply:-', 'controller.minus');
     }

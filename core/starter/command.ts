@@ -10,6 +10,8 @@ export type StarterRefusal =
   | 'bothDirections'
   | 'inhibit'
   | 'coasting'
+  | 'wrongPlace'
+  | 'noReverse'
   | 'inhibited';
 
 /** Phases that reach the thyristors: 0 none, 1 some, 2 all. */
@@ -32,6 +34,10 @@ export function askedOf(
 ): { direction: Direction; block: StarterRefusal | null } {
   const l = s.levels;
   const level = levelAsked(control, l);
+  if (control.commandSource === 'keypad') {
+    const refused = level || l.start === 1 ? 'wrongPlace' : null;
+    return { direction: s.latch, block: s.latch ? null : refused };
+  }
   if (l.stop === 0) return { direction: 0, block: level || l.start === 1 ? 'stopOpen' : null };
   switch (control.startMethod) {
     case 'twoWire':
@@ -39,6 +45,7 @@ export function askedOf(
     case 'threeWire':
       return { direction: s.latch, block: null };
     case 'twoEnables': {
+      if (l.reverse && !l.forward && control.noReverse) return { direction: 0, block: 'noReverse' };
       if (!l.forward || !l.reverse)
         return { direction: l.forward ? 1 : l.reverse ? -1 : 0, block: null };
       const first = control.onBothDirections === 'firstWins' ? s.firstDirection : 0;

@@ -7,7 +7,6 @@ export {
   starterControlSchema,
   starterFaults,
   starterInputs,
-  starterPolicies,
   starterStates,
   type StarterControl,
 } from './vocabulary.js';

@@ -87,6 +87,8 @@ function inputsOf(spec: StarterSpec, r: Reading, before: StarterState): StarterI
   levels.thermistor = spec.watchesThermistor ? r.thermistor : 1;
   levels.enable = r.enableA === 1 && r.enableB === 1 ? 1 : 0;
   if (r.keys.reset) levels.reset = 1;
+  levels.keypadStart = r.keys.start ? 1 : 0;
+  levels.keypadStop = r.keys.stop ? 1 : 0;
   let same = true;
   for (const name in levels)
     if (levels[name as StarterInput] !== before.levels[name as StarterInput]) same = false;
@@ -224,6 +226,12 @@ function conditions(
       args: {},
       about: task('externalFault', 'coastNow'),
       follow: true,
+    },
+    {
+      code: 'place',
+      met: control.commandSource !== 'keypad',
+      args: { local: false },
+      about: device,
     },
     { code: 'stop', met: l.stop === 1, args: {}, about: task('stop'), follow: true },
     {

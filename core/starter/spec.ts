@@ -3,6 +3,7 @@ import {
   hasControlSupply,
   policyValue,
   relaysOf,
+  requiredStarterPolicies,
   roleValue,
   taskOf,
   type Model,
@@ -13,7 +14,7 @@ import {
 import type { DeviceFacts, InstallFacts } from '../motor/index.js';
 import type { StarterSpec } from './logic.js';
 import { planStart, type FedMachine } from './plan-run.js';
-import { starterControlSchema, starterPolicies, type StarterControl } from './vocabulary.js';
+import { starterControlSchema, type StarterControl } from './vocabulary.js';
 
 const numberRoles = [
   'softStopS',
@@ -42,7 +43,7 @@ export function starterControlOf(
   policies: Readonly<Record<string, Value>> = {},
 ): StarterControl {
   const control: Record<string, unknown> = { powerUpDelayMs: profile.powerUpDelayMs };
-  for (const name of starterPolicies) {
+  for (const name of requiredStarterPolicies) {
     const value = policies[name] ?? policyValue(profile, settings, name);
     if (value !== undefined) control[name] = value;
   }
@@ -50,7 +51,7 @@ export function starterControlOf(
     const value = roleValue(profile, settings, role);
     if (typeof value === 'number') control[role] = value;
   }
-  for (const role of ['stopKind', 'softStopBy', 'tripClass'] as const) {
+  for (const role of ['stopKind', 'softStopBy', 'tripClass', 'commandSource'] as const) {
     const value = roleValue(profile, settings, role);
     if (value !== undefined) control[role] = String(value);
   }

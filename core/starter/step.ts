@@ -200,6 +200,7 @@ function watchTerminals(core: StarterCore, s: StarterState, edges: Edges, t: num
   const first: Direction =
     l.forward === l.reverse ? (l.forward ? s.firstDirection : 0) : l.forward ? 1 : -1;
   if (first !== s.firstDirection) s = { ...s, firstDirection: first };
+  if (control.commandSource === 'keypad') return watchKeys(s, edges);
   if (edges.stop === 'fall') s = { ...s, latch: 0 };
   if (edges.stop === 'rise') s = stopReturned(control, { ...s, stopReturnedUs: t }, edges);
   if (s.needFresh && !levelAsked(control, l) && l.start === 0) s = { ...s, needFresh: false };
@@ -207,6 +208,13 @@ function watchTerminals(core: StarterCore, s: StarterState, edges: Edges, t: num
   if (l.stop === 0 || s.fault || barredBy(s)) return s;
   if (t === s.stopReturnedUs && control.startEdgeWithStopReturn === 'lost') return s;
   return { ...s, latch: 1 };
+}
+
+/** Under the keypad its own keys start and stop; a stop at the terminals acts as well. */
+function watchKeys(s: StarterState, edges: Edges): StarterState {
+  if (edges.keypadStop === 'rise' || s.levels.stop === 0) return s.latch ? { ...s, latch: 0 } : s;
+  const free = edges.keypadStart === 'rise' && !s.fault && !barredBy(s);
+  return free ? { ...s, latch: 1 } : s;
 }
 
 function stopReturned(control: StarterControl, s: StarterState, edges: Edges): StarterState {

@@ -49,8 +49,7 @@ export function viewStarter(
 ): StarterView {
   const m = s.motion;
   const fed = m.kind === 'start' || m.kind === 'softStop';
-  const blockedBy =
-    s.control === 'on' && !fed && m.kind !== 'brake' ? blockOf(core, s, t) : null;
+  const blockedBy = s.control === 'on' && !fed && m.kind !== 'brake' ? blockOf(core, s, t) : null;
   const name = nameOf(core, s, t, blockedBy, contactor);
   const direction = m.kind === 'off' || m.kind === 'coast' ? 0 : m.direction;
   return { state: name, fed, direction, fault: s.fault, blockedBy: s.fault ? null : blockedBy };

@@ -88,48 +88,10 @@ export const starterControlSchema = v.strictObject({
   phaseSequence: v.optional(v.picklist(['any', 'lock']), 'any'),
   dialsRead: v.optional(v.picklist(['powerUp', 'atStop', 'live']), 'powerUp'),
   dialSwitchWins: v.optional(v.picklist(['switch', 'dial']), 'switch'),
+  noReverse: v.optional(v.boolean(), false),
+  commandSource: v.optional(v.picklist(['terminals', 'keypad']), 'terminals'),
 });
 export type StarterControl = v.InferOutput<typeof starterControlSchema>;
-
-/** Policies that every profile of a soft starter answers, or says to be unknown. */
-export const starterPolicies = [
-  'startMethod',
-  'onControlReturn',
-  'onMainsReturn',
-  'onFaultReset',
-  'onTakeover',
-  'onStartHeld',
-  'autoResetAttempts',
-  'onAutoReset',
-  'onThermistorCooled',
-  'onOverloadCooled',
-  'startEdgeWithStopReturn',
-  'onBothDirections',
-  'onOppositeEnable',
-  'onRunInInhibit',
-  'onRunWithoutMains',
-  'onMainsLostRunning',
-  'onCutWhileSoftStopping',
-  'onStopWhileRamping',
-  'onStartWhileSoftStopping',
-  'onStartWhileCoasting',
-  'onStartLimit',
-  'kickUnderLimit',
-  'limitOf',
-  'limitBase',
-  'rampTimeFrom',
-  'afterTorqueRamp',
-  'controlledPoles',
-  'bypass',
-  'bypassSensed',
-  'lineRelay',
-  'contactorFeedback',
-  'thermalMemoryOff',
-  'faultMemoryOff',
-  'phaseSequence',
-  'dialsRead',
-  'dialSwitchWins',
-] as const;
 
 /** Inputs of the command logic; each is a level, never a button. */
 export const starterInputs = [
@@ -149,6 +111,8 @@ export const starterInputs = [
   'phase2',
   'phase3',
   'lineContactor',
+  'keypadStart',
+  'keypadStop',
 ] as const;
 export type StarterInput = (typeof starterInputs)[number];
 export type StarterLevels = Readonly<Record<StarterInput, 0 | 1>>;

@@ -1,0 +1,9 @@
+import { contactPart, breakContacts } from '../contact-parts.js';
+
+/** Contact at the end of a way: it opens when the machine has come there. */
+export const endLimit = contactPart(
+  'endLimit',
+  'B',
+  'process',
+  breakContacts('short', 'there', 'process'),
+);
