@@ -35,6 +35,8 @@ export {
   changesSpeed,
   controlFeed,
   hasControlSupply,
+  hasKeys,
+  showsWords,
   isInput,
   inputLogics,
   keepsLineFrequency,

@@ -190,6 +190,13 @@ export function controlFeed(profile: Profile): ControlFeed {
 /** The device turns its motor at other speeds than that of the supply. */
 export const changesSpeed = (profile: Profile): boolean => profile.kind === 'drive';
 
+/** The device has keys of its own; one with dials and switches only has none. */
+export const hasKeys = ({ keypad }: Profile): boolean => keypad.style !== 'dialsAndSwitches';
+
+/** The device shows words or digits; otherwise it has lights at most. */
+export const showsWords = ({ display }: Profile): boolean =>
+  display === undefined || Object.values(display.states).some(({ text }) => text !== '');
+
 /** The device has a supply of its own for its control, apart from its mains. */
 export const hasControlSupply = (profile: Profile): boolean =>
   firstOfKind(profile, 'controlSupply') !== undefined;

@@ -148,6 +148,9 @@ export function driveSpecOf(
       keypadHasSpeed: control.keypadHz !== undefined && keypadGivesSpeed,
       filterMs: control.filterMs,
       discrepancyMs: control.channelDiscrepancyMs,
+      startHeatPct: 0,
+      waitS: 0,
+      assumed: [],
     },
   };
 }

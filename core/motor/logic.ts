@@ -69,7 +69,7 @@ export interface LogicCondition {
 
 /** What the logic wants the circuit to be asked at this place among its conditions. */
 export interface CircuitQuestion {
-  readonly ask: 'enables' | 'common' | 'warnings';
+  readonly ask: 'enables' | 'common' | 'warnings' | 'mains';
 }
 
 /**
@@ -81,6 +81,8 @@ export interface DeviceLogic<S, I> {
   readonly states: readonly string[];
   /** Names of the faults it may keep, for traces. */
   readonly faults: readonly string[];
+  /** Its own relay gives it its mains, when a run is asked: it asks for them itself among its conditions. */
+  readonly mainsOnDemand?: boolean;
   /** What it shows beside its view, as its signals are called after `device.`. */
   readonly shows?: readonly { readonly id: string; readonly unit: string }[];
   init(): S;
@@ -137,4 +139,10 @@ export interface DeviceFacts {
   readonly filterMs: number;
   /** Time for which the two channels of an enable may differ, ms. */
   readonly discrepancyMs: number;
+  /** Heat that one start puts into the image of the motor, % of what trips it; 0 where the speed is changed. */
+  readonly startHeatPct: number;
+  /** Time between the end of feeding and the next start, s. */
+  readonly waitS: number;
+  /** What of motor and load is not entered, and taken as usual. */
+  readonly assumed: readonly string[];
 }

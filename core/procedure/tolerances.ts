@@ -18,6 +18,8 @@ export const tolerances = {
   rampShare: 0.05,
   /** Time to rest of a free machine, share. */
   restShare: 0.25,
+  /** Share of the highest speed at which stops are tried. */
+  bumpShare: 0.2,
   /** Analogue signals, share of span. */
   analogueSpan: 0.01,
 } as const;

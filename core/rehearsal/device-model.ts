@@ -240,8 +240,7 @@ function senseBlock(d: InstalledDevice, s: DeviceState, probe: Probe): number[] 
 function loopBand({ thermistor }: InstalledDevice, probe: Probe): 0 | 1 | 2 {
   if (!thermistor) return 2;
   const volts = Math.abs(probe.volts(thermistor.a, thermistor.b) ?? 0);
-  const ohm =
-    volts >= THERMISTOR_V ? Infinity : (volts * THERMISTOR_OHM) / (THERMISTOR_V - volts);
+  const ohm = volts >= THERMISTOR_V ? Infinity : (volts * THERMISTOR_OHM) / (THERMISTOR_V - volts);
   return ohm > thermistor.tripOhm ? 0 : ohm < thermistor.resetOhm ? 2 : 1;
 }
 

@@ -102,6 +102,13 @@ class Inquiry {
       const where = { kind: 'device', id: supply.id } as const;
       this.add('supply', on && lost.length === 0, where, { phase: on ? (lost[0] ?? '') : '' });
     }
+    if (logicOf(device.spec).mainsOnDemand !== true) this.mains();
+  }
+
+  /** The mains terminals of the device, each with what is open on its way. */
+  mains(): void {
+    const { installation, device } = this;
+    const [supply] = installedOf(installation, 'supply');
     const sources = supply
       ? supply.phases.map(({ edge }) => installation.edgeA[edge])
       : this.poles('alternating', 'a');

@@ -17,9 +17,13 @@ const STANDSTILL_HZ = 0.05;
 
 const standing = (hz: number): boolean => Math.abs(hz) <= STANDSTILL_HZ;
 
+/** A motor that is fed with the voltage of the supply and does not turn. */
+const hums = (run: Run, mark: string): boolean =>
+  run.trace.signals.some((s) => s.id === 'device.amps') && run.at(mark, 'device.amps') > 0;
+
 /** What the output does, and which way the shaft goes by it: the leads may turn it round. */
 function doesAt(run: Run, mark: string): Does {
-  if (standing(run.hz(mark))) return 'stands';
+  if (standing(run.hz(mark))) return hums(run, mark) ? 'hums' : 'stands';
   const shaft = run.at(mark, 'shaft.hz');
   const way = standing(shaft) ? run.hz(mark) : shaft;
   return way > 0 ? 'runsForward' : 'runsReverse';

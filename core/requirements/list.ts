@@ -24,6 +24,7 @@ export function requirementsOf({ arrangement, list, job }: Source): Requirement[
         (r) => !(mayRestart(job) && r.id === `${id}.released`),
       ),
     ),
+    ...ends(arrangement),
     ...jogs(arrangement),
     ...speeds(arrangement, job),
     ...powerReturn(arrangement, job, ids),
@@ -149,6 +150,37 @@ function opened(
             },
       ),
   ];
+}
+
+/** The contact at the end of a way stops the direction that leads there, and lets the other one lead away. */
+function ends(a: Arrangement): Requirement[] {
+  return (['forward', 'reverse'] as const).flatMap((way): Requirement[] => {
+    const operation = a.ends[way];
+    if (!operation) return [];
+    const other = way === 'forward' ? 'reverse' : 'forward';
+    const trial = operation;
+    const common = { rank: 'protects' as const, wish: ['endLimits'], operation };
+    return [
+      {
+        ...common,
+        id: `${operation}.stops`,
+        looks: [{ trial, mark: 'opens', after: 'start' }],
+        must: { kind: 'stopped' },
+      },
+      ...(a.starts[other]
+        ? ([
+            {
+              ...common,
+              rank: 'moves',
+              id: `${operation}.leadsAway`,
+              looks: [{ trial, mark: 'other' }],
+              must: { kind: 'turns', way: other },
+              simulatedOnly: true,
+            },
+          ] satisfies Requirement[])
+        : []),
+    ];
+  });
 }
 
 /** The emergency stop in every motion that the station can make. */

@@ -67,6 +67,7 @@ export type Does =
   | 'runsForward'
   | 'runsReverse'
   | 'stands'
+  | 'hums'
   | 'neverRuns';
 
 /** A requirement held against a job as built. */

@@ -1,4 +1,10 @@
-import { TRIP_HEAT, type DeviceLogic, type LogicCondition, type Reading } from '../motor/index.js';
+import {
+  TRIP_HEAT,
+  type CircuitQuestion,
+  type DeviceLogic,
+  type LogicCondition,
+  type Reading,
+} from '../motor/index.js';
 import { steady, stretchValue, pathStretch, type Path, type Stretch } from '../numeric/index.js';
 import { askedOf, supplySeen, waitsUntil } from './command.js';
 import { asHz, pathOf, type FedMachine } from './plan-run.js';
@@ -31,6 +37,8 @@ export interface StarterSpec {
   readonly separateControl: boolean;
   /** It trips when its thermistor loop is hot or open. */
   readonly watchesThermistor: boolean;
+  /** It has keys to start, stop and reset it. */
+  readonly hasKeys: boolean;
   /** One of its relays closes the line contactor. */
   readonly worksContactor: boolean;
 }
@@ -42,6 +50,7 @@ export function starterLogic(spec: StarterSpec): DeviceLogic<StarterState, Start
   const core: StarterCore = { control: spec.control, machine: spec.machine };
   const contactor = spec.worksContactor ? 'device' : 'others';
   return {
+    mainsOnDemand: spec.worksContactor,
     states: starterStates,
     faults: starterFaults,
     shows: [
@@ -86,9 +95,11 @@ function inputsOf(spec: StarterSpec, r: Reading, before: StarterState): StarterI
   levels.phase3 = r.mains === 1 ? 0 : 1;
   levels.thermistor = spec.watchesThermistor ? r.thermistor : 1;
   levels.enable = r.enableA === 1 && r.enableB === 1 ? 1 : 0;
-  if (r.keys.reset) levels.reset = 1;
-  levels.keypadStart = r.keys.start ? 1 : 0;
-  levels.keypadStop = r.keys.stop ? 1 : 0;
+  if (spec.hasKeys) {
+    if (r.keys.reset) levels.reset = 1;
+    levels.keypadStart = r.keys.start ? 1 : 0;
+    levels.keypadStop = r.keys.stop ? 1 : 0;
+  }
   let same = true;
   for (const name in levels)
     if (levels[name as StarterInput] !== before.levels[name as StarterInput]) same = false;
@@ -209,7 +220,7 @@ function conditions(
   s: StarterState,
   t: number,
   contactor: 'device' | 'others',
-): LogicCondition[] {
+): (LogicCondition | CircuitQuestion)[] {
   const { control } = core;
   const l = s.levels;
   const { direction } = askedOf(control, s);
@@ -243,12 +254,9 @@ function conditions(
     },
     { code: 'together', met: blockedBy !== 'bothDirections', args: {}, about: device },
     { code: 'fresh', met: !s.needFresh, args: {}, about: device },
-    {
-      code: 'mains',
-      met: fed || supplySeen(l) > 0 || direction === 0,
-      args: { own: contactor === 'device' },
-      about: device,
-    },
+    ...(contactor === 'device' && !fed && direction !== 0 && supplySeen(l) === 0
+      ? [{ ask: 'mains' } as const]
+      : []),
     {
       code: 'waits',
       met: fed || direction === 0 || waitS === 0,

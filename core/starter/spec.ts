@@ -1,6 +1,7 @@
 import * as v from 'valibot';
 import {
   hasControlSupply,
+  hasKeys,
   policyValue,
   relaysOf,
   requiredStarterPolicies,
@@ -11,9 +12,10 @@ import {
   type SettingValues,
   type Value,
 } from '../catalogue/index.js';
-import type { DeviceFacts, InstallFacts } from '../motor/index.js';
+import { TRIP_HEAT, type DeviceFacts, type InstallFacts } from '../motor/index.js';
 import type { StarterSpec } from './logic.js';
-import { planStart, type FedMachine } from './plan-run.js';
+import { planStart, runPoint, type FedMachine } from './plan-run.js';
+import type { PlannedRun } from './state.js';
 import { starterControlSchema, type StarterControl } from './vocabulary.js';
 
 const numberRoles = [
@@ -94,6 +96,10 @@ function startOf(
   return { kind, fraction: beginPct / 100, rampS, ...more };
 }
 
+/** Heat of the image when the start is over, from cold; at its highest where it never is. */
+const heatOfStart = (run: PlannedRun): number =>
+  runPoint(run, Math.min(run.bypassUs, run.settledUs)).heat;
+
 /** Longest time a start is waited for where it never comes to its end, s. */
 const LONGEST_WAIT_S = 120;
 
@@ -127,6 +133,7 @@ export function starterSpecOf(
     machine,
     separateControl: hasControlSupply(profile),
     watchesThermistor: roleValue(profile, settings, 'thermistor') === true,
+    hasKeys: hasKeys(profile),
     worksContactor: relaysOf(profile).some(
       ({ id }) => taskOf(profile, settings, `relay.${id}.task`) === 'lineContactor',
     ),
@@ -141,6 +148,9 @@ export function starterSpecOf(
       keypadHasSpeed: false,
       filterMs: 0,
       discrepancyMs: 0,
+      startHeatPct: (100 * heatOfStart(run)) / TRIP_HEAT,
+      waitS: control.inhibitS,
+      assumed: fed.assumed,
     },
   };
 }

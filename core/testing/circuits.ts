@@ -23,6 +23,7 @@ const idle: StarterSpec = {
   },
   separateControl: true,
   watchesThermistor: false,
+  hasKeys: false,
   worksContactor: false,
 };
 
@@ -40,6 +41,9 @@ const noDevice: InstalledDevice = {
     keypadHasSpeed: false,
     filterMs: 0,
     discrepancyMs: 0,
+    startHeatPct: 0,
+    waitS: 0,
+    assumed: [],
   },
   shaft: 'motor',
   inputs: [],

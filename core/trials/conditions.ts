@@ -37,6 +37,21 @@ export function conditions(pace: Pace): Trial[] {
   ]);
 }
 
+/** The contacts at the ends of a way: opened under way, the run still given; then the other direction. */
+export function ends(pace: Pace): Trial[] {
+  const { arrangement: a } = pace;
+  return (['forward', 'reverse'] as const).flatMap((way) => {
+    const end = a.ends[way];
+    if (!end || !a.starts[way]) return [];
+    const l = new Lay(pace, TEST_SHARE).start(way);
+    l.phase('opens', 'stopped', [give(a, end, l.t)], l.travelMs + 3000);
+    const other = way === 'forward' ? 'reverse' : 'forward';
+    const acts = [take(a, a.starts[way], l.t), ...startActs(a, other, l.t + 100)];
+    if (a.starts[other]) l.phase('other', 'runs', acts, l.travelMs + 3000);
+    return [l.done(end)];
+  });
+}
+
 function opened(
   pace: Pace,
   id: OperationId,

@@ -57,6 +57,7 @@ export const trialGrammar: readonly { readonly id: string; readonly does: string
     does: 'power gone and back with one contact of a relay before its others',
   },
   { id: 'foot.order.<n>', does: 'the foot stop with one contact first and the others later' },
+  { id: 'end.<way>', does: 'the contact at the end of a way opened under way, then the way back' },
   { id: 'foot.blocks', does: 'the foot stop held while every start and jog is given' },
   { id: 'foot', does: 'the foot stop worked under way and let go' },
   { id: 'place.takeover', does: 'key to local, start given, key back' },

@@ -10,7 +10,7 @@ import {
   type Direction,
   type OperationId,
 } from '../scheme/index.js';
-import { conditions, coastStart } from './conditions.js';
+import { conditions, coastStart, ends } from './conditions.js';
 import { Lay, pressKey, TEST_SHARE, type Pace } from './lay.js';
 import type { Trial } from './trial.js';
 
@@ -56,7 +56,13 @@ export function singleTrials(pace: Pace): Trial[] {
         .done(`dial.${share * 100}`),
     );
   for (const d of directionsOf(a)) trials.push(lay(BUMP_SHARE).start(d).done(`direction.${d}`));
-  trials.push(...bothDirections(pace), ...stops(pace), ...conditions(pace), ...places(pace));
+  trials.push(
+    ...bothDirections(pace),
+    ...stops(pace),
+    ...conditions(pace),
+    ...ends(pace),
+    ...places(pace),
+  );
   for (const way of ['forward', 'reverse'] as const) {
     const l = lay(TEST_SHARE);
     if (!a.jogs[way]) continue;

@@ -52,6 +52,7 @@ export const phrases: Readonly<Record<string, (a: Args) => string>> = {
   hz: (a) => `${n(a['hz'])} Hz`,
   rpm: (a) => `${n(a['rpm'], 0)} rpm at ${n(a['torque'], 0)} % load torque; uncoupled it runs nearer to synchronous speed`,
   seconds: (a) => `${n(a['s'])} s`,
+  'state.lights': (a) => `Its lights say: ${names[String(a['state'])] ?? String(a['state'])}.`,
   state: (a) => `The display says: ${names[String(a['state'])] ?? String(a['state'])}.`,
   'hold.openRunContacts': () => 'Open every run contact and keep it open. Dial at zero.',
   'hold.estopIn': () => 'Press the emergency stop in and leave it in until command is handed over.',

@@ -24,10 +24,20 @@ export function speedAt(a: Args): string {
       return `dial of the device ${share}`;
     case 'dial':
       return `dial ${share}`;
+    case 'none':
+      return '';
     default:
       return 'speed as keyed';
   }
 }
+
+/** The speed ahead of what is done; where a device does not change it, how long the motor is left to cool. */
+const at = (a: Args): string => {
+  const cool = Number(a['coolMin'] ?? 0);
+  const wait = cool > 0 ? `let the motor cool for ${n(cool, 0)} min, then ` : '';
+  const speed = speedAt(a);
+  return speed === '' ? wait : `${speed}: ${wait}`;
+};
 
 /** What keeps the motor still while something is tried. */
 const held = (a: Args): string => (a['held'] ? `${s(a['held'])} pressed in and left in; ` : '');
@@ -69,7 +79,7 @@ function stop(a: Args): string {
 }
 
 /** Speed set, run started: how most acts begin. */
-const running = (a: Args): string => upper(`${speedAt(a)}: ${start(a)} and let it come to speed.`);
+const running = (a: Args): string => upper(`${at(a)}${start(a)} and let it come to speed.`);
 const worked = (a: Args): string =>
   a['press'] ? `press ${s(a['device'])} and hold it` : put(s(a['device']), s(a['position']));
 const against = (a: Args): string => (a['against'] ? s(a['against']) : 'its common');
@@ -90,31 +100,42 @@ export const livePhrases: Readonly<Record<string, (a: Args) => string>> = {
   'link.look': (a) => `Still switched off: look at ${s(a['link'])} of ${s(a['device'])} (${s(a['name'])}).`,
   'link.stands': (a) => `${s(a['link'])} stands at “${s(a['stands'])}”.`,
   'supply.volts': (a) => `Measure the supply at ${s(a['at'])}, ahead of the device. ${Number(a['count']) > 1 ? 'Enter each.' : ''}`.trim(),
-  'supply.on': (a) => `${upper(speedAt(a))}, every run contact open: close ${s(a['device'])}${a['power'] ? `, then press ${s(a['power'])}` : ''}. Nothing may move. Read the display.`,
+  'supply.on': (a) => `${speedAt(a) ? `${upper(speedAt(a))}, every` : 'Every'} run contact open: close ${s(a['device'])}${a['power'] ? `, then press ${s(a['power'])}` : ''}. Nothing may move. ${a['lights'] ? 'Look at its lights' : 'Read the display'}.`,
   'link.volts': (a) => `Measure the DC link between ${s(a['plus'])} and ${s(a['minus'])}, motor stopped.`,
-  'input.work': (a) => upper(`${held(a)}${a['preset'] ? '' : `${speedAt(a)}: `}${worked(a)}. Read the state of ${s(a['terminal'])} on the display.`),
+  'input.work': (a) => upper(`${held(a)}${a['preset'] ? '' : `${at(a)}`}${worked(a)}. Read the state of ${s(a['terminal'])} on the display.`),
   'input.volts': (a) => `${upper(s(a['device']))} still ${a['press'] ? 'pressed' : a['position'] === 'in' || a['position'] === 'closed' ? s(a['position']) : `at ${s(a['position'])}`}: measure ${s(a['terminal'])} against ${against(a)}.`,
   'input.on': (a) => `${s(a['terminal'])} is on.`,
   'input.off': (a) => `${s(a['terminal'])} stays off.`,
   'input.goesOff': (a) => `${s(a['terminal'])} goes off, and comes back when it is let go.`,
   'dial.volts': (a) => upper(`${held(a)}put ${s(a['device'])} at ${n(a['pct'])} %. Measure ${s(a['terminal'])} against its common.`),
   'dial.amps': (a) => upper(`${held(a)}put ${s(a['device'])} at ${n(a['pct'])} %. Read the current into ${s(a['terminal'])}, by clamp or in series.`),
+  'input.workVolts': (a) => upper(`${held(a)}${worked(a)}. Measure ${s(a['terminal'])} against ${against(a)}.`),
+  'supply.rotation': () => 'Rotation tester at L1, L2, L3 ahead of the device: the direction of the motor hangs on it.',
+  'supply.rotation.must': () => 'L1, L2, L3 in this order, clockwise.',
+  'start.peak': (a) => upper(`clamp with peak hold on one lead of the motor; ${at(a)}${start(a)}. Enter the highest current.`),
+  'start.peak.must': (a) => `${n(a['amps'])} A at most, by simulation of this motor and load`,
+  'start.time': () => 'Enter the time from the start until the device shows full voltage.',
+  'start.time.unknown': () => 'The motor comes to full voltage. Inertia or load is not entered, so no time is expected.',
+  'start.again': (a) => upper(`${at(a)}${start(a)} and let it come to speed; ${stop(a)}, and start it again at once. Stand clear and watch for ${n(a['s'], 0)} s and a little more.`),
+  'start.again.startsByItself': (a) => `It waits ${n(a['s'], 0)} s from the stop, and then starts by itself.`,
+  'start.again.staysStopped': () => 'The start is forgotten: the motor stays stopped until it is given anew.',
+  'end.stops': (a) => upper(`${at(a)}${start(a)}, and let ${s(a['device'])} open at the end of the way, or open it by hand. Watch the shaft.`),
   'contact.opens': (a) =>
     a['more']
       ? 'Look at the next one while it is still open.'
-      : upper(`${held(a)}${a['start'] ? `${speedAt(a)}, ${s(a['start'])} given: ` : ''}${opens(a)}. Look at the device.`),
+      : upper(`${held(a)}${a['start'] ? `${speedAt(a) ? `${speedAt(a)}, ` : ''}${s(a['start'])} given: ` : ''}${opens(a)}. Look at the device.`),
   'contact.seen': (a) => `Something at the device tells that ${s(a['device'])} is open: an input or an enable goes off.`,
   'contactor.state': (a) => `${s(a['device'])} ${a['is'] === 'on' ? 'pulls in' : 'drops out'}.`,
-  'direction.bump': (a) => upper(`${speedAt(a)}: ${start(a)}. Watch the shaft.`),
+  'direction.bump': (a) => upper(`${at(a)}${start(a)}. Watch the shaft.`),
   'direction.watch': () => 'Watch which way the shaft turns.',
-  'warning.time': (a) => upper(`${speedAt(a)}: ${start(a)}. Time from there until the shaft moves; the horn must sound all the while.`),
+  'warning.time': (a) => upper(`${at(a)}${start(a)}. Time from there until the shaft moves; the horn must sound all the while.`),
   'stop.works': (a) => upper(`${stop(a)}. Watch the shaft until it stands.`),
-  'stop.wins': (a) => upper(`${speedAt(a)}: press ${s(a['start'])} and keep it pressed${a['up'] ? `, raise the speed with ${s(a['up'])}` : ''}. When it runs, press ${s(a['stop'])} as well and keep both.`),
+  'stop.wins': (a) => upper(`${at(a)}press ${s(a['start'])} and keep it pressed${a['up'] ? `, raise the speed with ${s(a['up'])}` : ''}. When it runs, press ${s(a['stop'])} as well and keep both.`),
   'stop.released': (a) => `${s(a['start'])} still held: let go of ${s(a['stop'])}. Stand clear and watch.`,
   'stop.staysStopped': (a) => `The motor stays stopped until ${s(a['start'])} is let go and pressed again.`,
-  'stop.accelerating': (a) => upper(`${speedAt(a)}: ${start(a)}, and while it is still gathering speed ${stop(a)}.`),
-  'estop.accelerating': (a) => upper(`${speedAt(a)}: ${start(a)}, and while it is still gathering speed press ${s(a['device'])}.`),
-  'station.works': (a) => upper(`${speedAt(a)}: start with ${s(a['start'])} and stop with ${s(a['stop'])}.`),
+  'stop.accelerating': (a) => upper(`${at(a)}${start(a)}, and while it is still gathering speed ${stop(a)}.`),
+  'estop.accelerating': (a) => upper(`${at(a)}${start(a)}, and while it is still gathering speed press ${s(a['device'])}.`),
+  'station.works': (a) => upper(`${at(a)}start with ${s(a['start'])} and stop with ${s(a['stop'])}.`),
   'station.worked': () => 'The motor starts, and stops again.',
   'estop.stops': (a) => `${running(a)} Press ${s(a['device'])} and watch the shaft until it stands.`,
   'estop.blocks': (a) => `${s(a['device'])} still pressed in: ${a['by'] === 'level' ? `${stop(a)}, then ${start(a)}` : start(a)}.`,
@@ -129,7 +150,7 @@ export const livePhrases: Readonly<Record<string, (a: Args) => string>> = {
   'condition.returns': (a) => `${a['by'] === 'level' ? `${s(a['start'])} still given. ` : ''}Stand clear and let ${s(a['device'])} close again.`,
   'condition.staysStopped': () => 'The motor stays stopped until a new start is given.',
   'condition.startsByItself': () => 'The motor starts by itself.',
-  'direction.both': (a) => upper(`${speedAt(a)}: give ${s(a['forward'])}, then ${s(a['reverse'])} as well. Watch the shaft.`),
+  'direction.both': (a) => upper(`${at(a)}give ${s(a['forward'])}, then ${s(a['reverse'])} as well. Watch the shaft.`),
   'direction.one': (a) => `Everybody clear: take ${s(a['forward'])} back alone.`,
   'direction.change': (a) => `${running(a)} Then ${a['press'] ? `press ${s(a['other'])}` : `turn ${s(a['other'])} to reverse`} and watch the shaft.`,
   'direction.change.reverse': () => 'The motor slows down to rest and runs in reverse.',
@@ -138,14 +159,14 @@ export const livePhrases: Readonly<Record<string, (a: Args) => string>> = {
   'jog.run': (a) => `Stopped. Hold ${s(a['device'])} and read the output frequency; the motor runs ${a['way'] === 'reverse' ? 'in reverse' : 'forward'}.`,
   'jog.hz': (a) => `${n(a['hz'])} Hz, only while it is held`,
   'jog.released': (a) => `Let go of ${s(a['device'])}.`,
-  'dial.hz': (a) => `${a['first'] ? upper(`${speedAt(a)}: ${start(a)}. Read`) : `Put ${s(a['device'])} at ${n(a['pct'])} % and read`} the output frequency when it is steady.`,
+  'dial.hz': (a) => `${a['first'] ? upper(`${at(a)}${start(a)}. Read`) : `Put ${s(a['device'])} at ${n(a['pct'])} % and read`} the output frequency when it is steady.`,
   'current.full': (a) => `${a['first'] ? running(a) : 'Still running:'} ${a['first'] ? 'Clamp' : 'clamp'} each lead of the motor and enter its current.`,
   'current.atMost': (a) => `not above ${n(a['amps'])} A, the plate’s current, and none missing; unloaded the three agree within 10 %`,
   'speed.measure': (a) => `${a['first'] ? `${running(a)} Measure` : 'Still running forward: measure'} the speed of the shaft.`,
   'preset.run': (a) => `${a['first'] ? `${upper(start(a))}. ` : ''}Put ${s(a['device'])} to ${s(a['preset'])} and read the output frequency when it is steady.`,
-  'ramp.up': (a) => upper(`${a['select'] ? `${s(a['select'])} given, ` : ''}${speedAt(a)}: ${start(a)} and time the rise to ${n(a['hz'], 1)} Hz.`),
+  'ramp.up': (a) => upper(`${a['select'] ? `${s(a['select'])} given, ` : ''}${at(a)}${start(a)} and time the rise to ${n(a['hz'], 1)} Hz.`),
   'ramp.down': (a) => `${a['up'] ? `${running(a)} ` : ''}From ${n(a['hz'], 1)} Hz, ${stop(a)} and time the fall to zero.`,
-  'coast.down': (a) => `${a['up'] ? `${running(a)} ` : ''}From ${n(a['hz'], 1)} Hz, ${stop(a)} and time until the shaft stands.`,
+  'coast.down': (a) => `${a['up'] ? `${running(a)} ` : ''}${a['giver'] === 'none' ? 'Running' : `From ${n(a['hz'], 1)} Hz`}, ${stop(a)} and time until the shaft stands.`,
   'rest.within': (a) => `At rest within ${n(a['s'], 1)} s, as required${a['time'] === undefined ? '' : ` (${n(a['time'], 1)} s by simulation)`}.`,
   'coast.unknown': () => 'The shaft comes to rest by itself. Inertia or load is not entered, so no time is expected.',
   'tells.rest': (a) => `${a['first'] ? 'At rest: look' : 'Look'} at ${s(a['device'])}.`,
@@ -163,7 +184,7 @@ export const livePhrases: Readonly<Record<string, (a: Args) => string>> = {
   'meter.volts': (a) => `${a['first'] ? running(a) : `${upper(speedAt(a))}, running.`} Measure at ${s(a['device'])}.`,
   'signal.loss': (a) => `${running(a)} Interrupt the signal of ${s(a['device'])} at its source (wire ${s(a['wire'])}). Read the output frequency, then put it back.`,
   'signal.loss.must': (a) => `${n(a['hz'], 1)} Hz${a['fault'] ? `, with the fault ${s(a['code'])}` : ''}`,
-  'place.keypad': (a) => `${upper(speedAt(a))}, everything let go: press the start key of the device.`,
+  'place.keypad': (a) => `${speedAt(a) ? `${upper(speedAt(a))}, everything` : 'Everything'} let go: press the start key of the device.`,
   'place.keypad.staysStopped': () => 'The motor stays stopped: the terminals command.',
   'place.keypad.startsByItself': () => 'The motor starts: this device obeys its start key also while the terminals command.',
   'place.local': (a) => `${upper(speedAt(a))}: turn ${s(a['key'])} to local, then ${start(a)}.`,

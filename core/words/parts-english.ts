@@ -40,6 +40,7 @@ export const parts: Readonly<Record<string, (a: Args) => string>> = {
   'tool.lowOhm': () => 'Low-ohm tester', 'tool.lowOhm.why': () => 'protective conductors',
   'tool.torque': () => 'Torque screwdriver', 'tool.torque.why': (a) => `terminals of ${n(a['from'], 1)} to ${n(a['to'], 1)} Nm`,
   'tool.strip': () => 'Stripper and crimp tool', 'tool.strip.why': (a) => `stripping ${String(a['lengths'])} mm, ferrules`,
+  'tool.clampPeak': () => 'Clamp meter with peak hold', 'tool.clampPeak.why': () => 'highest current of a start', 'tool.rotationTester': () => 'Rotation tester', 'tool.rotationTester.why': () => 'sequence of the supply before the motor turns',
   'tool.tachometer': () => 'Tachometer', 'tool.tachometer.why': () => 'shaft speed against the expected',
   'tool.calibrator': () => 'Loop calibrator or source', 'tool.calibrator.why': () => 'analogue input without the controller',
   'tool.stopwatch': () => 'Stopwatch', 'tool.stopwatch.why': () => 'ramps and stopping time',

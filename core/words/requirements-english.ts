@@ -13,6 +13,7 @@ const doings: Readonly<Record<string, string>> = {
   staysLive: 'something stays live',
   turnsLonger: 'the machine turns longer',
   stands: 'the motor stands still',
+  hums: 'the motor stands under voltage and hums',
   runsDownUnknown: 'inertia or load is not entered, so that no time to rest is known',
   neverRuns: 'the motor never runs, so that nothing can be shown',
 };
@@ -48,6 +49,7 @@ const functions: Readonly<Record<string, (device: string, a: Args) => string>> =
   on: () => 'Power that comes on starts nothing, with every run contact open.',
   off: (d, a) => `${d} takes the power off: ${String(a['shows'])} drops out.`,
   remote: (d, a) => `Turning ${d} back starts nothing, with ${String(a['start'])} still given.`,
+  leadsAway: (d) => `With ${d} open the other direction still leads away from it.`,
   stop: (d) => `${d} stops the motor also while the keypad commands.`,
   comesBack: (_d, a) =>
     a['phase']

@@ -1,3 +1,4 @@
+import { changesSpeed } from '../../catalogue/index.js';
 import type { Finding } from '../../job/index.js';
 import { phaseOf } from '../../trials/index.js';
 import { atPart, firstThat, partOf, tagOf, type HazardRule } from '../rule.js';
@@ -9,6 +10,7 @@ const AFTER_MS = [20, 50, 100, 200, 400, 800, 1500] as const;
 export const emergencyStop: HazardRule = {
   finds: {
     'estop.undervoltage': 'moves',
+    'estop.trips': 'tells',
     'estop.ordinaryInput': 'protects',
     'estop.oneChannel': 'protects',
     'estop.overhauls': 'protects',
@@ -27,7 +29,7 @@ export const emergencyStop: HazardRule = {
     });
     if (tripped)
       findings.push(
-        find('estop.undervoltage', {
+        find(changesSpeed(c.profile) ? 'estop.undervoltage' : 'estop.trips', {
           severity: 'warn',
           where,
           args: { device, contactor: tagOf(c, arrangement.contactor) },

@@ -19,7 +19,7 @@ export const requirementArgs = (c: HazardContext, r: Requirement): Finding['args
   device: tagOfOperation(c, r.operation),
   start: tagOfOperation(c, c.arrangement.starts.forward),
   restarts: r.must.kind === 'restarts',
-  condition: r.operation?.startsWith('interlock.') === true || r.operation === 'foot',
+  condition: /^(?:interlock|end)\./u.test(r.operation ?? '') || r.operation === 'foot',
   level: /^stop\.1\.(?:stops|inTime)$/u.test(r.id) && c.arrangement.stops.length === 0,
   jog: Object.keys(c.arrangement.jogs).length > 0,
   selector: c.arrangement.direction ? tagOfOperation(c, c.arrangement.direction) : '',

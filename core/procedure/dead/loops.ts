@@ -82,7 +82,9 @@ const way = (ohm: number | null): number | null => (ohm !== null && ohm < WAY_OH
 export function loopsOf(c: StepContext, panel: DeadPanel): Loop[] {
   const { arrangement: a, device, profile } = c;
   const feeds = Object.entries(profile.terminals).flatMap(([id, t]) =>
-    ['supply24', 'zeroVolt', 'inputCommon'].includes(t.kind) ? [`${device.id}:${id}`] : [],
+    ['supply24', 'zeroVolt', 'inputCommon', 'controlSupply'].includes(t.kind)
+      ? [`${device.id}:${id}`]
+      : [],
   );
   const targets = [
     ...a.inputs.flatMap((f) => {

@@ -105,21 +105,24 @@ export function askInput(
   const across = s.volts(input.plus, input.minus);
   const volts = Math.abs((input.ac ? across?.ac : across?.dc) ?? 0);
   const off = before === 1 ? 'input.goesOff' : 'input.off';
-  t.ask(
-    {
-      key: `input.${f.id}`,
-      do: phrase('input.work', args),
-      must: phrase(on ? 'input.on' : off, args),
-      expect: state(on ? 'on' : 'off'),
-      reads: 'inputs',
-      sees: { kind: 'level', signal: `device.${input.terminal}` },
-    },
-    [f],
-  );
+  const shown =
+    c.profile.display === undefined || c.profile.display.monitors['inputs'] !== undefined;
+  if (shown)
+    t.ask(
+      {
+        key: `input.${f.id}`,
+        do: phrase('input.work', args),
+        must: phrase(on ? 'input.on' : off, args),
+        expect: state(on ? 'on' : 'off'),
+        reads: 'inputs',
+        sees: { kind: 'level', signal: `device.${input.terminal}` },
+      },
+      [f],
+    );
   t.ask(
     {
       key: `input.${f.id}.volts`,
-      do: phrase('input.volts', args),
+      do: phrase(shown ? 'input.volts' : 'input.workVolts', args),
       must: phrase('volts', { volts }),
       instrument: 'voltmeter',
       expect: range(volts, Math.max(LEAST_V, volts * tolerances.controlShare), 'V'),

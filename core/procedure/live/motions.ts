@@ -1,3 +1,4 @@
+import { hasKeys } from '../../catalogue/index.js';
 import type { OperationId } from '../../scheme/index.js';
 import { operationOf, phrase, starterOf, state, tagOf } from '../context.js';
 import type { LiveTests, RestsOn } from '../sequence/tests.js';
@@ -29,7 +30,7 @@ function bothTogether(t: LiveTests): void {
     },
     [forward, reverse],
   );
-  if (s.fault !== null)
+  if (s.fault !== null && hasKeys(c.profile))
     resetHeld(t, 'direction.both', [args.forward, args.reverse], [forward, reverse]);
   s.take(a.starts.forward, 2 * s.travelMs);
   const alone = turning(t);
@@ -182,6 +183,9 @@ function jogUnderWay(t: LiveTests): void {
   t.end();
 }
 
+/** States in which the speed still grows. */
+const gathering: readonly string[] = ['accelerating', 'kick', 'ramping'];
+
 /** A stop, or the emergency stop, while the machine is still running up to full speed. */
 function whileAccelerating(t: LiveTests, by: 'stop' | 'estop'): void {
   const { c } = t;
@@ -190,7 +194,7 @@ function whileAccelerating(t: LiveTests, by: 'stop' | 'estop'): void {
   if (!t.s.directions.includes('forward') || (by === 'estop' && !worked)) return;
   const s = t.begin(`${by}.accelerating`, 'motions', 1);
   s.start('forward', c.arrangement.warningMs + Math.min(c.device.facts.travelMs / 3, 3000) + 500);
-  if (s.state !== 'accelerating') return t.end();
+  if (!gathering.includes(s.state)) return t.end();
   const args = {
     ...startArgs(c),
     device: worked ? tagOf(c, worked.device) : '',

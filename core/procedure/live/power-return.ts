@@ -13,7 +13,8 @@ function controlSupply(t: LiveTests, device: string): void {
   const turn = (position: string, lastsMs: number) =>
     s.work([{ do: 'turn', atMs: 0, device, position }], lastsMs);
   turn('off', s.travelMs + 3000);
-  const kept = s.shaft.turns !== 'rest';
+  const kept = s.fed;
+  if (!kept) s.settle();
   turn('on', 5000 + s.travelMs);
   const is = kept ? 'runsOn' : Math.abs(s.hz) > 0 ? 'startsByItself' : 'staysStopped';
   const must = c.required.has(requirement) && is === 'startsByItself' ? 'staysStopped' : is;

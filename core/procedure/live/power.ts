@@ -1,9 +1,10 @@
-import { linkTerminals } from '../../catalogue/index.js';
+import { linkTerminals, showsWords } from '../../catalogue/index.js';
 import { dcLinkVoltage, plateNumbers } from '../../line/index.js';
 import { linkLines } from '../../plan/index.js';
 import { powerUp, READY_MS } from '../../scheme/index.js';
 import { landingOf, phrase, range, state, tagOf, tagsOf } from '../context.js';
 import type { LiveTests } from '../sequence/tests.js';
+import { rotationTest } from './starts.js';
 import { tolerances } from '../tolerances.js';
 
 /** Where the supply is measured: pole by pole, or against the neutral. */
@@ -37,6 +38,7 @@ export function powerTests(t: LiveTests): void {
       ['supply'],
     );
   }
+  rotationTest(t);
   powerOn(t);
   const [plus, minus] = linkTerminals(c.profile);
   if (supplyV !== undefined && plus && minus) {
@@ -89,10 +91,11 @@ function powerOn(t: LiveTests): void {
       key: 'supply.on',
       do: phrase('supply.on', {
         device: tagOf(c, arrangement.mainBreaker),
+        ...(showsWords(c.profile) ? {} : { lights: true }),
         power: tagsOf(c, arrangement.power && !c.section ? [arrangement.power.on] : []).join(''),
         ...s.speed.args,
       }),
-      must: phrase('state', { state: seen }),
+      must: phrase(showsWords(c.profile) ? 'state' : 'state.lights', { state: seen }),
       expect: state(seen),
       reads: 'state',
       sees: { kind: 'state' },

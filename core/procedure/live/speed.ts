@@ -5,6 +5,7 @@ import type { LiveTests } from '../sequence/tests.js';
 import { seconds, tolerances } from '../tolerances.js';
 import { inTime, timed } from './rest-time.js';
 import { behindStart, hzRange, startArgs } from './bump.js';
+import { startTests } from './starts.js';
 import { DIAL_PCT } from './inputs.js';
 
 /** Least share of the plate's current that a motor draws unloaded: below it a lead is missing. */
@@ -151,7 +152,8 @@ function ramps(t: LiveTests, second: boolean): void {
   const s = t.begin(`ramps${suffix}`, 'speed', 1);
   if (select) s.give('rampSelect', 500);
   const startedMs = s.nowMs;
-  s.start().until('atSpeed');
+  s.start();
+  if (!s.has('amps')) s.until('atSpeed');
   const up = stateTimes(s.trace, startedMs);
   const began = up.find((x) => x.state === 'accelerating');
   const reached = up.find((x) => x.state === 'atSpeed');
@@ -207,6 +209,7 @@ function ramps(t: LiveTests, second: boolean): void {
 
 /** Speed points, currents, presets and ramps, up to the highest. */
 export function speedTests(t: LiveTests): void {
+  startTests(t);
   references(t);
   presets(t);
   ramps(t, false);

@@ -1,8 +1,10 @@
+import { hasKeys } from '../../catalogue/index.js';
 import type { Must } from '../../requirements/index.js';
 import type { OperationId } from '../../scheme/index.js';
 import { operationOf, phrase, starterOf, state, tagOf, tagsOf, type Worked } from '../context.js';
 import type { LiveTests, RestsOn } from '../sequence/tests.js';
 import { resetHeld } from './motions.js';
+import { endTests } from './starts.js';
 import { channelTests } from './channels.js';
 import { behindStart, BUMP_SHARE, startArgs, turning } from './bump.js';
 
@@ -132,7 +134,7 @@ function openedUnderWay(t: LiveTests, id: OperationId): void {
     },
     restsOn,
   );
-  if (s.fault !== null) {
+  if (s.fault !== null && hasKeys(c.profile)) {
     const given = a.givenBy === 'level' && a.starts.forward ? [a.starts.forward] : [];
     resetHeld(t, name, tagsOf(c, given), restsOn);
   }
@@ -158,6 +160,7 @@ export function stopTests(t: LiveTests): void {
   const before = t.steps.length;
   heldStart(t);
   stations(t);
+  endTests(t);
   for (const id of c.arrangement.interlocks) openedUnderWay(t, id);
   if (c.arrangement.estop) openedUnderWay(t, c.arrangement.estop);
   channelTests(t);

@@ -1,3 +1,4 @@
+import { hasKeys } from '../../catalogue/index.js';
 import type { OperationId } from '../../scheme/index.js';
 import { operationOf, phrase, range, state, tagOf, type Worked } from '../context.js';
 import type { LiveTests } from '../sequence/tests.js';
@@ -148,7 +149,7 @@ function signalLoss(t: LiveTests): void {
 function places(t: LiveTests): void {
   const { c } = t;
   const { arrangement: a } = c;
-  if (c.startsByKey || !t.s.directions.includes('forward')) return;
+  if (c.startsByKey || !hasKeys(c.profile) || !t.s.directions.includes('forward')) return;
   const s = t.begin('place.keypad', 'tells', 0.2);
   s.key('start', s.travelMs);
   const is = s.shaft.turns === 'rest' ? 'staysStopped' : 'startsByItself';

@@ -1,3 +1,4 @@
+import { hasKeys } from '../../catalogue/index.js';
 import type { Act, LiveSection } from '../../job/index.js';
 import { Engine } from '../../rehearsal/index.js';
 import {
@@ -29,6 +30,11 @@ const READY_AGAIN_MS = 5000;
 const MOST_TRAVELS = 20;
 /** Nobody watches a shaft for longer, ms. */
 const LONGEST_RUN_DOWN_MS = 2 * 3600 * 1000;
+/** Heat up to which one more start may bring the image of the motor, % of what trips it. */
+const HOT_PCT = 95;
+const COOL_STEP_MS = 60_000;
+/** Nobody waits longer for a motor than a day. */
+const MOST_COOLING = 1440;
 /** How long a key of the device is held, ms. */
 const KEY_MS = 300;
 
@@ -89,6 +95,7 @@ export class Sequence extends Watched {
   begin(act: string, section: LiveSection): this {
     const { nowMs: beginsMs, held } = this;
     this.group = { act, section, beginsMs, share: this.speed.share, held, acts: [] };
+    this.cooledMs = 0;
     return this;
   }
 
@@ -128,6 +135,7 @@ export class Sequence extends Watched {
     if (!this.given.includes(operation)) this.given.push(operation);
     const { starts, givenBy, stops } = this.arrangement;
     if (stops.includes(operation)) this.latched = false;
+    if (Object.values(starts).includes(operation)) this.cool();
     if (givenBy === 'pulse' && Object.values(starts).includes(operation)) this.latched = true;
     return this.work(actsOf(give(this.arrangement, operation, 0)), lastsMs);
   }
@@ -139,8 +147,23 @@ export class Sequence extends Watched {
     return this.work(actsOf(take(this.arrangement, operation, 0)), lastsMs);
   }
 
+  /** How long was waited in this act until the motor had cooled far enough for one more start, ms. */
+  cooledMs = 0;
+
+  /** Waits until one more start does not trip the image of the motor. */
+  private cool(): void {
+    const { startHeatPct } = this.c.device.facts;
+    const most = HOT_PCT - startHeatPct;
+    if (startHeatPct <= 0 || most <= 0) return;
+    for (let n = 0; n < MOST_COOLING && this.at('device.heatPct') > most; n++) {
+      this.wait(COOL_STEP_MS);
+      this.cooledMs += COOL_STEP_MS;
+    }
+  }
+
   /** Starts in a direction and waits until it is at speed. */
   start(direction: Direction = 'forward', lastsMs = this.travelMs): this {
+    this.cool();
     const a = this.arrangement;
     const start = a.starts[direction];
     if (!start) {
@@ -188,7 +211,10 @@ export class Sequence extends Watched {
   pulse(operation: OperationId | undefined, lastsMs = this.travelMs): this {
     const a = this.arrangement;
     const acts = actsOf(give(a, operation, 0), take(a, operation, PULSE_MS));
-    if (acts.length > 0) this.latched = true;
+    if (acts.length > 0) {
+      this.cool();
+      this.latched = true;
+    }
     return this.work(acts, lastsMs);
   }
 
@@ -274,8 +300,10 @@ export class Sequence extends Watched {
     }
     if (this.speed.lower()) rest.lowered = true;
     if (this.state === 'faulted') {
-      rest.fault = this.fault ?? '';
-      this.key('reset', 2000);
+      if (hasKeys(this.c.profile)) {
+        rest.fault = this.fault ?? '';
+        this.key('reset', 2000);
+      }
     }
     if (drives() || this.state === 'faulted') {
       rest.powerOff = true;

@@ -1,3 +1,4 @@
+import { changesSpeed } from '../../catalogue/index.js';
 import type { Act, Phrase } from '../../job/index.js';
 import type { OperationId } from '../../scheme/index.js';
 import { isAtRest, tagOf, type StepContext } from '../context.js';
@@ -92,9 +93,15 @@ export class Speed {
 
   /** How a sentence says the speed is set. */
   get args(): Phrase['args'] {
-    const { c, share } = this;
+    const { c, s, share } = this;
     const pct = Math.round(share * 100);
     if (c.keypadCode) return { keypadHz: share * c.maxHz, pct };
+    if (!changesSpeed(c.profile))
+      return {
+        giver: 'none',
+        pct,
+        ...(s.cooledMs > 0 ? { coolMin: Math.ceil(s.cooledMs / 60_000) } : {}),
+      };
     const giver = c.job.scheme.speed ?? 'keypad';
     const { up } = c.arrangement.operations;
     return giver === 'upDown' && up

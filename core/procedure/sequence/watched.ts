@@ -56,6 +56,11 @@ export class Watched {
     return this.at('device.hz');
   }
 
+  /** The motor is fed: also while it does not turn. */
+  get fed(): boolean {
+    return Math.abs(this.hz) > STANDSTILL_HZ || (this.has('amps') && this.at('device.amps') > 0);
+  }
+
   /** Which way the shaft turns now, and how fast. */
   get shaft(): ShaftSeen {
     const hz = this.at('shaft.hz');
