@@ -8,7 +8,14 @@ import {
 import type { Model, Profile, SettingValues, Value } from '../catalogue/index.js';
 import { Layout } from '../circuit/index.js';
 import { sortedEntries, type Act, type Job } from '../job/index.js';
-import { areaOf, coastTime, copperOhm, fedMachine, plateNumbers, runDownOf } from '../line/index.js';
+import {
+  areaOf,
+  coastTime,
+  copperOhm,
+  fedMachine,
+  plateNumbers,
+  runDownOf,
+} from '../line/index.js';
 import type { InstalledShaft, InstallFacts } from '../motor/index.js';
 import { parts, terminalsOf, type InstalledPart } from '../parts/index.js';
 import { specOf } from './logics.js';

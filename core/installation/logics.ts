@@ -1,7 +1,14 @@
 import type { Model, Profile, SettingValues, Value } from '../catalogue/index.js';
 import { driveLogic, driveSpecOf, type DriveSpec } from '../drive/index.js';
 import type { DeviceFacts, DeviceLogic, InstallFacts } from '../motor/index.js';
-import { starterLogic, starterSpecOf, type StarterSpec } from '../starter/index.js';
+import {
+  startCurves,
+  startFacts,
+  starterLogic,
+  starterSpecOf,
+  type StarterSpec,
+  type StartFacts,
+} from '../starter/index.js';
 
 /** What a device's logic is made from: plain, so that it can be posted. */
 export type LogicSpec = DriveSpec | StarterSpec;
@@ -26,6 +33,24 @@ const logics: Readonly<Record<LogicSpec['kind'], (spec: never) => unknown>> = {
 
 /** What the logic of a profile's device goes by under its settings. */
 export const specOf: SpecMaker = (profile, ...more) => specMakers[profile.kind](profile, ...more);
+
+/** What comes of the start that is set; undefined for a device that changes the speed. */
+export const startOf = ({
+  spec,
+  facts,
+}: {
+  readonly spec: LogicSpec;
+  readonly facts: DeviceFacts;
+}): StartFacts | undefined =>
+  spec.kind === 'starter' ? startFacts(spec, facts.assumed) : undefined;
+
+/** The start that is set and the direct one, as curves; undefined for a device that changes the speed. */
+export const startCurvesOf = ({
+  spec,
+}: {
+  readonly spec: LogicSpec;
+}): ReturnType<typeof startCurves> | undefined =>
+  spec.kind === 'starter' ? startCurves(spec) : undefined;
 
 /** Logic of an installed device. */
 export const logicOf = (spec: LogicSpec): DeviceLogic<unknown, unknown> =>

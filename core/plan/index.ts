@@ -30,3 +30,4 @@ export {
   type MovedEnd,
   type WiringChange,
 } from './adoption.js';
+export { machineFor, recommendedStart } from './start-values.js';

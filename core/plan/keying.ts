@@ -1,4 +1,5 @@
 import {
+  changesSpeed,
   isInput,
   roleSetting,
   roleValue,
@@ -141,7 +142,7 @@ export function keyingOrder(
       part,
       hold: name,
       presses: [],
-      why: { code: `hold.${name}`, args: {} },
+      why: { code: `hold.${name}`, args: changesSpeed(profile) ? {} : { fixed: true } },
     });
   const change = (
     part: KeyingPart,

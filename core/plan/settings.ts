@@ -9,6 +9,7 @@ import {
 } from '../catalogue/index.js';
 import type { Job, Wiring } from '../job/index.js';
 import { baseOf, plateNumbers } from '../line/index.js';
+import { startMeanings } from './start-values.js';
 import type { Arrangement } from '../scheme/index.js';
 
 /** Meanings that nobody asked for in words: whether they matter is found by rehearsing the job. */
@@ -46,9 +47,15 @@ export function planSettings(
     const target = settingForRole(profile, role, value);
     if (target) put(target.code, onStep(profile, target.code, target.value), 'plate', { role });
   }
+  for (const { role, value } of startMeanings(job, profile)) {
+    const target = settingForRole(profile, role, value);
+    if (target)
+      put(target.code, onStep(profile, target.code, target.value), 'recommended', { role });
+  }
   for (const { role, value, wish } of arrangement.meanings) {
     // A stop that is let go needs no time, where a setting says so.
-    if (role === 'softStopS' && value === 0 && settingForRole(profile, 'stopKind', 'coast')) continue;
+    if (role === 'softStopS' && value === 0 && settingForRole(profile, 'stopKind', 'coast'))
+      continue;
     const target = settingForRole(profile, role, value);
     if (target)
       put(target.code, onStep(profile, target.code, target.value), ...reasonOf(job, role, wish));

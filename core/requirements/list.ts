@@ -395,8 +395,11 @@ function shows(a: Arrangement, { scheme }: Job): Requirement[] {
       looks: [when === 'rest' ? rest : running],
       must: { kind: 'shows', signal, on: on[when] },
     }));
+  // A contactor that the device closes for a run is open at rest.
+  const lampTells = (name: string) =>
+    name === 'contactorClosed' && !a.power ? { rest: false, running: true } : lampsTell[name];
   const lamps = (scheme.lamps ?? []).flatMap((name) =>
-    tells(`lamp.${name}`, `lamp.${name}.lit`, 'lamps', lampsTell[name]),
+    tells(`lamp.${name}`, `lamp.${name}.lit`, 'lamps', lampTells(name)),
   );
   const relays = (scheme.status ?? []).flatMap((name) =>
     name === 'meter' ? [] : tells(`status.${name}`, relaySignal(name), 'status', relaysTell[name]),

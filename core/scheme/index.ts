@@ -14,7 +14,13 @@ export type {
   PointRef,
   WishConflict,
 } from './arrangement.js';
-export { shippedArrangements, startFrom, type ShippedArrangement } from './shipped.js';
+export {
+  arrangementsFor,
+  shippedArrangements,
+  starterArrangements,
+  startFrom,
+  type ShippedArrangement,
+} from './shipped.js';
 export {
   actsOf,
   directionsOf,

@@ -96,6 +96,53 @@ export const shippedArrangements: readonly ShippedArrangement[] = all.map(([id, 
   scheme,
 }));
 
+const fixedSpeed: Scheme = {
+  direction: 'forwardOnly',
+  powerReturn: 'stayStopped',
+  exposed: 'nobody',
+  stopMode: 'coast',
+  lineContactor: 'none',
+};
+const byRelay: Scheme = { ...fixedSpeed, exposed: 'atMachine', lineContactor: 'byRelay' };
+const byButtons: Scheme = { ...byRelay, lineContactor: 'byButtons' };
+const pulses: Scheme = { startStop: 'threeWire', stationFeed: 'separate' };
+const level: Scheme = { startStop: 'twoWire', startBy: 'selector' };
+const ways: Scheme = { ...level, direction: 'forwardReverse', directionBy: 'selector' };
+
+/** Arrangements of a device that feeds its motor at the frequency of the supply. */
+export const starterArrangements: readonly ShippedArrangement[] = (
+  [
+    ['twoWire', { ...fixedSpeed, ...level }],
+    ['twoWireContactor', { ...byRelay, ...level }],
+    ['threeWire', { ...fixedSpeed, ...pulses }],
+    ['threeWireChained', { ...fixedSpeed, ...pulses, stationFeed: 'chained' }],
+    ['threeWireContactor', { ...byRelay, ...pulses }],
+    ['threeWireButtons', { ...byButtons, ...pulses }],
+    ['softStop', { ...byRelay, ...pulses, stopMode: 'ramp', decelS: 6 }],
+    ['twoDirections', { ...fixedSpeed, ...ways }],
+    ['twoDirectionsEnds', { ...byButtons, ...ways, endLimits: true }],
+    ['sealInControl', { ...byRelay, startStop: 'sealInRelay', latchSupply: 'drive24' }],
+    ['controllerRelay', { ...byRelay, startStop: 'controller', controllerOutput: 'relay' }],
+    ['estopContactor', { ...byRelay, ...pulses, estop: 'contactor', estopInFeed: true }],
+    [
+      'estopContactorButtons',
+      {
+        ...fixedSpeed,
+        ...level,
+        lineContactor: 'byButtons',
+        estop: 'contactor',
+        estopInFeed: true,
+      },
+    ],
+    ['guarded', { ...byRelay, ...pulses, interlocks: ['guard'] }],
+    ['lampsContactor', { ...byRelay, ...pulses, lamps: ['running', 'contactorClosed'] }],
+  ] as const satisfies readonly (readonly [string, Scheme])[]
+).map(([id, scheme]) => ({ id, scheme }));
+
+/** Arrangements to begin from on a device, by whether it changes the speed. */
+export const arrangementsFor = (speeds: boolean): readonly ShippedArrangement[] =>
+  speeds ? shippedArrangements : starterArrangements;
+
 /** Wishes that make one arrangement of start, direction and speed: one without the others would be another arrangement. */
 const together = [
   'startStop',
@@ -108,6 +155,8 @@ const together = [
   'stationFeed',
   'latchSupply',
   'speed',
+  'endLimits',
+  'lineContactor',
 ] as const satisfies readonly (keyof Scheme)[];
 
 /** Facts of the place and figures: the arrangement's are only a beginning, the job's own stay. */

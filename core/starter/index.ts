@@ -1,7 +1,9 @@
 export { runStarterCase, starterCaseSchema, type StarterCase, type StarterSample } from './case.js';
 export { starterLogic, type StarterSpec } from './logic.js';
+export { startCurves, startFacts, type StartCurve, type StartFacts } from './start-facts.js';
 export { starterSpecOf } from './spec.js';
 export { planStart, type FedMachine } from './plan-run.js';
+export { recommendStart, smallestLimit, type Recommended, type StartMeans } from './recommend.js';
 export type { PlannedRun } from './state.js';
 export {
   starterControlSchema,

@@ -42,7 +42,7 @@ export const asRad = ({ polePairs }: FedMachine, hz: number): number =>
   (hz * 2 * Math.PI) / polePairs;
 
 /** The machine as what a voltage drives; with a phase missing it gives no torque from rest. */
-function driven(m: FedMachine, phases: 2 | 3): Driven {
+export function drivenMachine(m: FedMachine, phases: 2 | 3 = 3): Driven {
   const { motor, inertiaKgm2, load } = m;
   return {
     fieldRad: motor.fieldRad,
@@ -90,7 +90,7 @@ export function planStart(
 ): PlannedRun {
   const bypassA = (control.bypassAtPct / 100) * m.motorA;
   const way = from.way ?? wayOf(control);
-  const run = runAtVoltage(driven(m, from.phases), way, {
+  const run = runAtVoltage(drivenMachine(m, from.phases), way, {
     fromRad: from.rad,
     tolerance: TOLERANCE,
     ...(control.endRampAtSpeed ? { fullBelowA: bypassA } : {}),

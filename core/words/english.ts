@@ -44,6 +44,14 @@ export const findings: Readonly<Record<string, (a: Args) => { what: string; why:
 const named = (a: Args): string => names[String(a['name'])] ?? String(a['name']);
 const kindName = (kind: unknown): string => kinds[String(kind)] ?? String(kind);
 
+/** What a recommended value of a start is taken from. */
+const recommendations: Readonly<Record<string, string>> = {
+  beginPct: 'torque at first 15 % above what breaks the load loose',
+  limitPct: 'the smallest limit that still starts a load a fifth heavier',
+  rampS: 'as long as this run-up',
+  tripClass: 'the quickest class that leaves room for a second start',
+};
+
 /** What a step says, what a reading must show, and why a line is keyed. */
 export const phrases: Readonly<Record<string, (a: Args) => string>> = {
   ...parts,
@@ -54,7 +62,7 @@ export const phrases: Readonly<Record<string, (a: Args) => string>> = {
   seconds: (a) => `${n(a['s'])} s`,
   'state.lights': (a) => `Its lights say: ${names[String(a['state'])] ?? String(a['state'])}.`,
   state: (a) => `The display says: ${names[String(a['state'])] ?? String(a['state'])}.`,
-  'hold.openRunContacts': () => 'Open every run contact and keep it open. Dial at zero.',
+  'hold.openRunContacts': (a) => `Open every run contact and keep it open.${a['fixed'] ? '' : ' Dial at zero.'}`,
   'hold.estopIn': () => 'Press the emergency stop in and leave it in until command is handed over.',
   'hold.atRest': () => 'The motor at rest, every run contact open: nothing that is keyed now can move it.',
   'hold.noteAsFound': () => 'Note the values as found before anything is changed.',
@@ -81,6 +89,7 @@ export const phrases: Readonly<Record<string, (a: Args) => string>> = {
   'move.bothEnds': () => 'Both ends of a wire cannot land on the same terminal.',
   'move.taken': (a) => `${String(a['landing'])} already carries ${names[String(a['task'])] ?? String(a['task'])}. Move that wire first.`,
   plate: () => 'From the motor plate.',
+  recommended: (a) => `Recommended for this motor and load: ${recommendations[String(a['role'])] ?? String(a['role'])}.`,
   wish: (a) => `From the scheme: ${wishNames[String(a['wish'])] ?? String(a['wish'])}.`,
   wiring: (a) => `The wire for this task lands on ${String(a['terminal'])}.`,
   unused: (a) => `Nothing lands on ${String(a['terminal'])}; an unused input holds no task.`,

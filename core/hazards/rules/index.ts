@@ -25,6 +25,7 @@ import { requiredFunctions } from './required-functions.js';
 import { settingsFit } from './settings-fit.js';
 import { signalsFit } from './signal-mismatch.js';
 import { sourcesApart } from './sources-apart.js';
+import { startVoltage } from './start-voltage.js';
 import { startWhileCoasting } from './start-while-coasting.js';
 import { staysLive } from './stays-live.js';
 import { stopRelease } from './stop-release.js';
@@ -52,6 +53,7 @@ export const hazardRules: readonly HazardRule[] = [
   placeChange,
   emergencyStop,
   faultReset,
+  startVoltage,
   startWhileCoasting,
   contactsBear,
   contactsOnZeroSide,

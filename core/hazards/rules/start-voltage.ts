@@ -1,0 +1,71 @@
+import { startOf } from '../../installation/index.js';
+import type { Finding } from '../../job/index.js';
+import { atPart, tagOf, type HazardRule } from '../rule.js';
+
+/** Excess of torque below which a start may stall: the model leaves out harmonics, which take a few per cent of torque. */
+const SLIGHT_PCT = 10;
+/** Time under voltage without moving that somebody hears, s. */
+const HUMS_S = 1;
+
+/** A start at the voltage of the supply that does not come to speed, takes too long, or is too much for the motor. */
+export const startVoltage: HazardRule = {
+  finds: {
+    'start.hums': 'moves',
+    'start.stalls': 'moves',
+    'start.mayStall': 'moves',
+    'start.direct': 'moves',
+    'start.trips': 'moves',
+    'start.hotTrips': 'moves',
+    'start.tooLong': 'moves',
+    'start.plugs': 'moves',
+    'starter.nothingAhead': 'protects',
+  },
+  stage: 'scheme',
+  look(c, find) {
+    const start = startOf(c.device);
+    if (!start) return [];
+    const where = atPart(c.device.id);
+    const device = tagOf(c, c.device.id);
+    const source = 'run-up of this motor and load under the settings planned';
+    const findings: Finding[] = [];
+    const say = (
+      rule: string,
+      severity: Finding['severity'],
+      args: Finding['args'],
+      from = source,
+    ): void =>
+      void findings.push(find(rule, { severity, where, args: { device, ...args }, source: from }));
+    const { breakNm, beginNm, humsS, startS } = start;
+    if (humsS === null) say('start.hums', 'stop', { beginNm, breakNm });
+    else if (start.stalls)
+      say('start.stalls', 'stop', {
+        rpm: start.stallRpm,
+        motorNm: start.stallNm,
+        loadNm: start.loadNm,
+      });
+    else {
+      if (humsS > HUMS_S) say('start.hums', 'warn', { beginNm, breakNm, s: humsS });
+      if (start.heavier.stalls || start.marginPct < SLIGHT_PCT)
+        say('start.mayStall', 'warn', {
+          pct: Math.min(start.marginPct, 1000),
+          heavier: start.heavier.stalls,
+        });
+      if (start.coldTripS !== null && startS !== null)
+        say('start.trips', 'stop', { s: start.coldTripS, startS });
+      else if (start.hotTripS !== null && startS !== null)
+        say('start.hotTrips', 'warn', { s: start.hotTripS, startS });
+      if (startS !== null && startS > start.limitS)
+        say('start.tooLong', 'stop', { startS, limitS: start.limitS });
+    }
+    if (start.direct) say('start.direct', 'warn', { peakA: start.peakA });
+    if (start.plugs) say('start.plugs', 'stop', {});
+    if (c.arrangement.contactor === undefined && c.exposed !== 'nobody')
+      say(
+        'starter.nothingAhead',
+        'stop',
+        {},
+        'a stopped soft starter is no disconnection: IEC 60947-4-2:2020',
+      );
+    return findings;
+  },
+};
