@@ -42,7 +42,7 @@ const monitorSchema = open({
 export const displaySchema = open({
   /** Lamps by name; one that a state does not name is dark. */
   lamps: v.optional(v.record(text, text), {}),
-  /** `{hz}` stands for the output frequency, `{fault}` for the code of the fault. An empty text is a dark display. */
+  /** `{hz}` stands for the output frequency, `{amps}` for the current, `{fault}` for the code of the fault. An empty text is a dark display. */
   states: v.record(
     text,
     open({
@@ -114,7 +114,13 @@ export function shownIn(
     state,
     hz,
     fault,
-  }: { readonly state: string; readonly hz: number; readonly fault: string | null },
+    amps = 0,
+  }: {
+    readonly state: string;
+    readonly hz: number;
+    readonly fault: string | null;
+    readonly amps?: number;
+  },
 ): Shown | undefined {
   const face = displayFace(profile);
   const shown = face?.states[state];
@@ -122,7 +128,10 @@ export function shownIn(
   const frequency = written({ as: 'number', ...face.hz }, hz);
   const code = fault === null ? '' : (face.faults[fault] ?? fault);
   return {
-    text: shown.text.replaceAll('{hz}', frequency).replaceAll('{fault}', code),
+    text: shown.text
+      .replaceAll('{hz}', frequency)
+      .replaceAll('{amps}', `${amps.toFixed(1)} A`)
+      .replaceAll('{fault}', code),
     lamps: shown.lamps,
   };
 }

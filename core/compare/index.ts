@@ -8,3 +8,4 @@ export {
   type StripLine,
 } from './cards.js';
 export { questionsFor, withSchool, type Question, type School } from './questions.js';
+export { startView, type StartView } from './start.js';

@@ -1,3 +1,4 @@
+import { starterQuestions } from './starter-questions.js';
 import type { Scheme } from '../job/index.js';
 
 /** One school: the wishes that differ, under the name of the school. */
@@ -30,8 +31,11 @@ export function withSchool(scheme: Scheme, patch: Partial<Scheme>): Scheme {
 /**
  * The questions that are open for these wishes: how it starts, what becomes of power return, how the station is fed,
  * what the emergency stop acts on, how a direction is given.
+ *
+ * @param speeds the device changes the speed of its motor
  */
-export function questionsFor(s: Scheme): Question[] {
+export function questionsFor(s: Scheme, speeds = true): Question[] {
+  if (!speeds) return starterQuestions(s);
   const both = s.direction === 'forwardReverse';
   const questions: Question[] = [];
   if (s.startStop !== 'keypad' && s.startStop !== 'controller') questions.push(startStop(s, both));

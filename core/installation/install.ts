@@ -1,4 +1,5 @@
 import {
+  changesSpeed,
   modelOf,
   presentTerminals,
   firstOfKind,
@@ -229,7 +230,8 @@ function shaftOf(job: Job, profile: Profile, panel: Panel): InstalledShaft {
     brake,
     turns: turnsOf(job, motorLeads(panel, profile, id)),
     polePairs,
-    slipRpm: (ratedSlip * (job.plate.load.torquePct ?? 0)) / 100,
+    // Fed at the frequency of the supply, its speed is reckoned with its slip already.
+    slipRpm: changesSpeed(profile) ? (ratedSlip * (job.plate.load.torquePct ?? 0)) / 100 : 0,
     runDown: runDownOf(job.plate),
     assumedS: ASSUMED_RUN_DOWN_S,
     maxHz,

@@ -65,12 +65,12 @@ export function starterLogic(spec: StarterSpec): DeviceLogic<StarterState, Start
     wake: (s, t) => Math.min(wakeStarter(core, s, t), heatMarks(core, s, t).toUs),
     view: (s, t) => {
       const { state, fault, blockedBy } = viewStarter(core, s, t, contactor);
-      const path = speedPath(core, s.motion);
+      const path = speedPath(core, s);
       const hz = path ? stretchValue(pathStretch(path, t), t) : 0;
       return { state, fault, blockedBy, hz };
     },
     demand: (s, t) => {
-      const path = speedPath(core, s.motion);
+      const path = speedPath(core, s);
       return {
         output: path ? { kind: 'voltage', path } : { kind: 'off' },
         supplies: s.control !== 'off',
@@ -115,10 +115,13 @@ function inputsOf(spec: StarterSpec, r: Reading, before: StarterState): StarterI
 const ways = new WeakMap<object, Path>();
 
 /** Way of the shaft while its motor is fed, as Hz in the direction asked; undefined while it is not. */
-function speedPath({ machine }: StarterCore, m: Motion): Path | undefined {
+function speedPath(
+  { machine }: StarterCore,
+  { motion: m, rotation }: StarterState,
+): Path | undefined {
   if (m.kind === 'off' || m.kind === 'coast') return undefined;
   const forward = pathOf(m.run, 'hz', (p) => asHz(machine, p.rad));
-  if (m.direction >= 0) return forward;
+  if (m.direction * rotation >= 0) return forward;
   const known = ways.get(forward);
   if (known) return known;
   const turned: Path = {

@@ -71,6 +71,8 @@ export interface StarterState {
   /** Moment from which the motor is no longer fed; −Infinity where it never was. */
   readonly unfedUs: number;
   readonly lastDirection: Direction;
+  /** −1 where the supply turns the other way. */
+  readonly rotation: 1 | -1;
   /** Run asked without mains: since when, or Infinity. */
   readonly missingUs: number;
   /** Two of three phases while asked or under load: since when, or Infinity. */

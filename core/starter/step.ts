@@ -46,6 +46,7 @@ export function initialStarter(control: StarterControl, levels: StarterLevels): 
     motion: off,
     unfedUs: -Infinity,
     lastDirection: 0,
+    rotation: 1,
     missingUs: Infinity,
     phaseUs: Infinity,
     stopReturnedUs: -Infinity,
@@ -352,6 +353,18 @@ function missing(
     : s;
 }
 
+/** Speed of the shaft in the direction that is asked, rad/s: against it while it still runs down from the other. */
+function turning(
+  { machine }: StarterCore,
+  { lastDirection, motion }: StarterState,
+  direction: Direction,
+  { shaftHz }: StarterInputs,
+): number {
+  const of = motion.kind === 'off' || motion.kind === 'coast' ? lastDirection : motion.direction;
+  const against = of !== 0 && of !== direction;
+  return asRad(machine, Math.abs(shaftHz)) * (against ? -1 : 1);
+}
+
 function begin(
   core: StarterCore,
   s: StarterState,
@@ -361,7 +374,7 @@ function begin(
   fraction = 0,
 ): StarterState {
   const { control, machine } = core;
-  const rad = asRad(machine, inputs.shaftHz) * direction;
+  const rad = turning(core, s, direction, inputs);
   const phases = supplySeen(s.levels) === 2 ? 3 : 2;
   const plain = wayOf(control);
   const way =
@@ -418,7 +431,7 @@ function direct(
   inputs: StarterInputs,
   t: number,
 ): Pick<Extract<Motion, { kind: 'start' }>, 'run' | 'limitUs'> {
-  const rad = asRad(core.machine, inputs.shaftHz) * m.direction;
+  const rad = turning(core, s, m.direction, inputs);
   const from = { rad, heat: heatAt(core, s, t), t, phases: 3, way: { kind: 'direct' } } as const;
   return { run: planStart(core.control, core.machine, from), limitUs: Infinity };
 }
@@ -484,7 +497,7 @@ function phases(
   const [was, now] = [supplySeen(before.levels), supplySeen(s.levels)];
   if (was === now || was === 0 || now === 0) return s;
   const p = runPoint(m.run, t);
-  const rad = asRad(core.machine, inputs.shaftHz) * m.direction;
+  const rad = turning(core, s, m.direction, inputs);
   const from = { rad, heat: heatAt(core, s, t), t, phases: now === 2 ? 3 : 2 } as const;
   const way = { kind: 'fixedVoltage', fraction: p.share } as const;
   const run = planStart(core.control, core.machine, now === 2 ? from : { ...from, way });
@@ -505,8 +518,11 @@ export function stepStarter(
   t: number,
 ): StarterState {
   const edges = edgesOf(before.levels, inputs.levels);
+  const { levels, rotation } = inputs;
   let s: StarterState =
-    before.levels === inputs.levels ? before : { ...before, levels: inputs.levels };
+    before.levels === levels && before.rotation === rotation
+      ? before
+      : { ...before, levels, rotation };
   s = watchControl(core, s, inputs, t);
   if (s.control === 'on') {
     s = watchTerminals(core, s, edges, t);

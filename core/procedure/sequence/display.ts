@@ -16,7 +16,8 @@ export function displayNow(
   s: Sequence,
   at: ReadsAt,
 ): DisplaySeen | undefined {
-  const shown = shownIn(profile, { state: s.state, hz: s.hz, fault: s.fault });
+  const amps = s.has('amps') ? s.at('device.amps') : 0;
+  const shown = shownIn(profile, { state: s.state, hz: s.hz, fault: s.fault, amps });
   if (!shown) return undefined;
   if (at === 'state') return { monitor: '', keys: [], shows: shown.text, lamps: [...shown.lamps] };
   if (shown.text === '') return undefined;

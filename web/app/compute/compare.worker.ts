@@ -1,11 +1,13 @@
 import { expose } from 'comlink';
-import type { Profile } from '@tactron/core/catalogue';
+import { changesSpeed, type Profile } from '@tactron/core/catalogue';
 import {
   compareSchools,
   questionsFor,
+  startView,
   withSchool,
   type Card,
   type Comparison,
+  type StartView,
   type Strip,
 } from '@tactron/core/compare';
 import type { Job, Scheme } from '@tactron/core/job';
@@ -107,13 +109,16 @@ function said(card: Card, c: Comparison, scheme: Scheme): SaidCard {
 
 const worker = {
   /** Questions on which practitioners differ that these wishes leave to be decided. */
-  questions(job: Job): SaidQuestion[] {
-    return questionsFor(job.scheme).map(({ id }) => ({ id, name: saySchool(id) }));
+  questions(job: Job, profile: Profile): SaidQuestion[] {
+    return questionsFor(job.scheme, changesSpeed(profile)).map(({ id }) => ({
+      id,
+      name: saySchool(id),
+    }));
   },
 
   /** The schools of one question, each planned, rehearsed and checked on this job. */
   compare(job: Job, profile: Profile, question: string): SaidComparison | null {
-    const found = questionsFor(job.scheme).find((q) => q.id === question);
+    const found = questionsFor(job.scheme, changesSpeed(profile)).find((q) => q.id === question);
     if (!found) return null;
     const c = compareSchools(job, profile, found);
     return {
@@ -123,6 +128,11 @@ const worker = {
       ),
       reasons: c.reasons.map(sayReason),
     };
+  },
+
+  /** The start of a soft starter as it is planned; null for a device that changes the speed. */
+  start(job: Job, profile: Profile): StartView | null {
+    return startView(job, profile) ?? null;
   },
 };
 

@@ -51,7 +51,7 @@ export class Compute {
   }
 
   /** What plates and wishes of some jobs leave open. */
-  async missing(jobs: readonly Pick<Job, 'plate' | 'scheme'>[]): Promise<Missing[]> {
+  async missing(jobs: readonly Pick<Job, 'plate' | 'scheme' | 'profile'>[]): Promise<Missing[]> {
     return this.planners().missing(jobs);
   }
 
@@ -89,8 +89,8 @@ export class Compute {
   }
 
   /** Wishes that start anew from a shipped arrangement; null where there is none of this name. */
-  async startFrom(scheme: Scheme, arrangement: string): Promise<Scheme | null> {
-    return this.derivers().startFrom(scheme, arrangement);
+  async startFrom(scheme: Scheme, arrangement: string, speeds: boolean): Promise<Scheme | null> {
+    return this.derivers().startFrom(scheme, arrangement, speeds);
   }
 
   /** Parts and tools of a job, in words. */

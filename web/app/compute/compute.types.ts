@@ -120,6 +120,10 @@ export interface Derived {
   readonly dead: readonly SaidStep[];
   /** Landings whose way only a relay closes: not to be seen dead. */
   readonly notDead: readonly string[];
+  /** The device changes the speed of its motor; a soft starter does not. */
+  readonly speeds: boolean;
+  /** It has an enable for each direction, where it does not change the speed. */
+  readonly enables: boolean;
   /** Links and slide switches of the device, once a plan is adopted. */
   readonly links: readonly LinkLine[];
   /** What was found built otherwise than planned, in the order in which it was noted. */

@@ -1,8 +1,10 @@
 import { expose } from 'comlink';
 import {
+  changesSpeed,
   factorySettings,
   modelOf,
   planningGaps,
+  taskCode,
   type Profile,
   type Setting,
   type Value,
@@ -57,7 +59,7 @@ import {
   type SettingRow,
   type StepRecord,
 } from '@tactron/core/records';
-import { schemeMissing, shippedArrangements, startFrom } from '@tactron/core/scheme';
+import { arrangementsFor, schemeMissing, startFrom } from '@tactron/core/scheme';
 import {
   deadSectionNames,
   liveSectionNames,
@@ -398,7 +400,9 @@ const worker = {
     return {
       facts: plateFacts(job, profile).map(saidFact),
       plate: plateMissing(job.plate),
-      scheme: schemeMissing(job.scheme),
+      scheme: schemeMissing(job.scheme, changesSpeed(profile)),
+      speeds: changesSpeed(profile),
+      enables: taskCode(profile, 'reverse') !== undefined,
       findings,
       requirements: saidRequirements(job, profile),
       plan: plan.ok
@@ -428,8 +432,8 @@ const worker = {
     return motorCurves(plateContext(job, profile)) ?? null;
   },
 
-  startFrom(scheme: Scheme, id: string): Scheme | null {
-    const arrangement = shippedArrangements.find((a) => a.id === id);
+  startFrom(scheme: Scheme, id: string, speeds: boolean): Scheme | null {
+    const arrangement = arrangementsFor(speeds).find((a) => a.id === id);
     return arrangement ? startFrom(scheme, arrangement) : null;
   },
 

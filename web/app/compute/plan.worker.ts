@@ -1,5 +1,10 @@
 import { expose } from 'comlink';
-import type { Profile } from '@tactron/core/catalogue';
+import {
+  changesSpeed,
+  shippedProfile,
+  shippedProfiles,
+  type Profile,
+} from '@tactron/core/catalogue';
 import type { Adopted, Evidence, Job } from '@tactron/core/job';
 import {
   adoption,
@@ -26,14 +31,19 @@ export interface Missing {
 
 const worker = {
   /** What is open in each of some jobs. */
-  missing(jobs: readonly Pick<Job, 'plate' | 'scheme'>[]): Missing[] {
+  missing(jobs: readonly Pick<Job, 'plate' | 'scheme' | 'profile'>[]): Missing[] {
     const count = ({ needed, missing }: { needed: number; missing: readonly string[] }) => ({
       needed,
       missing: missing.length,
     });
-    return jobs.map(({ plate, scheme }) => ({
+    // A family of the person's own library is taken for one that changes the speed until the job is opened.
+    const speeds = (family: string): boolean => {
+      const known = Object.hasOwn(shippedProfiles, family);
+      return !known || changesSpeed(shippedProfile(family));
+    };
+    return jobs.map(({ plate, scheme, profile }) => ({
       plate: count(plateMissing(plate)),
-      scheme: count(schemeMissing(scheme)),
+      scheme: count(schemeMissing(scheme, speeds(profile.family))),
     }));
   },
 

@@ -1,6 +1,7 @@
 import { expose } from 'comlink';
 import {
   displayFace,
+  hasKeys,
   type DisplayFace,
   type Profile,
   type SettingValues,
@@ -13,6 +14,7 @@ import {
   type HookPlace,
   type Installation,
   installedOf,
+  startCurvesOf,
   type InstalledDevice,
   type SettingsFrom,
 } from '@tactron/core/installation';
@@ -84,6 +86,10 @@ export interface Opened {
   readonly face: DisplayFace | undefined;
   /** Its keypad has a frequency of its own, which its keys move. */
   readonly keypadSpeed: boolean;
+  /** It has keys to start, stop and reset it. */
+  readonly keys: boolean;
+  /** Highest values to be drawn of what it shows beside its speed, by signal; none where it shows nothing. */
+  readonly tops: Readonly<Record<string, number>>;
   /** Turns of the shaft a minute for each Hz; undefined where the pole pairs are not known. */
   readonly rpmPerHz: number | undefined;
   readonly slipRpm: number;
@@ -106,6 +112,18 @@ export type SettingsChoice =
   | 'factory'
   | { readonly id: string; readonly values: SettingValues }
   | { readonly trial: string };
+
+/** Ends of the lanes of current and torque: what a direct start comes to. */
+function topsOf(device: InstalledDevice): Record<string, number> {
+  const direct = startCurvesOf(device)?.direct;
+  if (!direct) return {};
+  return {
+    'device.amps': Math.ceil(direct.peakA),
+    'device.torqueNm': Math.ceil(Math.max(...direct.points.map((p) => p.torqueNm))),
+    'device.voltsPct': 100,
+    'device.heatPct': 120,
+  };
+}
 
 let session: Session | undefined;
 
@@ -200,6 +218,8 @@ const worker = {
       panelDial: device.facts.panelDial,
       face: displayFace(profile),
       keypadSpeed: device.facts.keypadHasSpeed,
+      keys: hasKeys(profile),
+      tops: topsOf(device),
       rpmPerHz: shaft.polePairs === undefined ? undefined : 60 / shaft.polePairs,
       slipRpm: shaft.slipRpm,
       trial: (trial?.phases ?? []).map((p) => ({ atMs: p.fromMs, text: sayMark(p.mark) })),

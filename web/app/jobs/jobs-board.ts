@@ -98,7 +98,7 @@ export class JobsBoard {
     effect(() => {
       const rows = this.rows() ?? [];
       void this.compute
-        .missing(rows.map(({ job: { plate, scheme } }) => ({ plate, scheme })))
+        .missing(rows.map(({ job: { plate, scheme, profile } }) => ({ plate, scheme, profile })))
         .then((found) => this.missing.set(new Map(rows.map((row, i) => [row.id, found[i]]))));
     });
     const off = this.keys.on('/', () => this.searchBox()?.nativeElement.focus());

@@ -55,8 +55,18 @@ export class DeviceFace {
     const { decimals, unit } = face.hz;
     const frequency = `${this.at('device.hz').toFixed(decimals)}${unit ? ` ${unit}` : ''}`;
     const code = face.faults[this.fault() ?? ''] ?? '';
-    const text = shown.text.replaceAll('{hz}', frequency).replaceAll('{fault}', code);
+    const amps = `${this.at('device.amps').toFixed(1)} A`;
+    const text = shown.text
+      .replaceAll('{hz}', frequency)
+      .replaceAll('{amps}', amps)
+      .replaceAll('{fault}', code);
     return { text, lamps: shown.lamps };
+  });
+  /** What stands on the glass; a device without words has lights only. */
+  protected readonly glass = computed(() => {
+    const states = Object.values(this.session.opened()?.face?.states ?? {});
+    const words = states.some((s) => s.text !== '');
+    return this.display()?.text || (words || states.length === 0 ? 'dark' : 'lights only');
   });
   /** Frequency at which its keypad stands, where its keys can move it. */
   protected readonly keypadHz = computed(() =>
@@ -65,6 +75,7 @@ export class DeviceFace {
       : null,
   );
   protected readonly keys = computed<readonly DeviceKey[]>(() => {
+    if (this.session.opened()?.keys === false) return [];
     const plain: readonly DeviceKey[] = [
       { key: 'start', name: 'start' },
       { key: 'stop', name: 'stop' },
@@ -76,8 +87,20 @@ export class DeviceFace {
     ];
     return this.keypadHz() === null ? plain : [...plain, ...moves];
   });
-  protected readonly hz = computed(() =>
-    formatNumber(this.at('device.hz'), 2, this.preferences.decimal()),
+  /** What is read first: the output frequency, or the current of a device that does not change it. */
+  protected readonly first = computed(() => {
+    const mark = this.preferences.decimal();
+    return this.feeds()
+      ? { value: formatNumber(this.at('device.amps'), 1, mark), unit: 'A' }
+      : { value: formatNumber(this.at('device.hz'), 2, mark), unit: 'Hz' };
+  });
+  /** The device feeds its motor at the frequency of the supply. */
+  protected readonly feeds = computed(
+    () => Object.keys(this.session.opened()?.tops ?? {}).length > 0,
+  );
+  /** Heat of the motor’s image, % of what trips it. */
+  protected readonly heat = computed(() =>
+    this.feeds() ? Math.round(this.at('device.heatPct')) : null,
   );
 
   /** Id of the drive or starter itself. */

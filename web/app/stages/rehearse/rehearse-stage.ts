@@ -152,7 +152,10 @@ export class RehearseStage {
     const opened = this.session.opened();
     if (!opened) return [];
     const { scheme, adopted } = this.open.job() ?? {};
-    const maxHz = scheme?.maxHz ?? 50;
+    const { tops } = opened;
+    const fixed = Object.keys(tops).length > 0;
+    const plateHz = this.open.job()?.plate.motor.hz?.v ?? 50;
+    const maxHz = scheme?.maxHz ?? (fixed ? plateHz : 50);
     const lowHz = scheme?.direction === 'forwardReverse' || scheme?.jog === 'bothWays' ? -maxHz : 0;
     const used = new Set(
       Object.values(adopted?.assignments ?? {}).map((a) => `device.${landingParts(a.at).terminal}`),
@@ -166,9 +169,32 @@ export class RehearseStage {
       .filter((d) => d.positions.length > 1 && d.workedBy !== 'supply')
       .sort((x, y) => stationRank(x) - stationRank(y));
     return [
-      { id: 'device.hz', name: 'Output', unit: 'Hz', low: lowHz, high: maxHz },
+      ...(fixed
+        ? [
+            { id: 'device.amps', name: 'Current', unit: 'A', low: 0, high: tops['device.amps'] },
+            { id: 'device.voltsPct', name: 'Voltage', unit: '%', low: 0, high: 100 },
+          ]
+        : [{ id: 'device.hz', name: 'Output', unit: 'Hz', low: lowHz, high: maxHz }]),
       { id: 'device.state', name: 'State', unit: '', low: 0, high: states.length - 1, states },
       { id: 'shaft.hz', name: 'Shaft', unit: 'Hz', low: lowHz, high: maxHz },
+      ...(fixed
+        ? [
+            {
+              id: 'device.torqueNm',
+              name: 'Torque',
+              unit: 'Nm',
+              low: 0,
+              high: tops['device.torqueNm'],
+            },
+            {
+              id: 'device.heatPct',
+              name: 'Heat of the image',
+              unit: '%',
+              low: 0,
+              high: tops['device.heatPct'],
+            },
+          ]
+        : []),
       ...worked.map((d) => ({
         id: `${d.id}.position`,
         name: `${d.tag} ${functionOf(d)}`,

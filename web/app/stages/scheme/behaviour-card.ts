@@ -3,6 +3,11 @@ import type { SaidCard } from '../../compute/compare.worker';
 import { placeOf, stripPath } from './strip-path';
 
 const WIDTH = 400;
+const laneNames: Readonly<Record<string, string>> = {
+  supply: 'Supply',
+  output: 'Output',
+  current: 'Current',
+};
 
 /** One school as it behaves on this job: a strip, what it comes to, its hazards and its price. */
 @Component({
@@ -108,7 +113,7 @@ export class BehaviourCard {
     const strip = this.card().strip;
     if (!strip) return [];
     return strip.lines.map((line) => {
-      const tall = line.kind === 'output';
+      const tall = line.kind === 'output' || line.kind === 'current';
       const height = tall ? 56 : 20;
       const low = tall && line.points.some(([, v]) => v < -0.01) ? -line.top : 0;
       return {
@@ -116,7 +121,7 @@ export class BehaviourCard {
         tall,
         height,
         zero: low < 0 ? height / 2 : null,
-        name: line.kind === 'supply' ? 'Supply' : tall ? 'Output' : line.tag,
+        name: laneNames[line.kind] ?? line.tag,
         path: stripPath(line, strip.marks, strip.endMs, WIDTH, height, low),
       };
     });

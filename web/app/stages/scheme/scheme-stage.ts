@@ -10,11 +10,9 @@ import { QuantityField } from '../../controls/quantity-field';
 import { ShowMe } from '../../controls/show-me';
 import { OpenJob } from '../../job-state/open-job';
 import { SchoolCards } from './school-cards';
-import { arrangementGroups, pulseSchools, wishOptions } from './wish-options';
+import { StartPanel } from './start-panel';
+import { arrangementGroups, pulseSchools, starterGroups, wishOptions } from './wish-options';
 import { RequiredFunctions } from './required-functions';
-
-const nameOf = (id: string): string | undefined =>
-  arrangementGroups.flatMap((g) => g.options).find((o) => o.value === id)?.name;
 
 /** The schools of start and stop as they behave on this job, and the operator's wishes around them. */
 @Component({
@@ -28,6 +26,7 @@ const nameOf = (id: string): string | undefined =>
     SchoolCards,
     ShowMe,
     RequiredFunctions,
+    StartPanel,
   ],
   templateUrl: './scheme-stage.html',
   styleUrl: './scheme-stage.scss',
@@ -36,7 +35,12 @@ export class SchemeStage {
   protected readonly open = inject(OpenJob);
   private readonly compute = inject(Compute);
   protected readonly options = wishOptions;
-  protected readonly arrangements = arrangementGroups;
+  /** The device changes the speed of its motor; until something is derived it is taken for one. */
+  protected readonly speeds = computed(() => this.open.derived()?.speeds ?? true);
+  protected readonly enables = computed(() => this.open.derived()?.enables ?? true);
+  protected readonly arrangements = computed(() =>
+    this.speeds() ? arrangementGroups : starterGroups,
+  );
   /** Arrangement taken last, the wishes before it and those it made: hopping to another leaves nothing of it behind. */
   private readonly last = signal<{
     readonly id: string;
@@ -52,8 +56,14 @@ export class SchemeStage {
     const same =
       whole.length === Object.keys(scheme).length &&
       whole.every(([k, v]) => JSON.stringify(v) === JSON.stringify(scheme[k]));
-    return same ? nameOf(last.id) : undefined;
+    return same ? this.nameOf(last.id) : undefined;
   });
+  private nameOf(id: string): string | undefined {
+    return this.arrangements()
+      .flatMap((g) => g.options)
+      .find((o) => o.value === id)?.name;
+  }
+
   protected readonly scheme = computed(() => (this.open.job() as Job).scheme);
   protected readonly drivePulse = computed(
     () =>
@@ -67,6 +77,7 @@ export class SchemeStage {
   protected readonly contactor = computed(
     () =>
       this.scheme().startStop === 'lineContactor' ||
+      this.scheme().lineContactor?.startsWith('by') === true ||
       this.scheme().estop?.startsWith('contactor') === true,
   );
   protected readonly findings = computed(() =>
@@ -84,7 +95,9 @@ export class SchemeStage {
 
   protected set<K extends keyof Scheme>(wish: K, value: unknown): void {
     this.open.edit(`scheme ${wish}`, (draft) => {
-      if (value === undefined || value === false || value === 'none') delete draft.scheme[wish];
+      const unset = value === undefined || value === false;
+      // No contactor is an answer; elsewhere none is what stands without one.
+      if (unset || (value === 'none' && wish !== 'lineContactor')) delete draft.scheme[wish];
       else draft.scheme[wish] = value as Scheme[K];
     });
   }
@@ -92,10 +105,10 @@ export class SchemeStage {
   /** Takes a shipped arrangement, in one step that Undo takes back. */
   protected async begin(id: string): Promise<void> {
     const before = this.taken() ? (this.last()?.before ?? this.scheme()) : this.scheme();
-    const made = id ? await this.compute.startFrom(before, id) : null;
+    const made = id ? await this.compute.startFrom(before, id, this.speeds()) : null;
     if (!made) return;
     this.open.edit(
-      `arrangement: ${nameOf(id)}`,
+      `arrangement: ${this.nameOf(id)}`,
       (draft) => void (draft.scheme = structuredClone(made)),
     );
     this.last.set({ id, before, made });

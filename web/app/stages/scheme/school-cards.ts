@@ -126,7 +126,7 @@ export class SchoolCards {
     const mine = ++this.round;
     this.busy.set(true);
     this.failed.set('');
-    const questions = await this.link.worker.questions(job);
+    const questions = await this.link.worker.questions(job, profile);
     if (mine !== this.round) return;
     this.questions.set(questions);
     const question = this.question();

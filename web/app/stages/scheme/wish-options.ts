@@ -52,6 +52,32 @@ export const wishOptions = {
     option('stayStopped', 'stays stopped until a new start'),
     option('restart', 'starts by itself'),
   ],
+  starterStarts: [
+    option('threeWire', 'start and stop button (three-wire)'),
+    option('twoWire', 'a contact that stays closed (two-wire)'),
+    option('sealInRelay', 'seal-in relay'),
+    option('controller', 'a controller'),
+  ],
+  contactors: [
+    option('byRelay', 'closed by a relay of the device'),
+    option('byButtons', 'on and off buttons of its own'),
+    option('none', 'none'),
+  ],
+  softStops: [option('coast', 'let go: it coasts'), option('ramp', 'soft stop')],
+  startKinds: [option('voltage', 'voltage ramp'), option('torque', 'torque ramp')],
+  classes: [option('10A', '10A'), option('10', '10'), option('20', '20'), option('30', '30')],
+  starterEstops: [option('none', 'none'), option('contactor', 'line contactor')],
+  starterLamps: [
+    option('running', 'running'),
+    option('healthy', 'healthy'),
+    option('contactorClosed', 'contactor closed'),
+  ],
+  starterStatus: [
+    option('running', 'running'),
+    option('healthy', 'healthy'),
+    option('fault', 'fault'),
+    option('ready', 'ready'),
+  ],
   exposures: [
     option('nobody', 'nobody'),
     option('behindGuard', 'behind a guard'),
@@ -168,6 +194,40 @@ export const arrangementGroups: readonly {
       option('brakeRelease', 'brake opened by the device'),
       option('lamps', 'lamps: running, stop released'),
       option('lightAndFan', 'work light and panel fan at the contactor'),
+    ],
+  },
+];
+
+/** The arrangements of a soft starter, each as it is said at the machine. */
+export const starterGroups: typeof arrangementGroups = [
+  {
+    name: 'Start and stop',
+    options: [
+      option('twoWire', 'two-wire from a selector, no contactor'),
+      option('twoWireContactor', 'two-wire, a relay of the device closes the contactor'),
+      option('threeWire', 'three-wire, start and stop fed separately, no contactor'),
+      option('threeWireChained', 'three-wire, start fed through stop'),
+      option('threeWireContactor', 'three-wire, a relay of the device closes the contactor'),
+      option('threeWireButtons', 'three-wire, contactor with buttons of its own'),
+      option('softStop', 'three-wire with a soft stop'),
+      option('sealInControl', 'seal-in relay on the control supply'),
+      option('controllerRelay', 'controller with relay contacts'),
+    ],
+  },
+  {
+    name: 'Two directions',
+    options: [
+      option('twoDirections', 'an enable each way from one selector'),
+      option('twoDirectionsEnds', 'the same with a contact at each end of the way'),
+    ],
+  },
+  {
+    name: 'Emergency stop and around it',
+    options: [
+      option('estopContactor', 'emergency stop on contactor and control feed'),
+      option('estopContactorButtons', 'the same, contactor with buttons of its own'),
+      option('guarded', 'guard contact in the stop'),
+      option('lampsContactor', 'lamps: running, contactor closed'),
     ],
   },
 ];

@@ -89,6 +89,8 @@ const opened = {
   panelDial: false,
   face: undefined,
   keypadSpeed: false,
+  keys: true,
+  tops: {},
   device: 'device',
   rpmPerHz: 30,
   slipRpm: 0,
