@@ -312,7 +312,19 @@ export const plates: Readonly<Record<string, Plate>> = {
       inertia: q('0.9 kg·m²'),
       rpm: q('35 rpm'),
     },
-    cable: { length: q('25 m'), size: { mm2: 1.5 }, cores: 4 },
+    // The starter sits on the motor: the 25 m are its feed.
+    cable: { length: q('0.5 m'), size: { mm2: 1.5 }, cores: 4 },
+    line: {
+      isolator: { ratedA: q('16 A') },
+      protection: {
+        kind: 'motorBreaker',
+        ratedA: q('10 A'),
+        breaking: q('50 kA'),
+        feedLength: q('25 m'),
+        feedSize: { mm2: 1.5 },
+      },
+      contactor: { ratedA: q('9 A') },
+    },
   },
   ...sawyardPlates,
 };

@@ -95,5 +95,6 @@ export const sawyardPlates: Readonly<Record<string, Plate>> = {
       rpm: q('1785 rpm'),
     },
     cable: { length: q('140 ft'), size: { awg: '3' }, cores: 4 },
+    line: { isolator: { ratedA: q('100 A') }, contactor: { ratedA: q('80 A') } },
   },
 };

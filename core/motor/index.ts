@@ -56,6 +56,7 @@ export {
 } from './full-voltage.js';
 export { machineSpeed, shaftSpeed } from './shaft-speed.js';
 export {
+  classTime,
   imageTau,
   imageTripTime,
   REST_FACTOR,

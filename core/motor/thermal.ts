@@ -25,12 +25,15 @@ export const REST_FACTOR = 3;
 export const tauOf = (classS: number, threshold = TRIP_THRESHOLD): number =>
   classS / Math.log(CLASS_MULTIPLE ** 2 / (CLASS_MULTIPLE ** 2 - threshold ** 2));
 
+/** Time of a class from cold at 7.2 times the setting, at the upper end of its window, s. */
+export const classTime = (tripClass: TripClass): number => windows[tripClass][1];
+
 /**
  * Time constant of the image of a class, taken at the upper end of its window, s.
  *
  * @example imageTau('10') // 386.5
  */
-export const imageTau = (tripClass: TripClass): number => tauOf(windows[tripClass][1]);
+export const imageTau = (tripClass: TripClass): number => tauOf(classTime(tripClass));
 
 /**
  * Time in which a thermal image trips: θ' = ((I/I_r)² − θ)/τ, trip at θ = threshold².

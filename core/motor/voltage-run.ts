@@ -42,6 +42,8 @@ export interface RunOptions {
   /** Current below which the voltage goes to full, once it has been above it, A. */
   readonly fullBelowA?: number;
   readonly image?: RunImage;
+  /** Longer than this it is not followed, s. */
+  readonly untilS?: number;
   /** Shortens the longest step, for tests. */
   readonly stepShare?: number;
   /** Size of an error that a step may make, as a share of the speed of the field. */
@@ -95,6 +97,7 @@ class Run {
   private above = false;
   /** The voltage is full for good. */
   private full = false;
+  private readonly untilS: number;
 
   constructor(
     private readonly driven: Driven,
@@ -105,13 +108,14 @@ class Run {
     this.breakNm = breakaway(driven.load);
     this.y = [options.fromRad ?? 0, 0, options.image?.from ?? 0];
     this.breaksS = this.y[0] === 0 ? null : 0;
+    this.untilS = options.untilS ?? LONGEST_S;
   }
 
   toTheEnd(): VoltageRun {
     this.note(this.t);
     // A break of the voltage: what follows begins anew from the same speed.
     for (const end of [kickEnd(this.way), rampEnd(this.way), LONGEST_S])
-      while (this.t < end && !this.settled(end)) this.piece(end);
+      while (this.t < Math.min(end, this.untilS) && !this.settled(end)) this.piece(end);
     const last = this.points[this.points.length - 1];
     const stalls = last.share < 1 - 1e-9 || last.rad <= 0;
     return { points: this.points, breaksS: this.breaksS, fullS: this.fullS, stalls };
@@ -224,6 +228,7 @@ class Run {
             cut = 'rest';
             return true;
           }
+          if (from + t > this.untilS) return true;
           return (this.full || end === LONGEST_S) && this.slow(next.rate, rad, from + t);
         },
       },

@@ -40,7 +40,10 @@ export function recommendedStart(job: Job, profile: Profile): Recommended | unde
   if (known?.of === of) return known.made;
   const policy = profile.roles['tripClass'];
   const values = typeof policy === 'object' && 'values' in policy ? policy.values : {};
-  const classes = tripClasses.filter((c) => Object.values(values as object).includes(c));
+  // 10A is for contactors beside a fuse: its image is that of class 10.
+  const classes = tripClasses.filter(
+    (c) => c !== '10A' && Object.values(values as object).includes(c),
+  );
   const made = recommendStart(machine, {
     limits: roleSetting(profile, 'limitPct') !== undefined,
     classes: classes.length > 0 ? classes : (['10'] as TripClass[]),

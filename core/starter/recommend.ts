@@ -1,7 +1,9 @@
 import {
   atFullVoltage,
   breakaway,
+  classTime,
   imageTau,
+  imageTripTime,
   runAtVoltage,
   TRIP_HEAT,
   type StartWay,
@@ -39,9 +41,15 @@ export interface Recommended {
 const BREAK_MARGIN = 1.15;
 /** Heat of one start from cold up to which a class is taken: the next start may come while it is still warm. */
 const CLASS_SHARE = 0.7;
+/** A start that is over by then is quick enough, s, where a limit of so many rated currents does it. */
+const USUAL_START_S = 15;
+const USUAL_LIMIT = 4;
 /** A limit is found to this share of rated current. */
 const LIMIT_PRECISION = 0.005;
 const RAMP_S = { quick: 2, usual: 5, heavy: 10 } as const;
+
+/** A start that takes longer is none, s. */
+const LONGEST_TRIED_S = 600;
 
 interface Tried {
   readonly starts: boolean;
@@ -51,9 +59,13 @@ interface Tried {
 }
 
 /** Tries a way to start: whether the motor comes to speed, how long it takes, and how warm it gets. */
-function tried(m: FedMachine, way: StartWay): Tried {
+function tried(m: FedMachine, way: StartWay, untilS = LONGEST_TRIED_S): Tried {
   const bypassA = 1.2 * m.motorA;
-  const run = runAtVoltage(drivenMachine(m), way, { fullBelowA: bypassA, tolerance: 1e-5 });
+  const run = runAtVoltage(drivenMachine(m), way, {
+    fullBelowA: bypassA,
+    tolerance: 1e-4,
+    untilS,
+  });
   const end = run.points.find((p) => p.share >= 1 - 1e-9 && p.amps < bypassA);
   return {
     starts: !run.stalls && end !== undefined,
@@ -90,7 +102,10 @@ export function smallestLimit(
 ): number | undefined {
   const locked = atFullVoltage(m.motor, 0).amps / m.motorA;
   const does = (ratio: number): boolean => {
-    const t = tried(m, { kind: 'currentLimit', limitA: ratio * m.motorA });
+    // Held at the limit, the image trips at this moment: a start that is not over by then is none.
+    const trips = imageTripTime(ratio, classTime(tripClass), 0) ?? LONGEST_TRIED_S;
+    const limit: StartWay = { kind: 'currentLimit', limitA: ratio * m.motorA };
+    const t = tried(m, limit, Math.min(trips + 1, LONGEST_TRIED_S));
     return t.starts && t.startS <= within && t.heat(tripClass) < TRIP_HEAT;
   };
   if (!does(locked)) return undefined;
@@ -120,10 +135,12 @@ export function recommendStart(m: FedMachine, means: StartMeans): Recommended {
   const patient = means.classes[means.classes.length - 1];
   const least = means.limits ? smallestLimit(m, patient) : undefined;
   const toBegin = ((beginPct / 100) * locked.amps) / m.motorA;
-  // The limit still starts a load that is a fifth heavier.
+  // The limit still starts a load that is a fifth heavier, and does not take all day.
   const heavy = { ...m, load: heavier(m.load, HEAVIER) };
   const safe = means.limits ? (smallestLimit(heavy, patient) ?? least) : undefined;
-  const wanted = safe === undefined ? undefined : Math.max(safe, toBegin);
+  const quick = means.limits ? smallestLimit(m, patient, USUAL_START_S) : undefined;
+  const timely = Math.min(quick ?? 0, USUAL_LIMIT);
+  const wanted = safe === undefined ? undefined : Math.max(safe, toBegin, timely);
   const limitPct = wanted === undefined ? undefined : between(upTo5(100 * wanted), means.limitPct);
   const limits = limitPct === undefined ? {} : { limitA: (limitPct / 100) * m.motorA };
   const way = (rampS: number): StartWay => ({

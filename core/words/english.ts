@@ -47,7 +47,7 @@ const kindName = (kind: unknown): string => kinds[String(kind)] ?? String(kind);
 /** What a recommended value of a start is taken from. */
 const recommendations: Readonly<Record<string, string>> = {
   beginPct: 'torque at first 15 % above what breaks the load loose',
-  limitPct: 'the smallest limit that still starts a load a fifth heavier',
+  limitPct: 'the smallest limit that starts a load a fifth heavier, and this one within 15 s where 400 % do it',
   rampS: 'as long as this run-up',
   tripClass: 'the quickest class that leaves room for a second start',
 };

@@ -5,5 +5,5 @@ export const endLimit = contactPart(
   'endLimit',
   'B',
   'process',
-  breakContacts('short', 'there', 'process'),
+  breakContacts('before', 'reached', 'process'),
 );

@@ -18,6 +18,9 @@ import { seconds, tolerances } from '../tolerances.js';
 /** Share of the highest frequency at which the machine is first turned, and every stop tried. */
 export const BUMP_SHARE = 0.2;
 
+/** How long a motor that cannot turn slowly is let turn, ms. */
+const BUMP_MS = 1000;
+
 /** Which way the shaft turns now, as an answer. */
 export const turning = ({ s }: LiveTests): string =>
   s.shaft.turns === 'rest' ? 'stopped' : s.shaft.turns;
@@ -46,7 +49,11 @@ export function bump(t: LiveTests, direction: Direction): void {
   const { c } = t;
   const s = t.begin(`bump.${direction}`, direction === 'forward' ? 'bump' : 'motions', BUMP_SHARE);
   const startedMs = s.nowMs;
-  s.start(direction);
+  if (s.has('amps')) {
+    // At the voltage of the supply it is not slow: it is let turn for a moment only.
+    s.start(direction, BUMP_MS);
+    if (s.shaft.turns === 'rest') s.wait(s.travelMs);
+  } else s.start(direction);
   const args = {
     ...startArgs(c, direction),
     machine: c.job.plate.load.forwardMeans ?? '',

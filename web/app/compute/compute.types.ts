@@ -74,6 +74,19 @@ export interface SaidLine extends KeyLine {
   readonly fromText: string;
   readonly toText: string;
   readonly reason: string;
+  /** Where a dial or a switch has to stand; null for what is keyed. */
+  readonly shape:
+    | {
+        readonly kind: 'dial';
+        readonly min: number;
+        readonly max: number;
+        readonly unit: string;
+        /** What its lowest mark means beside its number. */
+        readonly note: string;
+        readonly at: number;
+      }
+    | { readonly kind: 'switch'; readonly on: boolean }
+    | null;
   readonly done: boolean;
 }
 

@@ -6,7 +6,6 @@ import {
   planningGaps,
   taskCode,
   type Profile,
-  type Setting,
   type Value,
 } from '@tactron/core/catalogue';
 import { csv, layOut, recordFiles } from '@tactron/core/formats';
@@ -18,13 +17,7 @@ import {
   requirementsHeld,
   mayBeStated,
 } from '@tactron/core/hazards';
-import {
-  landingParts,
-  type Evidence,
-  type Finding,
-  type Job,
-  type Scheme,
-} from '@tactron/core/job';
+import { type Evidence, type Finding, type Job, type Scheme } from '@tactron/core/job';
 import {
   adoption,
   linkLines,
@@ -33,7 +26,6 @@ import {
   toolsList,
   keyingLines,
   wiringDifference,
-  type KeyLine,
 } from '@tactron/core/plan';
 import {
   motorCurves,
@@ -56,17 +48,12 @@ import {
   pastRecords,
   settingRows,
   stepRecords,
-  type SettingRow,
   type StepRecord,
 } from '@tactron/core/records';
 import { arrangementsFor, schemeMissing, startFrom } from '@tactron/core/scheme';
 import {
-  deadSectionNames,
-  liveSectionNames,
   deviceKinds,
   say,
-  sayAct,
-  sayCaution,
   sayDoing,
   sayFinding,
   sayName,
@@ -75,40 +62,11 @@ import {
   saySeverity,
   sayTitle,
   sayWire,
-  sayDisplay,
   sayFaults,
-  sayShaft,
 } from '@tactron/core/words';
-import type {
-  Derived,
-  PartsAndTools,
-  SaidFinding,
-  SaidLine,
-  SaidRequirement,
-  SaidRow,
-  SaidStep,
-} from './compute.types';
-
-/** Answers that can be given where a state is expected, by each of them. */
-const answerSets: readonly (readonly string[])[] = [
-  ['on', 'off'],
-  ['forward', 'reverse', 'stopped'],
-  ['staysStopped', 'startsByItself'],
-  ['runsOn', 'staysStopped', 'startsByItself'],
-  ['comesToRest', 'keepsTurning'],
-  ['worked', 'didNotWork'],
-  ['dead', 'staysLive'],
-  ['done', 'notDone'],
-  ['openLoop', 'through'],
-  ['changes', 'nothing'],
-  ['asPlanned', 'otherwise'],
-];
-
-function answersTo(is: string): readonly string[] {
-  if (is === '') return [];
-  const set = answerSets.find((answers) => answers.includes(is));
-  return set ?? [...new Set([is, 'faulted', 'off', 'blocked'])];
-}
+import { saidLines, saidRow } from './said-settings';
+import { landingText, saidSteps } from './said-steps';
+import type { Derived, PartsAndTools, SaidFinding, SaidRequirement } from './compute.types';
 
 /** Why a job has no live tests, and what is to be done first. */
 function whyNoTests(profile: Profile, plan: ReturnType<typeof planJob>): string {
@@ -116,103 +74,6 @@ function whyNoTests(profile: Profile, plan: ReturnType<typeof planJob>): string 
     return 'How this device behaves is not simulated yet, so nothing can be expected of it: there are no live tests.';
   if (!plan.ok) return `There is no plan, so nothing can be expected: ${sayNoPlan(plan)}`;
   return 'Nothing is wished yet. Say on the Scheme stage how it is started and stopped; the live tests come from the adopted plan.';
-}
-
-/** Whether the shaft turns although it stands before and after. */
-const betweenRests = ({ shaftBefore, shaftAfter, cautions }: StepRecord['step']): boolean =>
-  shaftBefore?.turns === 'rest' && shaftAfter?.turns === 'rest' && cautions.includes('turns');
-
-/** Steps in words; an act is named by what its first answer speaks of. */
-function saidSteps(records: readonly StepRecord[]): SaidStep[] {
-  const first = new Map<string, StepRecord['step']>();
-  for (const { step } of records)
-    if (step.act !== undefined && !first.has(step.act)) first.set(step.act, step);
-  return records.map((record) => saidStep(record, first.get(record.step.act ?? '')?.do.args ?? {}));
-}
-
-/** Part of the tests that a step belongs to, in words. */
-function sectionText({ section, act }: StepRecord['step']): string {
-  if (section !== undefined) return liveSectionNames[section];
-  return deadSectionNames[act?.split('.')[1] ?? ''] ?? '';
-}
-
-/** A landing as it is marked on the panel. */
-function landingText(job: Job, landing: string): string {
-  const { device, terminal } = landingParts(landing);
-  return `${job.adopted?.devices[device]?.tag ?? device}:${terminal}`;
-}
-
-function saidStep(record: StepRecord, named: StepRecord['step']['do']['args']): SaidStep {
-  const { step } = record;
-  const answers = answersTo(step.expect?.kind === 'state' ? step.expect.is : '');
-  const { shaftBefore, shaftAfter } = step;
-  return {
-    ...record,
-    do: say(step.do),
-    must: say(step.must),
-    cautions: step.cautions.map(sayCaution),
-    unmet: step.requirement?.unmet ? sayDoing(step.requirement.unmet) : '',
-    title: step.act === undefined ? '' : sayAct(step.act, named),
-    section: sectionText(step),
-    then: step.then ? say(step.then) : '',
-    display: step.display ? sayDisplay(step.display) : null,
-    shaft:
-      shaftBefore && shaftAfter
-        ? {
-            before: sayShaft(shaftBefore.turns, shaftBefore.hz),
-            between: betweenRests(step) ? 'turns' : '',
-            after: sayShaft(shaftAfter.turns, shaftAfter.hz),
-          }
-        : null,
-    choices: answers.map((value) => ({ value, name: sayName(value) })),
-  };
-}
-
-function valueText(setting: Setting | undefined, value: Value | undefined): string {
-  if (value === undefined) return '';
-  const choice = setting?.choices?.[String(value)];
-  if (choice) return `${String(value)} · ${choice}`;
-  return `${String(value)}${setting?.unit ? ` ${setting.unit}` : ''}`;
-}
-
-/** What a setting that somebody relies on decides. */
-const reliedOn = {
-  roles: ['commandSource', 'overloadA', 'maxHz', 'noReverse'],
-  policies: ['onPowerReturn', 'stopMode', 'onFaultReset', 'noReverse'],
-} as const;
-
-/** Whether somebody relies on a setting, so that its value is read before the plan is shown. */
-function protects(code: string, profile: Profile): boolean {
-  const holds = (of: Profile['roles'][string] | undefined): boolean =>
-    typeof of === 'object' && 'setting' in of && of.setting === code;
-  return (
-    reliedOn.roles.some((role) => holds(profile.roles[role])) ||
-    reliedOn.policies.some((policy) => holds(profile.policies[policy]))
-  );
-}
-
-function saidRow(row: SettingRow, profile: Profile, job: Job): SaidRow {
-  const setting = profile.settings[row.code];
-  const numeric = typeof row.factory === 'number';
-  const why = job.adopted?.settings[row.code]?.why;
-  return {
-    ...row,
-    group: setting.group,
-    protects: protects(row.code, profile),
-    limits: {
-      ...(setting.min === undefined ? {} : { min: setting.min }),
-      ...(setting.max === undefined ? {} : { max: setting.max }),
-    },
-    factoryText: valueText(setting, row.factory),
-    foundText: valueText(setting, row.found),
-    plannedText: valueText(setting, row.planned),
-    leftText: valueText(setting, row.left),
-    choices: Object.entries(setting.choices ?? {}).map(([key, name]) => ({
-      value: numeric ? Number(key) : key,
-      name: `${key} · ${name}`,
-    })),
-    reason: why ? say(why) : '',
-  };
 }
 
 /** What the machine must do, held against the job as built. */
@@ -299,25 +160,6 @@ function namesOf(job: Job, profile: Profile): Record<string, string> {
   for (const name of ['delta', 'star', 'series', 'parallel', 'none'])
     said[`link.${name}`] = sayName(name);
   return said;
-}
-
-function saidLines(
-  lines: readonly KeyLine[],
-  profile: Profile,
-  keyed: Readonly<Record<string, Value>>,
-): SaidLine[] {
-  return lines.map((line): SaidLine => {
-    const setting = line.code === undefined ? undefined : profile.settings[line.code];
-    return {
-      ...line,
-      name: setting?.name ?? '',
-      unit: setting?.unit ?? '',
-      fromText: valueText(setting, line.from),
-      toText: valueText(setting, line.to),
-      reason: say(line.why),
-      done: keyed[line.key] === (line.code === undefined ? true : line.to),
-    };
-  });
 }
 
 /** What is keyed in the session that goes on, and how far the whole is. */

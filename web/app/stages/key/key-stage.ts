@@ -4,6 +4,7 @@ import type { Value } from '@tactron/core/catalogue';
 import type { SaidLine } from '../../compute/compute.types';
 import { Choice } from '../../controls/choice';
 import { OpenJob } from '../../job-state/open-job';
+import { DialPicture } from './dial-picture';
 import { pressText } from './presses';
 import { ReadBack } from './read-back';
 
@@ -30,7 +31,7 @@ const movesHold: ReadonlySet<string> = new Set([
 /** The keying sheet: one line is current and big; the rest runs down with done marks; the three sets beside. */
 @Component({
   selector: 'tac-key-stage',
-  imports: [Choice, ReadBack],
+  imports: [Choice, DialPicture, ReadBack],
   templateUrl: './key-stage.html',
   styleUrl: './key-stage.scss',
 })

@@ -193,7 +193,6 @@ export class StartPanel {
       line('current', v.set.points, 'amps'),
       line('direct, current', v.direct.points, 'amps'),
       line('speed', v.set.points, 'rpm', true),
-      line('direct, speed', v.direct.points, 'rpm', true),
     ];
   });
 

@@ -10,9 +10,10 @@ export interface FaceLook {
 
 /** What a part of the station does, from its role; its kind where the role says no more. */
 export function functionOf({ id, name }: Pick<ShownDevice, 'id' | 'name'>): string {
-  const role = /^(?:button|select|selector|interlock|lamp|contact|key)\.(.+)$/u.exec(id)?.[1];
+  const role = /^(?:button|select|selector|interlock|lamp|contact|key|end)\.(.+)$/u.exec(id)?.[1];
   if (id === 'estop') return 'e-stop';
   if (id === 'brake') return 'brake';
+  if (id.startsWith('end.')) return `end ${id.slice(4)}`;
   return role === undefined
     ? name.toLowerCase()
     : role
