@@ -1,5 +1,6 @@
 import {
   changesSpeed,
+  hasKeys,
   isInput,
   roleSetting,
   roleValue,
@@ -168,8 +169,13 @@ export function keyingOrder(
   );
   const due = codes.filter((code) => now[code] !== planned[code].value);
   const moving = due.some((code) => mayMove(profile, code));
-  if (due.length > 0 && !moving) hold('makeSafe', 'atRest');
-  if (moving) {
+  // Dials and switches are set with everything off, and read when the power comes.
+  const dead = !hasKeys(profile);
+  if (due.length > 0 && dead) {
+    hold('makeSafe', 'dialsDead');
+    hold('makeSafe', 'noteAsFound');
+  } else if (due.length > 0 && !moving) hold('makeSafe', 'atRest');
+  else if (moving) {
     if (estop) hold('makeSafe', 'estopIn');
     hold('makeSafe', 'openRunContacts');
     hold('makeSafe', 'noteAsFound');
@@ -269,6 +275,9 @@ function pairRank(profile: Profile, value: Value): number {
     : 2;
 }
 
+/** Holds that keep the motor still while something is keyed. */
+const stillHolds: readonly string[] = ['openRunContacts', 'atRest', 'dialsDead'];
+
 /** What is wrong with an order of lines; empty for one in which nothing can move before hand-over. */
 export function keyingFaults(
   profile: Profile,
@@ -288,11 +297,12 @@ export function keyingFaults(
     const at = keyingParts.indexOf(line.part);
     if (at < part) faults.push({ rule: 'keying.order', line: line.key });
     part = Math.max(part, at);
-    if (line.hold === 'openRunContacts' || line.hold === 'atRest') held = true;
+    if (line.hold && stillHolds.includes(line.hold)) held = true;
     if (line.code === undefined || line.to === undefined) return;
     if (!held) faults.push({ rule: 'keying.contactsNotOpen', line: line.key });
     const light = line.code !== undefined && !mayMove(profile, line.code);
-    if (!light && line.code !== command && roleValue(profile, now, 'commandSource') === 'terminals')
+    const commands = hasKeys(profile) && roleValue(profile, now, 'commandSource') === 'terminals';
+    if (!light && line.code !== command && commands)
       faults.push({ rule: 'keying.terminalsCommand', line: line.key });
     now[line.code] = line.to;
     if (line.code === command && roleValue(profile, now, 'commandSource') === 'terminals') {

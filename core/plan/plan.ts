@@ -340,7 +340,12 @@ function plannedDevices(job: Job, profile: Profile, arrangement: Arrangement): W
       params: {},
     },
     [device]: { kind: profile.kind, role: device, tag: 'T1', params: {} },
-    [motor]: { kind: 'motor', role: motor, tag: 'M1', params: {} },
+    [motor]: {
+      kind: 'motor',
+      role: motor,
+      tag: Object.hasOwn(profile.terminals, 'M1') ? 'MA1' : 'M1',
+      params: {},
+    },
   };
   for (const [id, { kind, tag, poles }] of Object.entries(lineParts(job, profile)))
     devices[id] = { kind, role: id, tag, params: { poles } };

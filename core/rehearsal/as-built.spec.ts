@@ -261,7 +261,7 @@ describe('a soft starter', () => {
   const between = (i: Installation, trace: Trace, a: string, b: string, ms: number) =>
     voltsAt(trace, i.landings.indexOf(a), i.landings.indexOf(b), ms * 1000)?.ac ?? null;
 
-  it('wired by hand installs and is solved, with every voltage, and says that its motor is not simulated', () => {
+  it('wired by hand installs and is solved, with every voltage, and starts and stops its motor', () => {
     const installation = install(wired, starter);
     const acts: Act[] = [
       { do: 'supplyOn', atMs: 0 },
@@ -279,14 +279,17 @@ describe('a soft starter', () => {
     expect(v('device:SP', 'device:Y2', 6000)).toBeCloseTo(0, 0);
     expect(
       ['2000', '3200', '7000'].map((ms) => stateAt(trace, 'device.state', Number(ms) * 1000)),
-    ).toEqual(['notSimulated', 'notSimulated', 'notSimulated']);
+    ).toEqual(['ready', 'ramping', 'ready']);
     expect(stateAt(trace, 'device.state', 100_000)).toBe('startingUp');
     expect(signalAt(trace, 'device.ST', 3_200_000)).toBe(1);
     for (const s of trace.solutions) expect([...s.volts].every(Number.isFinite)).toBeTrue();
     const engine = new Engine(installation);
     engine.runTo(3_200_000, timedActs(acts));
-    const { running, conditions } = whyNotRunning(installation, engine, 3_200_000);
-    expect([running, conditions.find((c) => !c.met)?.code]).toEqual([false, 'notSimulated']);
+    expect(whyNotRunning(installation, engine, 3_200_000).running).toBeTrue();
+    const stopped = new Engine(installation);
+    stopped.runTo(6_000_000, timedActs(acts));
+    const { running, conditions } = whyNotRunning(installation, stopped, 6_000_000);
+    expect([running, conditions.find((c) => !c.met)?.code]).toEqual([false, 'stop']);
   });
 
   it('without its control supply is dark, whatever its mains are', () => {

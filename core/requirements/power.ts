@@ -88,7 +88,7 @@ export function supplies(a: Arrangement, { scheme }: Job, ids: readonly string[]
     must: { kind: 'noRestart', since: 'lost' },
     simulatedOnly: true,
   };
-  const own = a.ownBreakers.map((device): Requirement => ({
+  const own = a.lossBreakers.map((device): Requirement => ({
     id: `supply.${device}.comesBack`,
     rank: 'protects',
     wish: ['powerReturn'],

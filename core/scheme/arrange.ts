@@ -198,6 +198,9 @@ export function arrange(
   besideLoads(sketch, supplies, s);
   if (speeds) wishMeanings(sketch, s, made.startMethod);
   else starterMeanings(sketch, s, made.startMethod, { both, enables: facts?.enables === true });
+  const ownBreakers = sketch.devices.flatMap(({ id, kind }) =>
+    kind === 'breakerTwoPole' ? [id] : [],
+  );
   return {
     devices: sketch.devices,
     inputs: sketch.inputs,
@@ -222,7 +225,11 @@ export function arrange(
     warningMs: (s.startWarningS ?? 0) * 1000,
     ...(job.plate.line?.isolator ? { isolator: lineIds.isolator } : {}),
     mainBreaker: lineIds.breaker,
-    ownBreakers: sketch.devices.flatMap(({ id, kind }) => (kind === 'breakerTwoPole' ? [id] : [])),
+    ownBreakers,
+    lossBreakers: [
+      ...ownBreakers,
+      ...((facts?.control ?? 'own') === 'own' ? [] : [lineIds.breaker]),
+    ],
     meanings: sketch.meanings,
     conflicts: sketch.conflicts,
   };

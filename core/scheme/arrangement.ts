@@ -153,6 +153,8 @@ export interface Arrangement {
   readonly isolator?: string;
   /** Breakers of supplies beside the main one: a control supply can be lost by itself. */
   readonly ownBreakers: readonly string[];
+  /** Breakers of everything that can be lost while the rest stays: those, and the main one where the control is fed beside it. */
+  readonly lossBreakers: readonly string[];
   /** A line contactor in the supply of the drive. */
   readonly contactor?: string;
   /** Drive's enable inputs are taken by the emergency stop. */

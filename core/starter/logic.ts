@@ -185,7 +185,7 @@ function relaysOf(
   const { state, fault } = viewStarter(core, s, t, contactor);
   const m = s.motion;
   const stops = m.kind === 'softStop' || m.kind === 'brake';
-  const asked = s.lineAskedUs !== Infinity && s.missingUs === Infinity;
+  const asked = s.lineAskedUs !== Infinity;
   const line =
     fault === null &&
     (control.lineRelay === 'always' ||

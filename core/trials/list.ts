@@ -191,7 +191,7 @@ function powerTrials(pace: Pace, first: Direction): Trial[] {
       });
     cut('breaker.return', turn('off'), turn('on'));
   }
-  for (const device of a.ownBreakers) {
+  for (const device of a.lossBreakers) {
     const turn =
       (position: string) =>
       (atMs: number): Act => ({ do: 'turn', atMs, device, position });

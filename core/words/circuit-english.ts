@@ -95,7 +95,7 @@ export const markNames: Readonly<Record<string, string>> = {
   start: 'start', stop: 'stop', both: 'both directions', firstReleased: 'first let go', flip: 'direction flipped', flipBack: 'flipped back', otherStart: 'other start',
   startHeld: 'start held', stopPressed: 'stop pressed', stopReleased: 'stop let go', startReleased: 'start let go', estop: 'e-stop', estopReleased: 'e-stop out', powerOn: 'contactor on',
   powerOff: 'power cut', powerReturns: 'power back', conditionOpens: 'interlock opens', conditionReturns: 'interlock closes', keyLocal: 'key to local', keyUp: 'keypad to its highest', startAgain: 'start again', isolatorOff: 'supply disconnected', reversed: 'other direction', keyRemote: 'key to remote',
-  ready: 'power-up', given: 'given', opens: 'opened', closes: 'closed again', keyStart: 'start on the keypad', dip: 'power dip', reset: 'fault reset', lost: 'supply lost', returns: 'supply back', preset: 'preset', jog: 'jog', jogReleased: 'jog let go', powerOffPressed: 'power off pressed',
+  other: 'the other way', ready: 'power-up', given: 'given', opens: 'opened', closes: 'closed again', keyStart: 'start on the keypad', dip: 'power dip', reset: 'fault reset', lost: 'supply lost', returns: 'supply back', preset: 'preset', jog: 'jog', jogReleased: 'jog let go', powerOffPressed: 'power off pressed',
 }; // prettier-ignore
 
 /** Questions on which practitioners differ, and the schools. */
@@ -129,7 +129,6 @@ export const conditions: Readonly<Record<string, (a: Args) => { met: string; unm
   mains: (a) => ({ met: 'All supply terminals of the device have voltage.', unmet: `No voltage at ${s(a['terminal'])}${opened(a)}.` }),
   waits: (a) => ({ met: 'No time between two starts is running.', unmet: `It waits ${n(a['seconds'], 0)} s more since the motor was last fed.` }),
   stalls: () => ({ met: 'The motor comes to full voltage.', unmet: 'The motor does not come to speed: at this voltage or limit its torque is less than the load asks for.' }),
-  notSimulated: (a) => ({ met: '', unmet: a['up'] ? 'What this kind of device does with its motor is not simulated yet: its terminals are there with their voltages, its output stays off.' : 'The control of the device is not fed.' }),
   logic: (a) => ({ met: 'The device is powered up.', unmet: a['state'] === 'off' ? 'The device is dark.' : 'The device is still powering up.' }),
   fault: (a) => ({ met: 'No fault is stored.', unmet: `A fault is stored: ${s(a['name'])}. Remove its cause, then reset.` }),
   enable: (a) => ({ met: `Enable ${s(a['terminal'])} is closed.`, unmet: `Enable ${s(a['terminal'])} is open${opened(a)}.` }),

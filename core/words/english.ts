@@ -47,7 +47,8 @@ const kindName = (kind: unknown): string => kinds[String(kind)] ?? String(kind);
 /** What a recommended value of a start is taken from. */
 const recommendations: Readonly<Record<string, string>> = {
   beginPct: 'torque at first 15 % above what breaks the load loose',
-  limitPct: 'the smallest limit that starts a load a fifth heavier, and this one within 15 s where 400 % do it',
+  limitPct:
+    'the smallest limit that starts a load a fifth heavier, and this one within 15 s where 400 % do it',
   rampS: 'as long as this run-up',
   tripClass: 'the quickest class that leaves room for a second start',
 };
@@ -65,6 +66,7 @@ export const phrases: Readonly<Record<string, (a: Args) => string>> = {
   'hold.openRunContacts': (a) => `Open every run contact and keep it open.${a['fixed'] ? '' : ' Dial at zero.'}`,
   'hold.estopIn': () => 'Press the emergency stop in and leave it in until command is handed over.',
   'hold.atRest': () => 'The motor at rest, every run contact open: nothing that is keyed now can move it.',
+  'hold.dialsDead': () => 'Everything off, locked and proved dead: dials and switches are set so, and read when the power comes. Covers on before it does.',
   'hold.noteAsFound': () => 'Note the values as found before anything is changed.',
   'hold.contactsStillOpen': () => 'Check again: every run contact open, nobody at the machine.',
   'hold.readBack': () => 'Read back every line, compare, and store a copy.',

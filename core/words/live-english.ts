@@ -36,7 +36,8 @@ const at = (a: Args): string => {
   const cool = Number(a['coolMin'] ?? 0);
   const wait = cool > 0 ? `let the motor cool for ${n(cool, 0)} min, then ` : '';
   const speed = speedAt(a);
-  return speed === '' ? wait : `${speed}: ${wait}`;
+  const off = a['off'] ? `with ${s(a['off'])} off, ` : '';
+  return speed === '' ? `${off}${wait}` : `${speed}: ${wait}`;
 };
 
 /** What keeps the motor still while something is tried. */
@@ -109,7 +110,9 @@ export const livePhrases: Readonly<Record<string, (a: Args) => string>> = {
   'input.goesOff': (a) => `${s(a['terminal'])} goes off, and comes back when it is let go.`,
   'dial.volts': (a) => upper(`${held(a)}put ${s(a['device'])} at ${n(a['pct'])} %. Measure ${s(a['terminal'])} against its common.`),
   'dial.amps': (a) => upper(`${held(a)}put ${s(a['device'])} at ${n(a['pct'])} %. Read the current into ${s(a['terminal'])}, by clamp or in series.`),
-  'input.workVolts': (a) => upper(`${held(a)}${worked(a)}. Measure ${s(a['terminal'])} against ${against(a)}.`),
+  'branch.off': (a) => `Open ${s(a['device'])} and lock it: the control stays live, the power branch is dead. Look at the device.`,
+  'branch.on': (a) => `Every run contact open: close ${s(a['device'])}. Nothing may move. Look at the device.`,
+  'input.workVolts': (a) => upper(`${held(a)}${at(a)}${worked(a)}. Measure ${s(a['terminal'])} against ${against(a)}.`),
   'supply.rotation': () => 'Rotation tester at L1, L2, L3 ahead of the device: the direction of the motor hangs on it.',
   'supply.rotation.must': () => 'L1, L2, L3 in this order, clockwise.',
   'start.peak': (a) => upper(`clamp with peak hold on one lead of the motor; ${at(a)}${start(a)}. Enter the highest current.`),
@@ -123,7 +126,7 @@ export const livePhrases: Readonly<Record<string, (a: Args) => string>> = {
   'contact.opens': (a) =>
     a['more']
       ? 'Look at the next one while it is still open.'
-      : upper(`${held(a)}${a['start'] ? `${speedAt(a) ? `${speedAt(a)}, ` : ''}${s(a['start'])} given: ` : ''}${opens(a)}. Look at the device.`),
+      : upper(`${held(a)}${a['start'] ? `${speedAt(a) ? `${speedAt(a)}, ` : at(a)}${s(a['start'])} given: ` : ''}${opens(a)}. Look at the device.`),
   'contact.seen': (a) => `Something at the device tells that ${s(a['device'])} is open: an input or an enable goes off.`,
   'contactor.state': (a) => `${s(a['device'])} ${a['is'] === 'on' ? 'pulls in' : 'drops out'}.`,
   'direction.bump': (a) =>
@@ -315,6 +318,8 @@ const actNames: Readonly<Record<string, (a: Args, part: string) => string>> = {
   'dead.close': () => 'Earth, insulation, covers',
   'supply.volts': () => 'Supply, pole by pole',
   'supply.rotation': () => 'Sequence of the phases',
+  'branch.off': () => 'Power branch off',
+  'branch.on': () => 'Power branch on',
   'start.full': () => 'A whole start: current and time',
   'start.again': () => 'Started again at once',
   end: (a) => `${s(a['device'])} at the end of the way`,

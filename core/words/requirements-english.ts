@@ -54,7 +54,9 @@ const functions: Readonly<Record<string, (device: string, a: Args) => string>> =
   comesBack: (_d, a) =>
     a['phase']
       ? 'One phase of the supply that is lost under way and comes back starts nothing.'
-      : `A supply of the control (${String(a['breaker'])}) that is lost under way and comes back starts nothing.`,
+      : a['mains']
+        ? `The mains (${String(a['breaker'])}) that are lost under way and come back start nothing.`
+        : `A supply of the control (${String(a['breaker'])}) that is lost under way and comes back starts nothing.`,
   sounds: (d, a) =>
     `The horn sounds for ${n(Number(a['warningS']), 1)} s before ${d} moves the motor.`,
   rest: (_d, a) => `At rest ${String(a['shows'])} is ${a['on'] ? 'on' : 'off'}.`,

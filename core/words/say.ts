@@ -66,8 +66,6 @@ export function sayNoPlan(plan: {
   readonly wishes?: readonly string[];
 }): string {
   if (plan.code) return sayConflict(plan.code, plan.wishes ?? [], plan.what);
-  if (plan.path === 'profile.kind')
-    return 'Soft starters are judged on the Plate stage; their circuits and settings are not planned yet.';
   if (plan.why === 'unknownModel')
     return `The profile of this device has no model “${plan.what}”. Choose another model on the Plate stage.`;
   return `The profile of this device is not complete: ${plan.what} is missing. Complete it in the library, or choose another device.`;

@@ -38,7 +38,10 @@ export const requirementArgs = (c: HazardContext, r: Requirement): Finding['args
     : {}),
   ...(r.id === 'phase.comesBack' ? { phase: true } : {}),
   ...(r.id.startsWith('supply.')
-    ? { breaker: tagOf(c, /^supply\.(.+)\.comesBack$/u.exec(r.id)?.[1]) }
+    ? {
+        breaker: tagOf(c, /^supply\.(.+)\.comesBack$/u.exec(r.id)?.[1]),
+        ...(r.id.includes(`.${c.arrangement.mainBreaker}.`) ? { mains: true } : {}),
+      }
     : {}),
   ...(r.must.kind === 'warns' ? { warningS: r.must.ms / 1000 } : {}),
   ...(r.must.kind === 'rises' ? { dial: tagOf(c, c.arrangement.dial) } : {}),

@@ -1,3 +1,4 @@
+import { showsWords } from '../../catalogue/index.js';
 import { landingParts } from '../../job/index.js';
 import { contactsOf } from '../../parts/index.js';
 import { operationOf, phrase, state, tagOf, type Worked } from '../context.js';
@@ -114,7 +115,7 @@ function oneChannel(t: LiveTests, worked: Worked, first: string, n: number): voi
     {
       key: `estop.channel.${n}.landed`,
       do: phrase('channel.landed', args),
-      must: phrase('state', { state: after }),
+      must: phrase(showsWords(c.profile) ? 'state' : 'state.lights', { state: after }),
       expect: state(after),
       reads: 'state',
       sees: { kind: 'state' },

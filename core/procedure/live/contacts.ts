@@ -12,7 +12,7 @@ import {
 } from '../context.js';
 import type { Sequence } from '../sequence/sequence.js';
 import type { LiveTests } from '../sequence/tests.js';
-import { askInput, INPUT_MS, openers } from './inputs.js';
+import { askInput, branch, INPUT_MS, openers } from './inputs.js';
 
 /** How long a contactor and a display that goes dark are waited for, ms. */
 const OPENS_MS = 1500;
@@ -77,6 +77,7 @@ export function contactTests(t: LiveTests): void {
     s.hold([]);
     t.end();
   }
+  if (s.branchOff) branch(t, false);
   const last = t.steps.at(-1);
   if (last && t.steps.length > before) last.hold = true;
 }

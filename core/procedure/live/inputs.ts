@@ -1,3 +1,4 @@
+import { controlFeed, showsWords } from '../../catalogue/index.js';
 import type { Sees } from '../../job/index.js';
 import type { InstalledInput } from '../../installation/index.js';
 import { isMomentary } from '../../parts/index.js';
@@ -132,6 +133,30 @@ export function askInput(
   );
 }
 
+/**
+ * Opens the main breaker of a device whose control has a supply of its own, or closes it again: its inputs are read with the
+ * power branch dead.
+ */
+export function branch(t: LiveTests, off: boolean): void {
+  const { c } = t;
+  const s = t.begin(off ? 'branch.off' : 'branch.on', off ? 'inputs' : 'contacts');
+  s.branch(off);
+  const args = { device: tagOf(c, c.arrangement.mainBreaker) };
+  t.ask(
+    {
+      key: off ? 'branch.off' : 'branch.on',
+      do: phrase(off ? 'branch.off' : 'branch.on', args),
+      must: phrase(showsWords(c.profile) ? 'state' : 'state.lights', { state: s.state }),
+      expect: state(s.state),
+      reads: 'state',
+      sees: { kind: 'state' },
+      cautions: off ? [] : ['contactsOpen'],
+    },
+    ['supply'],
+  );
+  t.end();
+}
+
 /** Whether an emergency stop that is pressed in keeps the motor from running and yet lets the inputs be read. */
 function keepsStill(c: StepContext, s: Sequence): boolean {
   const { arrangement: a } = c;
@@ -158,8 +183,9 @@ function keepsStill(c: StepContext, s: Sequence): boolean {
 export function inputTests(t: LiveTests): void {
   const { c, s } = t;
   const { arrangement: a, device } = c;
+  if (controlFeed(c.profile) !== 'own' && !c.section) branch(t, true);
   t.begin('still', 'inputs', 0);
-  if (a.estop && keepsStill(c, s)) s.hold([a.estop]);
+  if (!s.branchOff && a.estop && keepsStill(c, s)) s.hold([a.estop]);
   t.end();
   for (const f of a.inputs) {
     const terminal = terminalOf(c, f);

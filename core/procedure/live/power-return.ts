@@ -82,8 +82,16 @@ export function powerReturnTests(t: LiveTests): void {
 function controlSupplies(t: LiveTests): void {
   // With the supply of a brake gone the motor would be driven against it.
   if (t.c.job.scheme.brakeRelease || !t.s.directions.includes('forward')) return;
-  for (const device of t.c.arrangement.ownBreakers) controlSupply(t, device);
+  for (const device of t.c.arrangement.lossBreakers) controlSupply(t, device);
 }
+
+/** What takes the whole supply away: the disconnecting device, else the main breaker and all that is tapped ahead of it. */
+const wholeSupply = (c: LiveTests['c']): string => {
+  const { isolator, mainBreaker, ownBreakers, lossBreakers } = c.arrangement;
+  if (lossBreakers.length === ownBreakers.length) return tagOf(c, mainBreaker);
+  const all = isolator ? [isolator] : [mainBreaker, ...ownBreakers];
+  return all.map((id) => tagOf(c, id)).join(' and ');
+};
 
 /** Power removed and returned with the run still given. */
 function mainSupply(t: LiveTests): void {
@@ -100,7 +108,7 @@ function mainSupply(t: LiveTests): void {
   const args = {
     ...startArgs(c),
     device: tagOf(c, forward.device),
-    breaker: tagOf(c, a.mainBreaker),
+    breaker: wholeSupply(c),
     position: positionOf(c, forward),
     ...s.speed.args,
   };

@@ -8,6 +8,9 @@ import { behindStart, hzRange, startArgs } from './bump.js';
 import { startTests } from './starts.js';
 import { DIAL_PCT } from './inputs.js';
 
+/** Shorter than this nobody can time by hand, s. */
+const LEAST_TIMED_S = 1;
+
 /** Least share of the plate's current that a motor draws unloaded: below it a lead is missing. */
 const LEAST_AMPS_SHARE = 0.15;
 
@@ -180,6 +183,10 @@ function ramps(t: LiveTests, second: boolean): void {
     );
   }
   const stoppedMs = s.nowMs;
+  if (s.has('amps')) {
+    timeToRest(t, args, stoppedMs);
+    return t.end();
+  }
   const runsUnknown = (): boolean => s.saw('shaft.state', 'runsDownUnknown', stoppedMs);
   s.stop().until('ready');
   const down = stateTimes(s.trace, stoppedMs);
@@ -205,6 +212,29 @@ function ramps(t: LiveTests, second: boolean): void {
     );
   }
   t.end();
+}
+
+/** The stop of a device that feeds its motor with the voltage of the supply: how long until the shaft stands. */
+function timeToRest(t: LiveTests, args: ReturnType<typeof startArgs>, stoppedMs: number): void {
+  const { c, s } = t;
+  s.stop().settle();
+  const restMs = s.restSince(stoppedMs);
+  if (restMs === undefined) return;
+  const known = !s.saw('shaft.state', 'runsDownUnknown', stoppedMs);
+  const time = (restMs - stoppedMs) / 1000;
+  const tolerance = Math.max(tolerances.rampS, time * tolerances.restShare);
+  if (time < LEAST_TIMED_S && !c.required.has('stop.1.inTime')) return;
+  t.ask(
+    {
+      key: 'ramp.down',
+      do: phrase('coast.down', args),
+      ...(inTime(c, 'stop.1.inTime', known ? time : undefined, tolerance) ??
+        (known
+          ? timed(time, tolerance)
+          : { must: phrase('coast.unknown'), expect: state('comesToRest') })),
+    },
+    [],
+  );
 }
 
 /** Speed points, currents, presets and ramps, up to the highest. */

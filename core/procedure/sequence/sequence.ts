@@ -61,6 +61,7 @@ interface Group {
   /** What stood when it began, so that it can be shown by itself. */
   readonly share: number;
   readonly held: readonly OperationId[];
+  readonly branchOff: boolean;
   readonly acts: Act[];
 }
 
@@ -93,8 +94,8 @@ export class Sequence extends Watched {
 
   /** Begins an act; what is done from here belongs to it. */
   begin(act: string, section: LiveSection): this {
-    const { nowMs: beginsMs, held } = this;
-    this.group = { act, section, beginsMs, share: this.speed.share, held, acts: [] };
+    const { nowMs: beginsMs, held, branchOff } = this;
+    this.group = { act, section, beginsMs, share: this.speed.share, held, branchOff, acts: [] };
     this.cooledMs = 0;
     return this;
   }
@@ -238,6 +239,18 @@ export class Sequence extends Watched {
     this.held = operations;
   }
 
+  /** The main breaker is open while the control has a supply of its own: inputs answer, and nothing can turn. */
+  branchOff = false;
+
+  /** Opens or closes the main breaker, and waits until the device is ready again. */
+  branch(off: boolean): this {
+    const device = this.arrangement.mainBreaker;
+    const turn: Act = { do: 'turn', atMs: 0, device, position: off ? 'off' : 'on' };
+    this.work([turn], READY_AGAIN_MS);
+    this.branchOff = off;
+    return this;
+  }
+
   get holds(): readonly OperationId[] {
     return this.held;
   }
@@ -259,8 +272,8 @@ export class Sequence extends Watched {
   /** Ends the act: everything let go, a fault reset, the machine at rest. */
   end(): Rest {
     const rest = this.bringToRest();
-    const { act, beginsMs, share, held, acts } = this.current;
-    const before = beginsMs === 0 ? [] : this.preamble(share, held);
+    const { act, beginsMs, share, held, branchOff, acts } = this.current;
+    const before = beginsMs === 0 ? [] : this.preamble(share, held, branchOff);
     const shifted = acts.map((a) => ({ ...a, atMs: this.trialMs(beginsMs + a.atMs) }));
     if (this.current.acts.length > 0)
       this.done.push({
@@ -273,9 +286,16 @@ export class Sequence extends Watched {
     return rest;
   }
 
-  private preamble(share: number, held: readonly OperationId[]): Act[] {
+  private preamble(share: number, held: readonly OperationId[], branchOff: boolean): Act[] {
     const a = this.arrangement;
-    return [...powerUp(a, share), ...actsOf(...held.map((id) => give(a, id, READY_MS - 500)))];
+    const off: Act[] = branchOff
+      ? [{ do: 'turn', atMs: READY_MS - 600, device: a.mainBreaker, position: 'off' }]
+      : [];
+    return [
+      ...off,
+      ...powerUp(a, share),
+      ...actsOf(...held.map((id) => give(a, id, READY_MS - 500))),
+    ];
   }
 
   private bringToRest(): Rest {
@@ -298,6 +318,9 @@ export class Sequence extends Watched {
       rest.power = true;
       this.powerOn();
     }
+    // Nobody is quicker with the next act than the device's own wait between two starts.
+    for (let n = 0; n < MOST_TRAVELS && this.state === 'inhibit'; n++)
+      this.wait(1000 * Math.max(1, this.c.device.facts.waitS));
     if (this.speed.lower()) rest.lowered = true;
     if (this.state === 'faulted') {
       if (hasKeys(this.c.profile)) {

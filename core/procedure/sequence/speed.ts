@@ -100,6 +100,7 @@ export class Speed {
       return {
         giver: 'none',
         pct,
+        ...(s.branchOff ? { off: tagOf(c, c.arrangement.mainBreaker) } : {}),
         ...(s.cooledMs > 0 ? { coolMin: Math.ceil(s.cooledMs / 60_000) } : {}),
       };
     const giver = c.job.scheme.speed ?? 'keypad';

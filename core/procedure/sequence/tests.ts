@@ -138,7 +138,8 @@ export class LiveTests {
 
   private cautionsOf(section: LiveSection, moved: boolean): string[] {
     if (moved) return untried.includes(section) ? ['turns', 'freeToTurn'] : ['turns'];
-    return this.runGiven && this.s.holds.length === 0 ? ['cannotRun'] : [];
+    const still = this.s.holds.length > 0 || this.s.branchOff;
+    return this.runGiven && !still ? ['cannotRun'] : [];
   }
 
   private fromHere(): ProcedureStep['from'] {

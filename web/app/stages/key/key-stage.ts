@@ -26,6 +26,7 @@ const movesHold: ReadonlySet<string> = new Set([
   'openRunContacts',
   'contactsStillOpen',
   'atRest',
+  'dialsDead',
 ]);
 
 /** The keying sheet: one line is current and big; the rest runs down with done marks; the three sets beside. */
