@@ -79,12 +79,22 @@ module.exports = {
       comment:
         'outside workers the web takes values only from core/units, core/job and core/trace; types from anywhere',
       severity: 'error',
-      from: { path: '^web/app/', pathNot: '(\\.worker|\\.spec)\\.ts$' },
+      from: { path: '^web/app/', pathNot: '(\\.worker|\\.spec)\\.ts$|^web/app/compute/said/' },
       to: {
         path: '^core/',
         pathNot: '^core/(units|job|trace)/',
         dependencyTypesNot: ['type-only'],
       },
+    },
+    {
+      name: 'said-in-workers',
+      comment: 'what is put into words of the core is put so in a worker',
+      severity: 'error',
+      from: {
+        path: '^web/app/',
+        pathNot: '(\\.worker|\\.spec)\\.ts$|^web/app/compute/said/',
+      },
+      to: { path: '^web/app/compute/said/', dependencyTypesNot: ['type-only'] },
     },
     {
       name: 'no-circular',

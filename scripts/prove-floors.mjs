@@ -55,6 +55,11 @@ const plants = [
     "import { planJob } from '@tactron/core/plan';\nexport const planted = planJob;\n",
     'web-values',
   ],
+  [
+    'web/app/planted.ts',
+    "import { saidRow } from './compute/said/settings';\nexport const planted = saidRow;\n",
+    'said-in-workers',
+  ],
 ];
 let missed = 0;
 for (const [file, text, rule] of plants) {

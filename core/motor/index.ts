@@ -54,6 +54,8 @@ export {
   type FullVoltage,
   type FullVoltageRow,
 } from './full-voltage.js';
+export { smallestLimit } from './smallest-limit.js';
+export { startsPerHour } from './starts-per-hour.js';
 export { machineSpeed, shaftSpeed } from './shaft-speed.js';
 export {
   classTime,

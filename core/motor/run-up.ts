@@ -145,7 +145,8 @@ function crossing(a: RunPoint, b: RunPoint, rad: number): { t: number; i2t: numb
   return { t: a.t + part * (b.t - a.t), i2t: a.i2t + part * (b.i2t - a.i2t) };
 }
 
-const loadArgument: ArgumentSpec = {
+/** A load over speed as an argument of a calculation. */
+export const loadArgument: ArgumentSpec = {
   title: 'load',
   unit: '',
   kind: 'record',
@@ -166,7 +167,8 @@ const loadArgument: ArgumentSpec = {
   },
 };
 
-const startArgument: ArgumentSpec = {
+/** A way to start as an argument of a calculation. */
+export const startArgument: ArgumentSpec = {
   title: 'start',
   unit: '',
   kind: 'record',

@@ -186,15 +186,7 @@ export function arrange(
   const giver = speeds
     ? speedGiver(sketch, s, coding, facts?.device ?? DEVICE_ID)
     : { dial: undefined, presets: [] };
-  const stopPotential =
-    s.startStop === 'sealInRelay'
-      ? 'latch.stop'
-      : made.stops.length
-        ? 'stop'
-        : sketch.has('permit')
-          ? 'permit'
-          : undefined;
-  statusDevices(sketch, supplies, s, stopPotential);
+  statusDevices(sketch, supplies, s, stopPotential(sketch, s, made));
   besideLoads(sketch, supplies, s);
   if (speeds) wishMeanings(sketch, s, made.startMethod);
   else starterMeanings(sketch, s, made.startMethod, { both, enables: facts?.enables === true });
@@ -214,13 +206,7 @@ export function arrange(
     ...(made.direction ? { direction: made.direction } : {}),
     ...line,
     jogs,
-    interlocks: (Object.keys(sketch.operations) as OperationId[]).filter(
-      (id) => id.startsWith('interlock.') || id === 'foot',
-    ),
-    ends: {
-      ...(sketch.operations['end.forward'] ? { forward: 'end.forward' as const } : {}),
-      ...(sketch.operations['end.reverse'] ? { reverse: 'end.reverse' as const } : {}),
-    },
+    ...conditionsBy(sketch),
     ...giver,
     warningMs: (s.startWarningS ?? 0) * 1000,
     ...(job.plate.line?.isolator ? { isolator: lineIds.isolator } : {}),
@@ -234,6 +220,24 @@ export function arrange(
     conflicts: sketch.conflicts,
   };
 }
+
+/** Potential behind the last stop contact, which a lamp can show; undefined where there is none. */
+function stopPotential(sketch: Sketch, s: Scheme, made: Station): string | undefined {
+  if (s.startStop === 'sealInRelay') return 'latch.stop';
+  if (made.stops.length > 0) return 'stop';
+  return sketch.has('permit') ? 'permit' : undefined;
+}
+
+/** Operations that open a condition for a run, and those at the ends of a way. */
+const conditionsBy = ({ operations }: Sketch): Pick<Arrangement, 'interlocks' | 'ends'> => ({
+  interlocks: (Object.keys(operations) as OperationId[]).filter(
+    (id) => id.startsWith('interlock.') || id === 'foot',
+  ),
+  ends: {
+    ...(operations['end.forward'] ? { forward: 'end.forward' as const } : {}),
+    ...(operations['end.reverse'] ? { reverse: 'end.reverse' as const } : {}),
+  },
+});
 
 function wishMeanings(sketch: Sketch, s: Scheme, startMethod: string): void {
   if (startMethod) sketch.mean('startMethod', startMethod, 'startStop');

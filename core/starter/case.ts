@@ -2,7 +2,9 @@ import * as v from 'valibot';
 import { fullVoltageOf, TRIP_HEAT, type LoadCurve, type MotorCircuit } from '../motor/index.js';
 import { asHz, planCoast, runPoint, type FedMachine } from './plan-run.js';
 import type { PlannedRun, StarterState } from './state.js';
-import { heatAt, initialStarter, stepStarter, wakeStarter, type StarterCore } from './step.js';
+import type { StarterCore } from './core.js';
+import { heatAt } from './heat.js';
+import { initialStarter, stepStarter, wakeStarter } from './step.js';
 import { feedAt, viewStarter, type StarterView } from './view.js';
 import {
   restingStarter,

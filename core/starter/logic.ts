@@ -7,17 +7,11 @@ import {
 } from '../motor/index.js';
 import { steady, stretchValue, pathStretch, type Path, type Stretch } from '../numeric/index.js';
 import { askedOf, supplySeen, waitsUntil } from './command.js';
-import { asHz, pathOf, type FedMachine } from './plan-run.js';
-import type { Motion, StarterState } from './state.js';
-import {
-  heatAt,
-  heatMarks,
-  initialStarter,
-  stepStarter,
-  wakeStarter,
-  type StarterCore,
-  type StarterInputs,
-} from './step.js';
+import { asHz, pathOf, runPoint, type FedMachine } from './plan-run.js';
+import type { Motion, PlannedRun, StarterState } from './state.js';
+import type { StarterCore, StarterInputs } from './core.js';
+import { heatAt, heatMarks } from './heat.js';
+import { initialStarter, stepStarter, wakeStarter } from './step.js';
 import { viewStarter } from './view.js';
 import {
   restingStarter,
@@ -217,6 +211,13 @@ const runTasks: Readonly<Record<StarterControl['startMethod'], readonly StarterI
   twoEnables: ['forward', 'reverse'],
 };
 
+/** The shaft stands under voltage until its torque is enough. */
+function humming(run: PlannedRun, t: number): LogicCondition {
+  const { rad, torqueNm, loadNm } = runPoint(run, t);
+  const met = rad > 0 || run.stalls;
+  return { code: 'hums', met, args: { torqueNm, loadNm }, about: 'device' };
+}
+
 /** Conditions for running in the order in which they are to be looked at. */
 function conditions(
   core: StarterCore,
@@ -267,7 +268,10 @@ function conditions(
       about: device,
     },
     ...(s.motion.kind === 'start'
-      ? [{ code: 'stalls', met: !s.motion.run.stalls, args: {}, about: device }]
+      ? [
+          { code: 'stalls', met: !s.motion.run.stalls, args: {}, about: device },
+          humming(s.motion.run, t),
+        ]
       : []),
   ];
 }

@@ -8,7 +8,7 @@ import {
 } from './command.js';
 import { runPoint } from './plan-run.js';
 import type { Direction, StarterState } from './state.js';
-import type { StarterCore } from './step.js';
+import type { StarterCore } from './core.js';
 import type { StarterFault, StarterStateName } from './vocabulary.js';
 
 /** What an observer sees of the command logic. */

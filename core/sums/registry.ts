@@ -10,7 +10,9 @@ import {
   plateSpeed,
   runUp,
   shaftSpeed,
+  smallestLimit,
   startAgainstClass,
+  startsPerHour,
   startTorqueAtLimit,
   tripTime,
 } from '../motor/index.js';
@@ -140,6 +142,8 @@ export const calculationGroups: readonly {
       motorBreakdown,
       motorLoadPoint,
       runUp,
+      smallestLimit,
+      startsPerHour,
       minimumStartVoltage,
       startTorqueAtLimit,
       tripTime,

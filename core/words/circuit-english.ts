@@ -128,6 +128,7 @@ export const conditions: Readonly<Record<string, (a: Args) => { met: string; unm
   destroyed: (a) => ({ met: 'The device is whole.', unmet: `The device is destroyed: ${s(a['terminal'])} had to bear more than it withstands. Nothing else can be said of this circuit until its wiring is right.` }),
   mains: (a) => ({ met: 'All supply terminals of the device have voltage.', unmet: `No voltage at ${s(a['terminal'])}${opened(a)}.` }),
   waits: (a) => ({ met: 'No time between two starts is running.', unmet: `It waits ${n(a['seconds'], 0)} s more since the motor was last fed.` }),
+  hums: (a) => ({ met: 'The torque of the motor turns it.', unmet: `It stands under voltage: ${n(a['torqueNm'])} Nm so far, the load asks for ${n(a['loadNm'])} Nm.` }),
   stalls: () => ({ met: 'The motor comes to full voltage.', unmet: 'The motor does not come to speed: at this voltage or limit its torque is less than the load asks for.' }),
   logic: (a) => ({ met: 'The device is powered up.', unmet: a['state'] === 'off' ? 'The device is dark.' : 'The device is still powering up.' }),
   fault: (a) => ({ met: 'No fault is stored.', unmet: `A fault is stored: ${s(a['name'])}. Remove its cause, then reset.` }),

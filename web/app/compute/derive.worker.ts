@@ -64,8 +64,8 @@ import {
   sayWire,
   sayFaults,
 } from '@tactron/core/words';
-import { saidLines, saidRow } from './said-settings';
-import { landingText, saidSteps } from './said-steps';
+import { saidLines, saidRow } from './said/settings';
+import { landingText, saidSteps } from './said/steps';
 import type { Derived, PartsAndTools, SaidFinding, SaidRequirement } from './compute.types';
 
 /** Why a job has no live tests, and what is to be done first. */

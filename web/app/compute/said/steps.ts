@@ -11,7 +11,7 @@ import {
   sayName,
   sayShaft,
 } from '@tactron/core/words';
-import type { SaidStep } from './compute.types';
+import type { SaidStep } from '../compute.types';
 
 /** Answers that can be given where a state is expected, by each of them. */
 const answerSets: readonly (readonly string[])[] = [

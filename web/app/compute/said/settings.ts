@@ -3,7 +3,7 @@ import type { Job } from '@tactron/core/job';
 import type { KeyLine } from '@tactron/core/plan';
 import type { SettingRow } from '@tactron/core/records';
 import { say } from '@tactron/core/words';
-import type { SaidLine, SaidRow } from './compute.types';
+import type { SaidLine, SaidRow } from '../compute.types';
 
 /** A value as it is read at the device: a switch by where it stands, a choice by its key and its meaning. */
 export function valueText(setting: Setting | undefined, value: Value | undefined): string {

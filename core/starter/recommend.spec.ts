@@ -1,0 +1,136 @@
+import { shippedProfile } from '../catalogue/index.js';
+import { checkJob } from '../hazards/index.js';
+import { startOf } from '../installation/index.js';
+import type { Job, Scheme } from '../job/index.js';
+import { adoption, planJob, recommendedStart } from '../plan/index.js';
+import { bareJob } from '../testing/jobs.js';
+import { trialsOf } from '../trials/index.js';
+
+const wishes: Scheme = {
+  startStop: 'threeWire',
+  stationFeed: 'separate',
+  direction: 'forwardOnly',
+  powerReturn: 'stayStopped',
+  exposed: 'atMachine',
+  stopMode: 'coast',
+  lineContactor: 'byRelay',
+};
+const family = shippedProfile('pendrift-s');
+
+/** The auger on a soft starter, with some plates and wishes otherwise. */
+function job(scheme: Partial<Scheme> = {}, load: Partial<Job['plate']['load']> = {}): Job {
+  const bare = bareJob({}, family, 'S15');
+  const plate = { ...bare.plate, load: { ...bare.plate.load, ...load } };
+  return { ...bare, plate, scheme: { ...wishes, ...scheme } };
+}
+
+function built(of: Job, profile = family): Job {
+  const plan = planJob(of, profile);
+  if (!plan.ok) throw new Error(plan.what);
+  return { ...of, adopted: adoption(plan) };
+}
+
+const rules = (of: Job, profile = family): string[] =>
+  checkJob(built(of, profile), profile).map((f) => f.rule);
+const startIn = (of: Job) => startOf(trialsOf(built(of), family).installation.device);
+
+describe('a recommended start', () => {
+  it('comes to speed, with this load and with one a fifth heavier, whatever the load', () => {
+    const loads: Partial<Job['plate']['load']>[] = [
+      {},
+      { kind: 'square', torquePct: 60 },
+      { torquePct: 40, breakawayPct: 120 },
+      { torquePct: 90 },
+      { kind: 'linear', torquePct: 80, inertia: { v: 8, u: 'kg·m²' } },
+      { torquePct: 10, inertia: { v: 30, u: 'kg·m²' } },
+    ];
+    for (const load of loads) {
+      const start = startIn(job({}, load));
+      const context = JSON.stringify(load);
+      expect(start?.stalls).withContext(context).toBeFalse();
+      expect(start?.heavier.stalls).withContext(context).toBeFalse();
+      expect(start?.coldTripS).withContext(context).toBeNull();
+      expect(start && start.beginNm >= start.breakNm)
+        .withContext(context)
+        .toBeTrue();
+    }
+  });
+
+  it('is planned where nobody wished otherwise, and a wish wins over it', () => {
+    const made = recommendedStart(job(), family);
+    const settings = built(job()).adopted?.settings ?? {};
+    expect([settings['Begin at'].value, settings['Current limit'].value]).toEqual([
+      made?.beginPct as number,
+      made?.limitPct as number,
+    ]);
+    expect(settings['Begin at'].why.code).toBe('recommended');
+    const wished = built(job({ limitPct: 500 })).adopted?.settings['Current limit'];
+    expect([wished?.value, wished?.why.code]).toEqual([500, 'wish']);
+  });
+
+  it('takes a slower class for a start that is longer', () => {
+    const quick = recommendedStart(job({}, { torquePct: 10 }), family);
+    const long = recommendedStart(
+      job({}, { torquePct: 50, inertia: { v: 700, u: 'kg·m²' } }),
+      family,
+    );
+    expect(Number(quick?.tripClass)).toBeLessThan(Number(long?.tripClass));
+    expect(quick?.startS).toBeLessThan(long?.startS as number);
+  });
+});
+
+describe('what is wrong with a start', () => {
+  it('is nothing with what is recommended', () => {
+    expect(rules(job()).filter((r) => r.startsWith('start'))).toEqual([]);
+  });
+
+  for (const [rule, scheme, load] of [
+    ['start.hums', { beginPct: 10, limitPct: 200 }, { breakawayPct: 200 }],
+    ['start.stalls', { beginPct: 20, limitPct: 150 }, { kind: 'square', torquePct: 110 }],
+    [
+      'start.tooLong',
+      { limitPct: 300, tripClass: '30' },
+      { torquePct: 15, inertia: { v: 900, u: 'kg·m²' } },
+    ],
+    [
+      'start.trips',
+      { limitPct: 320, tripClass: '10' },
+      { torquePct: 15, inertia: { v: 900, u: 'kg·m²' } },
+    ],
+    ['starter.nothingAhead', { lineContactor: 'none' }, {}],
+  ] as const satisfies readonly (readonly [
+    string,
+    Partial<Scheme>,
+    Partial<Job['plate']['load']>,
+  ])[])
+    it(`is found: ${rule}`, () => {
+      expect(rules(job(scheme, load))).toContain(rule);
+      expect(rules(job())).not.toContain(rule);
+    });
+
+  it('is found by dials too: a ramp at nothing is a direct start, and no wait at all plugs', () => {
+    const dials = shippedProfile('pendrift-c');
+    const bare = bareJob({}, dials, 'C6');
+    const ways: Scheme = {
+      ...wishes,
+      startStop: 'twoWire',
+      startBy: 'selector',
+      stationFeed: undefined,
+      direction: 'forwardReverse',
+      directionBy: 'selector',
+      lineContactor: 'byButtons',
+    };
+    const of = { ...bare, scheme: { ...ways, accelS: 0 } };
+    expect(rules(of, dials)).toContain('start.direct');
+    expect(rules({ ...bare, scheme: ways }, dials)).not.toContain('start.direct');
+  });
+
+  it('speeds that are wished name the conflict and what can do it', () => {
+    const speeds: Partial<Scheme>[] = [{ speed: 'dial' }, { jog: 'forward' }, { presetsHz: [20] }];
+    for (const scheme of speeds) {
+      const plan = planJob(job(scheme), family);
+      expect(plan.ok).toBeFalse();
+      if (!plan.ok) expect(plan.code).toBe('noSpeed');
+    }
+  });
+});
