@@ -251,17 +251,17 @@ export const plates: Readonly<Record<string, Plate>> = {
   'FM-CRUSH': {
     motor: {
       ...motor(
-      '37 kW',
-      'deltaStar',
-      [400, 690],
-      [66.8, 38.6],
-      50,
-      1480,
-      0.85,
-      0.94,
-      [7.1, 2.2, 2.7],
-      0.44,
-      'delta',
+        '37 kW',
+        'deltaStar',
+        [400, 690],
+        [66.8, 38.6],
+        50,
+        1480,
+        0.85,
+        0.94,
+        [7.1, 2.2, 2.7],
+        0.44,
+        'delta',
       ),
       curve: curve([
         [0, 2.2, 7.1],

@@ -1,7 +1,17 @@
 import { mkdir, readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { BadInput, type Outcome } from './bad-input.js';
-import { calc, calcList, check, drive, exportFiles, plan, procedure, solve, starter } from './calls.js';
+import {
+  calc,
+  calcList,
+  check,
+  drive,
+  exportFiles,
+  plan,
+  procedure,
+  solve,
+  starter,
+} from './calls.js';
 import { rehearseJob, sweep, trial, trials } from './experiments.js';
 import { verifyBundle } from './bundle.js';
 import { verify } from './verify.js';
