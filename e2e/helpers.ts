@@ -85,7 +85,10 @@ const answers: readonly [RegExp, readonly string[]][] = [
   [/starts by itself/u, ['starts by itself']],
   [/comes to rest/u, ['comes to rest']],
   [/runs forward|goes on forward/u, ['runs forward']],
-  [/display says: ready/u, ['ready']],
+  [/(?:display says|lights say): ready/u, ['ready']],
+  [/lights say: no supply/u, ['no supply']],
+  [/clockwise/u, ['clockwise']],
+  [/^No voltage/u, ['dead']],
 ];
 
 /** Answers the shown test as it is expected, or with a wrong number. */

@@ -44,7 +44,7 @@ export interface RunOptions {
   readonly image?: RunImage;
   /** Longer than this it is not followed, s. */
   readonly untilS?: number;
-  /** Shortens the longest step, for tests. */
+  /** Longest step as a share of the usual one: shorter for tests, longer for a search. */
   readonly stepShare?: number;
   /** Size of an error that a step may make, as a share of the speed of the field. */
   readonly tolerance?: number;

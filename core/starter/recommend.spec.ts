@@ -97,6 +97,7 @@ describe('what is wrong with a start', () => {
       { limitPct: 320, tripClass: '10' },
       { torquePct: 15, inertia: { v: 900, u: 'kg·m²' } },
     ],
+    ['start.tooOften', {}, { stopsPerHour: 400 }],
     ['starter.nothingAhead', { lineContactor: 'none' }, {}],
   ] as const satisfies readonly (readonly [
     string,

@@ -64,6 +64,7 @@ function tried(m: FedMachine, way: StartWay, untilS = LONGEST_TRIED_S): Tried {
   const run = runAtVoltage(drivenMachine(m), way, {
     fullBelowA: bypassA,
     tolerance: 1e-4,
+    stepShare: 4,
     untilS,
   });
   const end = run.points.find((p) => p.share >= 1 - 1e-9 && p.amps < bypassA);

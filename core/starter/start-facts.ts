@@ -5,6 +5,7 @@ import {
   runAtVoltage,
   type LoadCurve,
   type RunPoint,
+  type TripClass,
 } from '../motor/index.js';
 import type { StarterSpec } from './logic.js';
 import { drivenMachine, planStart, wayOf } from './plan-run.js';
@@ -26,6 +27,9 @@ export interface StartFacts {
   /** Time to full voltage with the current low, s; null where it never comes there. */
   readonly startS: number | null;
   readonly peakA: number;
+  /** Mean current of the start, root mean square, and the one it runs at afterwards, A. */
+  readonly rmsA: number;
+  readonly runA: number;
   /** Moment at which the image trips, from cold and from a motor that has run at its rating, s; null where it does not. */
   readonly coldTripS: number | null;
   readonly hotTripS: number | null;
@@ -37,6 +41,8 @@ export interface StartFacts {
   /** Both pauses are at nothing: the other direction is fed while the shaft still turns. */
   readonly plugs: boolean;
   readonly motorA: number;
+  readonly deviceA: number;
+  readonly tripClass: TripClass;
   readonly assumed: readonly string[];
 }
 
@@ -81,6 +87,10 @@ export function startFacts(
     loadNm: loadTorque(machine.load)(last.rad),
     startS: seconds(cold.bypassUs),
     peakA: Math.max(...cold.points.map((p) => p.amps)),
+    rmsA: rmsOf(cold.points, started / 1e6),
+    runA: last.amps,
+    tripClass: control.tripClass,
+    deviceA: machine.deviceA,
     coldTripS: tripWithin(cold.tripUs, started),
     hotTripS: tripWithin(hot.tripUs, Math.min(hot.bypassUs, hot.settledUs)),
     limitS: control.startLimitS,
@@ -94,6 +104,12 @@ export function startFacts(
     motorA: machine.motorA,
     assumed,
   };
+}
+
+/** Current of a start, root mean square, up to a moment, A. */
+function rmsOf(points: readonly RunPoint[], untilS: number): number {
+  const end = points.findLast((p) => p.t <= untilS) ?? points[points.length - 1];
+  return end.t > 0 ? Math.sqrt(end.i2t / end.t) : end.amps;
 }
 
 const tripWithin = (tripUs: number, startedUs: number): number | null =>

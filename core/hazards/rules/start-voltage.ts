@@ -1,11 +1,31 @@
 import { startOf } from '../../installation/index.js';
+import { REST_FACTOR, startsPerHour } from '../../motor/index.js';
+import type { StartFacts } from '../../starter/index.js';
 import type { Finding } from '../../job/index.js';
-import { atPart, tagOf, type HazardRule } from '../rule.js';
+import { atPart, tagOf, type HazardContext, type HazardRule } from '../rule.js';
 
 /** Excess of torque below which a start may stall: the model leaves out harmonics, which take a few per cent of torque. */
 const SLIGHT_PCT = 10;
 /** Time under voltage without moving that somebody hears, s. */
 const HUMS_S = 1;
+
+/** Starts an hour that motor and device bear; undefined where the start is never over. */
+function startsAllowed(
+  { profile }: HazardContext,
+  { startS, rmsA, runA, motorA, deviceA, tripClass, peakA }: StartFacts,
+): { perHour: number; motorPerHour: number; starterPerHour: number } | undefined {
+  if (startS === null || startS <= 0) return undefined;
+  const { duty } = profile;
+  const run = { startS, rmsA, runA, ratedA: motorA, peakA };
+  const index = duty && { ...duty, ratedA: deviceA };
+  const { motorPerHour, starterPerHour, perHour } = startsPerHour.run({
+    run,
+    tripClass,
+    restFactor: REST_FACTOR,
+    ...(index ? { duty: index as never } : {}),
+  });
+  return { perHour, motorPerHour, starterPerHour: starterPerHour ?? perHour };
+}
 
 /** A start at the voltage of the supply that does not come to speed, takes too long, or is too much for the motor. */
 export const startVoltage: HazardRule = {
@@ -17,6 +37,7 @@ export const startVoltage: HazardRule = {
     'start.trips': 'moves',
     'start.hotTrips': 'moves',
     'start.tooLong': 'moves',
+    'start.tooOften': 'moves',
     'start.plugs': 'moves',
     'starter.nothingAhead': 'protects',
   },
@@ -57,6 +78,15 @@ export const startVoltage: HazardRule = {
       if (startS !== null && startS > start.limitS)
         say('start.tooLong', 'stop', { startS, limitS: start.limitS });
     }
+    const perHour = startsAllowed(c, start);
+    const asked = c.job.plate.load.stopsPerHour;
+    if (asked !== undefined && perHour !== undefined && asked > perHour.perHour)
+      say(
+        'start.tooOften',
+        'stop',
+        { asked, ...perHour },
+        'IEC 60947-4-2 duty; thermal image of the motor',
+      );
     if (start.direct) say('start.direct', 'warn', { peakA: start.peakA });
     if (start.plugs) say('start.plugs', 'stop', {});
     if (c.arrangement.contactor === undefined && c.exposed !== 'nobody')

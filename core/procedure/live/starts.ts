@@ -102,7 +102,7 @@ export function rotationTest(t: LiveTests): void {
       do: phrase('supply.rotation'),
       must: phrase('supply.rotation.must'),
       instrument: 'rotationTester',
-      expect: state('asPlanned'),
+      expect: state('clockwise'),
       cautions: ['liveWork', 'category'],
       from: { kind: 'standard', name: 'IEC 60034-8: L1, L2, L3 at U, V, W turn clockwise' },
     },

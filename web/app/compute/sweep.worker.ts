@@ -17,6 +17,14 @@ export interface SaidRow {
   readonly at: readonly { readonly moment: string; readonly text: string }[];
 }
 
+/** The four moments in which a fault is tried. */
+const moments: Readonly<Record<string, string>> = {
+  beforePower: 'before power-up',
+  stopped: 'while stopped',
+  running: 'while running',
+  stopping: 'while stopping',
+};
+
 /** Time after which the worker breathes, so that it hears of the end and tells how far it is, ms. */
 const SLICE_MS = 20;
 
@@ -28,7 +36,7 @@ function said(row: SweepRow, job: Job): SaidRow {
   const tag = (landing: string): string =>
     landing.replace(/^[^:]+/u, (id) => job.adopted?.devices[id]?.tag ?? id);
   const shock = wire?.class === 'pe';
-  const moment = (m: string): string => (m === 'stopped' ? 'while stopped' : sayName(m));
+  const moment = (m: string): string => moments[m] ?? sayName(m);
   return {
     key: fault.key,
     wire: fault.wire ?? null,

@@ -26,6 +26,7 @@ const answerSets: readonly (readonly string[])[] = [
   ['openLoop', 'through'],
   ['changes', 'nothing'],
   ['asPlanned', 'otherwise'],
+  ['clockwise', 'otherWay'],
   ['reachesFull', 'tripsBefore'],
 ];
 

@@ -7,6 +7,17 @@ type Shape = NonNullable<SaidLine['shape']>;
 const FROM_DEG = -140;
 const TRAVEL_DEG = 280;
 const MARKS = 8;
+/** Steps between marks that are read without counting. */
+const STEPS = [0.5, 1, 2, 5, 10, 20, 50, 100] as const;
+
+/** Marks of a dial: both ends, and round values between them. */
+function marksOf(min: number, max: number): number[] {
+  const step = STEPS.find((x) => (max - min) / x <= MARKS) ?? STEPS[STEPS.length - 1];
+  const round: number[] = [];
+  for (let x = Math.ceil(min / step) * step; x <= max + 1e-9; x += step) round.push(x);
+  const inner = round.filter((x) => x - min > step / 2 && max - x > step / 2);
+  return [min, ...inner, max];
+}
 
 const point = (deg: number, r: number): { x: number; y: number } => ({
   x: 70 + r * Math.sin((deg * Math.PI) / 180),
@@ -93,8 +104,7 @@ export class DialPicture {
     if (s.kind !== 'dial') return null;
     const deg = (value: number): number =>
       FROM_DEG + (TRAVEL_DEG * (value - s.min)) / (s.max - s.min || 1);
-    const marks = Array.from({ length: MARKS + 1 }, (_, i) => {
-      const value = s.min + ((s.max - s.min) * i) / MARKS;
+    const marks = marksOf(s.min, s.max).map((value) => {
       const at = deg(value);
       return {
         text: String(Number(value.toFixed(1))),

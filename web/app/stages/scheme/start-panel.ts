@@ -120,10 +120,12 @@ export class StartPanel {
     if (facts.humsS === null)
       return `The motor does not break the load loose: it hums with ${peaks}.`;
     if (facts.stalls) return `It stalls at ${this.show(facts.stallRpm, 'rpm')} with ${peaks}.`;
-    const time =
-      set.startS === null
-        ? 'never at full voltage'
-        : `at full voltage after ${this.show(set.startS, 's')}`;
+    const needs = set.startS === null ? '' : this.show(set.startS, 's');
+    if (facts.coldTripS !== null)
+      return `The overload trips after ${this.show(facts.coldTripS, 's')}; the start would take ${needs}, with ${peaks}.`;
+    if (set.startS !== null && set.startS > facts.limitS)
+      return `The device trips after ${this.show(facts.limitS, 's')}, its longest start; this one would take ${needs}.`;
+    const time = set.startS === null ? 'never at full voltage' : `at full voltage after ${needs}`;
     const heavy = facts.heavier.stalls
       ? 'A load 20 % heavier stalls.'
       : facts.heavier.startS === null

@@ -1,0 +1,68 @@
+import { expect } from '@playwright/test';
+import { answerAsExpected, open, settled, stage, test } from './helpers';
+
+const gate = '/jobs/0d3f2a1c-7b64-4c1e-8a7d-5e9b1c2d3a06';
+const crusher = '/jobs/0d3f2a1c-7b64-4c1e-8a7d-5e9b1c2d3a05';
+
+test('a soft starter with dials, on a phone: dials set dead, every live reading taken, the last one passed', async ({
+  browser,
+}) => {
+  const page = await open(browser, `${gate}/key`);
+  await page.setViewportSize({ width: 390, height: 844 });
+  const current = page.getByRole('region', { name: 'Current line' });
+  await expect(current).toContainText('Everything off, locked and proved dead');
+  await page.getByRole('button', { name: /Dial 2 Begin at/u }).click();
+  await expect(current).toContainText('The mark at 80 %: at its highest mark.');
+  await expect(current).toContainText('First: Everything off');
+  await current.getByRole('button', { name: 'Go there' }).click();
+  for (let n = 0; n < 12 && !(await current.getByText('Every line is keyed.').isVisible()); n++) {
+    await current.getByRole('button', { name: /^(?:Done|Set)$/u }).click();
+    await settled(page);
+  }
+  await expect(current).toContainText('Every line is keyed.');
+
+  await page.goto(page.url().replace(/\/key$/u, '/live'));
+  await expect(page.getByRole('region', { name: 'Current test' })).toContainText(
+    'look at thermistor of T1',
+  );
+  const count = page.getByText(/ of \d+ answers passed/u);
+  const total = Number((await count.textContent())?.match(/of (\d+)/u)?.[1]);
+  expect(total).toBeGreaterThan(25);
+  for (let n = 0; n < total; n++) {
+    await settled(page);
+    await answerAsExpected(page);
+    await expect(count).toContainText(`${n + 1} of ${total} answers passed`);
+  }
+  await expect(page.getByText('hold point at its end').first()).toBeVisible();
+});
+
+test('a crusher on its soft starter: the start beside a direct one, run up on the bench, its limit too low found', async ({
+  browser,
+}) => {
+  const page = await open(browser, `${crusher}/rehearse`);
+  await page.getByRole('button', { name: 'Supply off' }).click();
+  const state = page.locator('tac-device-face .state');
+  await expect(state).toHaveText('ready', { timeout: 15_000 });
+  const start = page.getByRole('button', { name: 'S3 start', exact: true });
+  await start.hover();
+  await page.mouse.down();
+  await page.waitForTimeout(300);
+  await page.mouse.up();
+  await expect(state).toHaveText('ramping up');
+  await expect(page.locator('tac-device-face .glass')).toContainText('Up 2');
+  await expect(state).toHaveText('running at full voltage', { timeout: 30_000 });
+  await expect(page.locator('.motor')).toContainText('149');
+
+  await stage(page, 'Scheme').click();
+  const panel = page.getByRole('region', { name: 'The start as planned' });
+  await expect(panel).toContainText('at full voltage after 11.', { timeout: 20_000 });
+  await expect(panel).toContainText('direct on line 474 A');
+  const limit = page.getByLabel('Current limit, %');
+  await limit.fill('150');
+  await limit.press('Enter');
+  const pocket = page.getByRole('complementary', { name: 'Pocket' });
+  await expect(pocket).toContainText('must fix', { timeout: 20_000 });
+  await expect(panel).toContainText(/The (?:overload|device) trips after/u, { timeout: 20_000 });
+  await page.getByRole('button', { name: 'Undo' }).first().click();
+  await expect(panel).toContainText('at full voltage after 11.', { timeout: 20_000 });
+});
