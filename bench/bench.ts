@@ -24,6 +24,7 @@ import { median, type Row } from './measure';
 import { oddRows, simpleRows } from './odd';
 import { rehearsalNetlist } from './netlist';
 import { serverRows } from './server';
+import { starterRows } from './starter';
 
 /** How long an act is repeated before it is measured, so that the compiler has seen it, ms. */
 const WARM_MS = 2500;
@@ -76,7 +77,7 @@ function coreRows(): Row[] {
     if (wires === 60) rows.push(...spice(installation, x));
   }
   add('plan: assignment, wires and settings', median(times(60, () => planJob(job, profile))), 50);
-  rows.push(...motorRows());
+  rows.push(...motorRows(), ...starterRows(times));
   add(
     'whole Plate after a keystroke: facts and findings',
     median(times(60, () => [plateFacts(drum, drumProfile), plateFindings(drum, drumProfile)])),
@@ -139,7 +140,7 @@ function motorRows(): Row[] {
     breakdownRatio: 2.7,
   };
   const { circuit } = fitCircuit(plate);
-  const load = { kind: 'square', baseNm: 19.1, torqueNm: 23.9, ratedRpm: 1500 } as const;
+  const load = { kind: 'square', constantNm: 19.1, torqueNm: 23.9, ratedRpm: 1500 } as const;
   const row = (what: string, x: number): Row => ({ what, measured: ms(x), budget: '–', ok: null });
   return [
     row('fit of the motor circuit', median(times(12, () => fitCircuit(plate)))),

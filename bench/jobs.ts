@@ -4,7 +4,7 @@ import { shippedProfile } from '@tactron/core/catalogue';
 import type { Job } from '@tactron/core/job';
 import { adoption, planJob } from '@tactron/core/plan';
 
-const demoJob = (name: string): Job =>
+export const demoJob = (name: string): Job =>
   (
     JSON.parse(readFileSync(join(process.cwd(), `demo/${name}.tactron.json`), 'utf8')) as {
       job: Job;

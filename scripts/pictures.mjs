@@ -8,6 +8,7 @@ import { withDemo } from './lib/testbed.mjs';
 /** Makes docs/screenshots anew from the demo data. */
 const auger = '0d3f2a1c-7b64-4c1e-8a7d-5e9b1c2d3a11';
 const drum = '0d3f2a1c-7b64-4c1e-8a7d-5e9b1c2d3a01';
+const crusher = '0d3f2a1c-7b64-4c1e-8a7d-5e9b1c2d3a05';
 const folder = join(root, 'docs/screenshots');
 
 nodePackages();
@@ -76,8 +77,14 @@ await withDemo('tactron_pictures', async (url) => {
   const day = await open('day');
   await shoot(day, '/jobs', 'jobs');
   await shoot(day, `/jobs/${drum}/plate`, 'plate');
-  await shoot(await open('plant'), `/jobs/${drum}/plate`, 'plate-curves-plant-room', (page) =>
-    page.getByRole('region', { name: 'Motor at full voltage' }).scrollIntoViewIfNeeded(),
+  await shoot(
+    await open('plant'),
+    `/jobs/${crusher}/scheme`,
+    'soft-start-plant-room',
+    async (page) => {
+      await page.getByRole('region', { name: 'The start as planned' }).scrollIntoViewIfNeeded();
+      await page.waitForTimeout(800);
+    },
   );
   await shoot(day, `/jobs/${auger}/parts`, 'parts');
   await shoot(day, '/sums/dialChart', 'sums', sum);

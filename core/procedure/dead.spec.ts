@@ -25,6 +25,8 @@ describe('dead checks', () => {
         const context = `${name} ${s.key}`;
         expect(s.part).withContext(context).toBe('dead');
         if (!isolation.includes(s.key)) expect(s.needs).withContext(context).toEqual(isolation);
+        const ohms = s.instrument === 'ohmmeter' || s.instrument === 'low-ohm meter';
+        if (s.from.kind === 'formula') expect(ohms).withContext(`${context} by ohms`).toBeTrue();
         for (const p of [s.do, s.must]) expect(say(p)).withContext(context).not.toBe(p.code);
         for (const c of s.cautions) expect(sayCaution(c)).withContext(c).not.toBe(c);
         expect(sayAct(s.act ?? '', s.do.args))

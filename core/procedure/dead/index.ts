@@ -48,7 +48,11 @@ function isolate(c: StepContext): Draft[] {
   const mains = device.mains.landings.map((i) => marked(c, c.installation.landings[i]));
   const args = { off: tagOf(c, off), others: others.join(', '), at: mains.join(', ') };
   const [plus, minus] = linkTerminals(c.profile);
-  return [
+  const from = {
+    kind: 'standard',
+    name: job.practice === 'NFPA' ? 'NFPA 70E article 120' : 'EN 50110-1 §6.2, dead working',
+  } as const;
+  const drafts: Draft[] = [
     {
       key: 'dead.isolate.locked',
       act: 'dead.isolate',
@@ -82,6 +86,7 @@ function isolate(c: StepContext): Draft[] {
         ]
       : []),
   ];
+  return drafts.map((draft) => ({ ...draft, from }));
 }
 
 /** What was delivered and how it was laid: links as planned, nothing of another type. */

@@ -2,14 +2,14 @@ import { Component, computed, effect, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { keyName, sizeText, verifyEvidence, type EvidenceBody, type Job } from '@tactron/core/job';
 import { standing } from '../../attachments/attachment-row';
-import { formatQuantity, formatValue, type Quantity } from '@tactron/core/units';
+import { formatQuantity, type Quantity } from '@tactron/core/units';
 import { Compute } from '../../compute/compute';
 import type { SaidRequirement, SaidStep } from '../../compute/compute.types';
 import { Icon } from '../../controls/icon';
 import { saveFile } from '../../controls/save-file';
 import { Preferences } from '../../frame/preferences';
 import { OpenJob } from '../../job-state/open-job';
-import { readingText } from '../live/reading-text';
+import { nominalText, rangeText, readingText } from '../live/reading-text';
 import { JobBundle, originText, type Provenance } from './job-bundle';
 import { pageFoot } from './page-foot';
 
@@ -63,7 +63,12 @@ export class HandoverStage {
         'Cable',
         `${q(cable.length)}, ${cable.size ? sizeText(cable.size) : '–'}${cable.screened ? ', screened' : ''}`,
       ],
-      ['Load', `${load.name ?? ''} ${load.torquePct ?? '–'} % of rated torque, ${load.kind ?? ''}`],
+      [
+        'Load',
+        [load.name, `${load.torquePct ?? '–'} % of rated torque`, load.kind]
+          .filter(Boolean)
+          .join(', '),
+      ],
     ];
   });
   protected readonly wires = computed(() => {
@@ -131,11 +136,11 @@ export class HandoverStage {
         : 'not tested';
   }
 
-  protected expected(step: SaidStep): string {
-    const { expect } = step.step;
+  protected expected({ must, step: { expect } }: SaidStep): string {
+    const mark = this.preferences.decimal();
     return expect?.kind === 'range'
-      ? `${formatValue(expect.nominal, expect.unit, 4, this.preferences.decimal())}`
-      : step.must;
+      ? `${nominalText(expect, mark)} (${rangeText(expect, mark)})`
+      : must;
   }
 
   protected seen(step: SaidStep): string {

@@ -10,7 +10,6 @@ import {
   viewChild,
 } from '@angular/core';
 import { exchangeLeads, readingTold, verdictOfStep, type Fault } from '@tactron/core/job';
-import { formatNumber, formatValue } from '@tactron/core/units';
 import { AttachmentRow } from '../../attachments/attachment-row';
 import type { SaidCause } from '../../compute/causes.worker';
 import type { SaidStep } from '../../compute/compute.types';
@@ -23,7 +22,7 @@ import { actsOf, sectionsOf } from './acts';
 import { DialChart } from './dial-chart';
 import { LikelyCauses } from './likely-causes';
 import { ReadingEntry, type Entered } from './reading-entry';
-import { readingText } from './reading-text';
+import { nominalText, rangeText, readingText } from './reading-text';
 
 const stateMarks: Readonly<Record<string, string>> = {
   open: 'to do',
@@ -141,19 +140,12 @@ export class LiveStage {
     return step.do.length > 64 ? `${step.do.slice(0, 62).replace(/\s\S*$/u, '')} …` : step.do;
   }
 
-  protected range(step: SaidStep): string {
-    const { expect } = step.step;
-    if (expect?.kind !== 'range') return '';
-    const mark = this.preferences.decimal();
-    const digits = Math.abs(expect.hi - expect.lo) < 1 ? 2 : 1;
-    return `${formatNumber(expect.lo, digits, mark)} … ${formatNumber(expect.hi, digits, mark)} ${expect.unit}`;
+  protected range({ step: { expect } }: SaidStep): string {
+    return expect?.kind === 'range' ? rangeText(expect, this.preferences.decimal()) : '';
   }
 
-  protected nominal(step: SaidStep): string {
-    const { expect } = step.step;
-    return expect?.kind === 'range'
-      ? formatValue(expect.nominal, expect.unit, 4, this.preferences.decimal())
-      : '';
+  protected nominal({ step: { expect } }: SaidStep): string {
+    return expect?.kind === 'range' ? nominalText(expect, this.preferences.decimal()) : '';
   }
 
   protected from(step: SaidStep): string {

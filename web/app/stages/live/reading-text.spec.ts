@@ -1,4 +1,4 @@
-import { readingText } from './reading-text';
+import { nominalText, rangeText, readingText } from './reading-text';
 
 describe('a reading in words', () => {
   const choices = [{ value: 'staysStopped', name: 'stays stopped' }];
@@ -17,5 +17,23 @@ describe('a reading in words', () => {
     expect(text(now({ value: 400, unit: 'V' }, { value: 398, unit: 'V' }))).toBe('400 V, 398 V');
     expect(text(now({ where: 'L1–L2', value: 400, unit: 'V' }))).toBe('L1–L2 400 V');
     expect(text(now({ over: true, unit: 'MΩ' }))).toBe('over range, MΩ');
+  });
+});
+
+describe('an expected value in words', () => {
+  const of = (lo: number, nominal: number, hi: number, unit: string) =>
+    ({ kind: 'range', lo, hi, nominal, unit }) as const;
+
+  it('is called a limit where it lies at an end of what is accepted', () => {
+    expect(nominalText(of(10.02, 66.8, 66.8, 'A'), '.')).toBe('at most 66.8 A');
+    expect(nominalText(of(5, 5, 9, 'V'), '.')).toBe('at least 5 V');
+    expect(nominalText(of(360, 400, 440, 'V'), '.')).toBe('400 V');
+    expect(nominalText(of(0, 0, 60, 'V'), '.')).toBe('0 V');
+  });
+
+  it('comes with the band that passes, open above where nothing is too much', () => {
+    expect(rangeText(of(10.02, 66.8, 66.8, 'A'), ',')).toBe('10,0 … 66,8 A');
+    expect(rangeText(of(0.1, 0.2, 0.31, 'Ω'), '.')).toBe('0.10 … 0.31 Ω');
+    expect(rangeText(of(1, 5, 100_000, 'MΩ'), '.')).toBe('1.0 MΩ or more');
   });
 });
