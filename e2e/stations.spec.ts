@@ -19,7 +19,7 @@ test('a three-wire station: its hazard found and put right, pressed and held in 
   await page.getByLabel('Down from it in, s').press('Enter');
   await page.getByRole('radio', { name: /^stays stopped/u }).click();
   await page.getByRole('radio', { name: 'people at the machine' }).click();
-  const card = page.getByRole('group', { name: 'Three-wire in the drive' });
+  const card = page.getByRole('group', { name: 'Three-wire in the device' });
   await expect(card).toContainText('Power back: stays stopped', { timeout: 15_000 });
   await expect(card).toContainText('Letting go of a stop starts it');
   const pocket = page.getByRole('complementary', { name: 'Pocket' });

@@ -15,7 +15,8 @@ export {
 } from './plate/context.js';
 export { plateFacts } from './plate/facts.js';
 export { threePhaseInputCurrent } from './plate/input-current.js';
-export { inputCurrentOf, leakageOf, REINFORCED_ABOVE_MA } from './plate/supply-side.js';
+export { leakageOf, REINFORCED_ABOVE_MA } from './plate/block-findings.js';
+export { inputCurrentOf } from './plate/supply-side.js';
 export { plateFindings, plateMissing } from './plate/plate-findings.js';
 export { unbalance } from './unbalance.js';
 export { copperOhm, voltageDrop } from './voltage-drop.js';

@@ -101,7 +101,7 @@ export const markNames: Readonly<Record<string, string>> = {
 
 /** Questions on which practitioners differ, and the schools. */
 export const schools: Readonly<Record<string, string>> = {
-  'startStop': 'How it starts and stops', 'startStop.threeWire': 'Three-wire in the drive', 'startStop.threeWireTwoStarts': 'Three-wire, a start each way', 'startStop.sealInRelay': 'Seal-in relay, two-wire run', 'startStop.twoWire': 'Two-wire',
+  'startStop': 'How it starts and stops', 'startStop.threeWire': 'Three-wire in the device', 'startStop.threeWireTwoStarts': 'Three-wire, a start each way', 'startStop.sealInRelay': 'Seal-in relay, two-wire run', 'startStop.twoWire': 'Two-wire',
   'lineContactor': 'What closes a contactor ahead', 'lineContactor.byRelay': 'A relay of the soft starter', 'lineContactor.byButtons': 'On and off buttons of its own', 'lineContactor.none': 'No contactor',
   'stopMode': 'How it stops', 'stopMode.coast': 'Let go: it coasts', 'stopMode.ramp': 'Soft stop',
   'stationFeed': 'How the start contact is fed', 'stationFeed.separate': 'Start fed separately', 'stationFeed.chained': 'Start fed through stop',

@@ -37,7 +37,7 @@ export function nominalText({ lo, hi, nominal, unit }: Range, mark: DecimalMark)
 /**
  * What is accepted, from end to end.
  *
- * @example rangeText({ kind: 'range', lo: 10, hi: 66.8, nominal: 66.8, unit: 'A' }, '.') // '10.0 … 66.8 A'
+ * @example rangeText({ kind: 'range', lo: 10, hi: 66.8, nominal: 66.8, unit: 'A' }, '.') // '10 … 66.8 A'
  */
 export function rangeText({ lo, hi, unit }: Range, mark: DecimalMark): string {
   const digits = Math.abs(hi - lo) < 1 ? 2 : 1;

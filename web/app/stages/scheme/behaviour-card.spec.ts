@@ -5,7 +5,7 @@ import { BehaviourCard } from './behaviour-card';
 
 const card: SaidCard = {
   id: 'threeWire',
-  name: 'Three-wire in the drive',
+  name: 'Three-wire in the device',
   chosen: false,
   recommended: true,
   impossible: '',
