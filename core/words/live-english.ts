@@ -274,7 +274,7 @@ export const cautions: Readonly<Record<string, string>> = {
   noProtection:
     'The station is not landed whole: no stop, guard or emergency stop counts. Power can be cut by hand at any moment.',
   proveDead:
-    'Work inside the panel: only with every supply off, locked, and proved dead; wait until the DC link has discharged.',
+    'Work inside the panel: only with every supply off, locked, and proved dead; wait the time that stands on the device.',
   provesDead:
     'Until this is done everything counts as live. Local rules, two-pole tester of the right category, guarded probes.',
   insulation:
