@@ -97,7 +97,8 @@ export async function answerAsExpected(page: Page, wrong?: string): Promise<void
   await expect(current.locator('.expected')).toBeVisible({ timeout: 15_000 });
   const value = current.locator('.value');
   if (await value.isVisible()) {
-    const expected = ((await value.textContent()) ?? '').trim().split(' ')[0].replace('−', '-');
+    const [shown = ''] = /[−-]?\d[\d.,]*/u.exec((await value.textContent()) ?? '') ?? [];
+    const expected = shown.replace('−', '-');
     const fields = current.locator('input.reading');
     for (let i = 0; i < (await fields.count()); i++) await fields.nth(i).fill(wrong ?? expected);
     await fields.last().press('Enter');

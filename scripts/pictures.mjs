@@ -82,7 +82,10 @@ await withDemo('tactron_pictures', async (url) => {
     `/jobs/${crusher}/scheme`,
     'soft-start-plant-room',
     async (page) => {
-      await page.getByRole('region', { name: 'The start as planned' }).scrollIntoViewIfNeeded();
+      await page.locator('tac-behaviour-card').first().waitFor();
+      await page.waitForTimeout(5000);
+      const panel = page.getByRole('region', { name: 'The start as planned' });
+      await panel.evaluate((section) => section.scrollIntoView());
       await page.waitForTimeout(800);
     },
   );

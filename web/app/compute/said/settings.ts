@@ -5,6 +5,9 @@ import type { SettingRow } from '@tactron/core/records';
 import { say } from '@tactron/core/words';
 import type { SaidLine, SaidRow } from '../compute.types';
 
+/** A choice as it stands in a list: its key and its meaning, once where both are the same. */
+const choiceText = (key: string, name: string): string => (key === name ? key : `${key} · ${name}`);
+
 /** A value as it is read at the device: a switch by where it stands, a choice by its key and its meaning. */
 export function valueText(setting: Setting | undefined, value: Value | undefined): string {
   if (value === undefined) return '';
@@ -12,7 +15,7 @@ export function valueText(setting: Setting | undefined, value: Value | undefined
   if (setting?.type === 'switch') return `${value === true ? 'up' : 'down'} · ${choice ?? ''}`;
   if (setting?.note && value === setting.min)
     return `${String(value)}${setting.unit ? ` ${setting.unit}` : ''} · ${setting.note}`;
-  if (choice) return `${String(value)} · ${choice}`;
+  if (choice) return choiceText(String(value), choice);
   return `${String(value)}${setting?.unit ? ` ${setting.unit}` : ''}`;
 }
 
@@ -47,6 +50,7 @@ export function saidRow(row: SettingRow, profile: Profile, job: Job): SaidRow {
   const why = job.adopted?.settings[row.code]?.why;
   return {
     ...row,
+    name: row.name === row.code ? '' : row.name,
     group: setting.group,
     protects: protects(row.code, profile),
     limits: {
@@ -62,7 +66,7 @@ export function saidRow(row: SettingRow, profile: Profile, job: Job): SaidRow {
       name:
         setting.type === 'switch'
           ? `${key === 'true' ? 'up' : 'down'} · ${name}`
-          : `${key} · ${name}`,
+          : choiceText(key, name),
     })),
     reason: why ? say(why) : '',
   };
@@ -78,7 +82,8 @@ export function saidLines(
     const setting = line.code === undefined ? undefined : profile.settings[line.code];
     return {
       ...line,
-      name: setting?.name ?? '',
+      // Where the device goes by names instead of numbers, once is enough.
+      name: setting && setting.name !== line.code ? setting.name : '',
       unit: setting?.unit ?? '',
       fromText: valueText(setting, line.from),
       toText: valueText(setting, line.to),
