@@ -42,6 +42,18 @@ export interface MotorPoint {
 const ohm = (title: string, more: Partial<ArgumentSpec> = {}): ArgumentSpec =>
   positive(title, 'Ω', 1e5, more);
 
+/** A motor of about 30 kW on 400 V, four poles: the example of every sum over a circuit. */
+export const exampleCircuit: MotorCircuit = {
+  lineV: 400,
+  hz: 50,
+  poles: 4,
+  statorOhm: 0.1,
+  statorLeakageOhm: 0.25,
+  magnetisingOhm: 8,
+  rotorLeakageOhm: 0.25,
+  rotorOhm: 0.09,
+};
+
 /** The circuit as an argument of a calculation. */
 export const circuitArgument: ArgumentSpec = {
   title: 'equivalent circuit, one phase in star',

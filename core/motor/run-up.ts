@@ -10,6 +10,7 @@ import {
 } from '../calculation/index.js';
 import {
   circuitArgument,
+  exampleCircuit,
   loadSlip,
   motorAt,
   synchronousRad,
@@ -235,16 +236,7 @@ export const runUp = calculation<
   source: 'equation of motion; Dormand and Prince 5(4) with steps fitted to 1e-6',
   confirm: 'Temperature, supply dip and the tolerance of the data sheet move it by a fifth.',
   example: {
-    circuit: {
-      lineV: 400,
-      hz: 50,
-      poles: 4,
-      statorOhm: 0.1,
-      statorLeakageOhm: 0.25,
-      magnetisingOhm: 8,
-      rotorLeakageOhm: 0.25,
-      rotorOhm: 0.09,
-    },
+    circuit: exampleCircuit,
     inertiaKgm2: 1,
     load: { kind: 'square', torqueNm: 150, ratedRpm: 1480 },
     start: { kind: 'direct' },

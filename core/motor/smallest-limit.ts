@@ -1,5 +1,5 @@
 import { CalculationError, calculation, choice, positive, result } from '../calculation/index.js';
-import { circuitArgument, motorAt, type MotorCircuit } from './circuit.js';
+import { circuitArgument, exampleCircuit, motorAt, type MotorCircuit } from './circuit.js';
 import type { LoadCurve } from './load-curve.js';
 import { drivenBy, loadArgument, REACHED, runUpOf, startArgument } from './run-up.js';
 import type { StartWay } from './start-way.js';
@@ -80,16 +80,7 @@ export const smallestLimit = calculation<
   source: 'run-up with the current held at the limit; halving to 0.5 %',
   confirm: 'A limit this low leaves nothing for a heavier load or a low supply.',
   example: {
-    circuit: {
-      lineV: 400,
-      hz: 50,
-      poles: 4,
-      statorOhm: 0.1,
-      statorLeakageOhm: 0.25,
-      magnetisingOhm: 8,
-      rotorLeakageOhm: 0.25,
-      rotorOhm: 0.09,
-    },
+    circuit: exampleCircuit,
     inertiaKgm2: 1,
     load: { kind: 'square', torqueNm: 150, ratedRpm: 1480 },
     start: { kind: 'currentLimit', limitA: 1 },
