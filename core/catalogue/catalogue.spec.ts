@@ -114,4 +114,13 @@ describe('device profiles', () => {
     expect(settingForRole(p, 'reverseDeadMs', 500)).toEqual({ code: '218', value: 0.5 });
     expect(settingForRole(p, 'onBothDirections', 'fault')).toBeUndefined();
   });
+
+  it('does not plan a soft starter that is built otherwise than it is simulated', () => {
+    const sound = shippedProfile('pendrift-s');
+    expect(planningGaps(sound)).toEqual([]);
+    for (const policy of [{ fixed: 2 }, 'unknown'] as const)
+      expect(
+        planningGaps({ ...sound, policies: { ...sound.policies, controlledPoles: policy } }),
+      ).toEqual(['policies.controlledPoles = 3']);
+  });
 });
