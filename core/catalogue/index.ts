@@ -36,6 +36,7 @@ export {
   controlFeed,
   hasControlSupply,
   hasKeys,
+  insideFailures,
   showsWords,
   isInput,
   inputLogics,

@@ -190,6 +190,16 @@ export function controlFeed(profile: Profile): ControlFeed {
 /** The device turns its motor at other speeds than that of the supply. */
 export const changesSpeed = (profile: Profile): boolean => profile.kind === 'drive';
 
+/** What inside the device can fail so that the motor is fed unasked, or not at all. */
+export function insideFailures(
+  profile: Profile,
+): readonly ('poleShorted' | 'poleDead' | 'bypassWelded')[] {
+  if (!keepsLineFrequency(profile)) return [];
+  const bypass = profile.policies['bypass'];
+  const none = typeof bypass === 'object' && 'fixed' in bypass && bypass.fixed === 'none';
+  return none ? ['poleShorted', 'poleDead'] : ['poleShorted', 'poleDead', 'bypassWelded'];
+}
+
 /** The device has keys of its own; one with dials and switches only has none. */
 export const hasKeys = ({ keypad }: Profile): boolean => keypad.style !== 'dialsAndSwitches';
 

@@ -150,6 +150,7 @@ export function driveSpecOf(
       discrepancyMs: control.channelDiscrepancyMs,
       startHeatPct: 0,
       waitS: 0,
+      cutNeedsReset: false,
       assumed: [],
     },
   };

@@ -1,6 +1,7 @@
 import { factorySettings, modelOf, presentTerminals, type Profile } from '../catalogue/index.js';
 import type { Panel } from '../installation/index.js';
 import { faultKey, landingParts, sortedEntries, type Fault, type Job } from '../job/index.js';
+import { insideFaults } from './single.js';
 import { contactsOf, parts } from '../parts/index.js';
 
 /** What a candidate is an error of; each has its share of all that goes wrong when something is first switched on. */
@@ -42,6 +43,7 @@ export function candidateFaults(job: Job, profile: Profile, panel: Panel): Candi
     ...wiring(profile, panel).map(of('wiring')),
     ...contacts(panel).map(of('part')),
     ...loose(panel),
+    ...insideFaults(profile, panel).map(({ fault }) => of('part')(fault)),
     ...links(profile, panel).map(of('link')),
     ...settings(job, profile, panel).map(of('setting')),
   ];

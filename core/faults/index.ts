@@ -1,8 +1,10 @@
 export { candidateFaults, priors, type Candidate, type FaultGroup } from './candidates.js';
 export {
+  insideFaults,
   potentialsOf,
   singleFaults,
   wireNets,
+  type InsidePart,
   type Potentials,
   type SweptFault,
 } from './single.js';

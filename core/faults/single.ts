@@ -1,6 +1,7 @@
+import { insideFailures, type Profile } from '../catalogue/index.js';
 import type { Installation, Panel } from '../installation/index.js';
-import { sortedEntries, type AdoptedWire } from '../job/index.js';
-import { contactsOf, parts } from '../parts/index.js';
+import { sortedEntries, type AdoptedWire, type Fault } from '../job/index.js';
+import { contactsOf, MAIN_POLES, parts } from '../parts/index.js';
 import { alternatingPotentials } from '../scheme/index.js';
 import type { SwitchedFault } from './switches.js';
 
@@ -12,18 +13,24 @@ export interface Potentials {
   readonly toNeutral: string | undefined;
 }
 
+/** Something inside a part: the poles of a contactor, or what of the device itself fails. */
+export type InsidePart = Extract<Fault, { kind: 'part' }>;
+
 /** A fault that is swept, with what it is about. */
 export interface SweptFault {
   /** The same from run to run: kind and wire, or kind and contact. */
   readonly key: string;
   /** What it is, as a code for words. */
-  readonly kind: 'open' | 'welded' | keyof Potentials;
-  /** Wire id, or device id of a contact. */
+  readonly kind: 'open' | 'welded' | keyof Potentials | InsidePart['what'];
+  /** Wire id, or device id of a contact or a part. */
   readonly subject: string;
-  readonly fault: SwitchedFault;
-  /** Wire it is about; undefined for a contact. */
+  readonly fault: SwitchedFault | InsidePart;
+  /** Wire it is about; undefined for a contact or a part. */
   readonly wire?: string;
 }
+
+/** A fault that a switch of one edge brings about. */
+export type SweptEdge = SweptFault & { readonly fault: SwitchedFault };
 
 /** Classes of wire that carry a signal, a stop or a command: what is swept. */
 const sweptClasses: readonly AdoptedWire['class'][] = [
@@ -38,35 +45,35 @@ const sweptClasses: readonly AdoptedWire['class'][] = [
  * their circuit, contacts of the station and of relays stuck closed, protective conductors open. A wire that lies on a
  * potential anyway is still named: that it has no effect is an answer.
  */
-export function singleFaults(panel: Panel, potentials: Potentials): SweptFault[] {
-  const wires = sortedEntries(panel.wires).flatMap(([id, wire]): SweptFault[] => {
-    const about = (kind: SweptFault['kind']) => ({
+export function singleFaults(panel: Panel, potentials: Potentials): SweptEdge[] {
+  const wires = sortedEntries(panel.wires).flatMap(([id, wire]): SweptEdge[] => {
+    const about = (kind: SweptEdge['kind']) => ({
       key: `${kind}:${id}`,
       kind,
       subject: id,
       wire: id,
     });
-    const open: SweptFault = { ...about('open'), fault: { kind: 'open', wire: id } };
+    const open: SweptEdge = { ...about('open'), fault: { kind: 'open', wire: id } };
     if (wire.class === 'pe') return [open];
     if (!sweptClasses.includes(wire.class)) return [];
     const to: readonly (keyof Potentials)[] =
       wire.class === 'controlAc' ? ['toLine', 'toNeutral'] : ['to24', 'to0'];
     return [
       open,
-      ...to.flatMap((name): SweptFault[] => {
+      ...to.flatMap((name): SweptEdge[] => {
         const b = potentials[name];
         return b ? [{ ...about(name), fault: { kind: 'short', a: wire.to, b } }] : [];
       }),
     ];
   });
   const wired = new Set(Object.values(panel.wires).flatMap((w) => [w.from, w.to]));
-  const contacts = sortedEntries(panel.devices).flatMap(([id, device]): SweptFault[] => {
+  const contacts = sortedEntries(panel.devices).flatMap(([id, device]): SweptEdge[] => {
     const set = contactsOf(device);
     const pairs: readonly (readonly [string, string])[] =
       set && set.workedBy !== 'supply'
         ? set.contacts.map(({ a, b }) => [a, b] as const)
         : (parts[device.kind]?.coil?.makes ?? []);
-    return pairs.flatMap(([a, b]): SweptFault[] =>
+    return pairs.flatMap(([a, b]): SweptEdge[] =>
       wired.has(`${id}:${a}`) && wired.has(`${id}:${b}`)
         ? [
             {
@@ -80,6 +87,26 @@ export function singleFaults(panel: Panel, potentials: Potentials): SweptFault[]
     );
   });
   return [...wires, ...contacts];
+}
+
+/**
+ * What inside a device that feeds the motor with the voltage of the supply can fail, and a contactor ahead of it whose poles
+ * have all welded.
+ */
+export function insideFaults(profile: Profile, { device, devices, wires }: Panel): SweptFault[] {
+  const inside = insideFailures(profile);
+  if (inside.length === 0) return [];
+  const ends = Object.values(wires).flatMap((w) => (w.class === 'mains' ? [w.from, w.to] : []));
+  const ahead = sortedEntries(devices).filter(
+    ([id, { kind }]) => parts[kind]?.coil && ends.includes(`${id}:${MAIN_POLES[0]}`),
+  );
+  const of = (subject: string, what: InsidePart['what']): SweptFault => ({
+    key: `${what}:${subject}`,
+    kind: what,
+    subject,
+    fault: { kind: 'part', device: subject, what },
+  });
+  return [...inside.map((what) => of(device, what)), ...ahead.map(([id]) => of(id, 'contacts'))];
 }
 
 /** Net of every landing that a wire reaches: landings joined by wires alone share one. */

@@ -1,5 +1,5 @@
 import { CONTACT_OHM, type EdgeRole, type Layout } from '../circuit/index.js';
-import type { InstalledSwitches } from '../parts/index.js';
+import { MAIN_POLES, type InstalledSwitches } from '../parts/index.js';
 import type { Installed } from './installation.js';
 import type { Panel } from './panel.js';
 
@@ -41,7 +41,18 @@ export function failureSwitches(
           return open(own('track'));
         case 'wiper':
           return wiperOff(layout, f.device, devices);
+        case 'contacts':
+          return MAIN_POLES.flatMap((pole) => contactEdges(layout, `${f.device}:${pole}`)).map(
+            (edge) => ({
+              edge,
+              g: 1 / CONTACT_OHM,
+            }),
+          );
+        // What a source or the device itself does not do is no matter of an edge.
         case 'source':
+        case 'poleShorted':
+        case 'poleDead':
+        case 'bypassWelded':
           return [];
       }
     }),

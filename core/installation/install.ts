@@ -250,7 +250,7 @@ function withoutIdleOutput(device: Block, panel: Panel): Block {
 
 const exponents = { constant: 0, linear: 1, square: 2 } as const;
 
-function installFacts(job: Job, profile: Profile, model: Model): InstallFacts {
+function installFacts(job: Job, profile: Profile, model: Model, panel: Panel): InstallFacts {
   const n = plateNumbers(job.plate, profile);
   const { kind = 'constant', torquePct = 50 } = job.plate.load;
   return {
@@ -261,6 +261,7 @@ function installFacts(job: Job, profile: Profile, model: Model): InstallFacts {
       exponent: exponents[kind],
     },
     coastS: (fromHz) => coastTime(job.plate, fromHz) ?? ASSUMED_RUN_DOWN_S,
+    failed: panel.failed.flatMap((f) => (f.device === panel.device ? [f.what] : [])),
     get fed() {
       return fedMachine(job, profile, model);
     },
@@ -278,7 +279,7 @@ function deviceOf(
 ): Block {
   const model = modelOf(profile, job.profile.model);
   if (!model) throw new RangeError(`the profile has no model "${job.profile.model}"`);
-  const about = installFacts(job, profile, model);
+  const about = installFacts(job, profile, model, panel);
   const { spec, facts } = specOf(profile, model, settings, about, policies);
   const id = panel.device;
   const block = installBlock({ layout, id, profile, settings, links: panel.links, facts });

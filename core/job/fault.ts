@@ -23,6 +23,10 @@ export const partFailures = [
   'fuse',
   'phase',
   'pole',
+  'contacts',
+  'poleShorted',
+  'poleDead',
+  'bypassWelded',
 ] as const;
 
 /**

@@ -111,6 +111,8 @@ export interface InstallFacts {
   coastS(fromHz: number): number;
   /** Motor at the voltage of the supply, inertia and load: what a starter feeds; usual ones where they are not entered. */
   readonly fed: FedFacts;
+  /** What inside the device does not work, a word for each. */
+  readonly failed?: readonly string[];
 }
 
 /** What the plates tell of a motor that is fed at the frequency of the supply. */
@@ -143,6 +145,8 @@ export interface DeviceFacts {
   readonly startHeatPct: number;
   /** Time between the end of feeding and the next start, s. */
   readonly waitS: number;
+  /** Mains taken away under load are a fault that its reset key clears. */
+  readonly cutNeedsReset: boolean;
   /** What of motor and load is not entered, and taken as usual. */
   readonly assumed: readonly string[];
 }

@@ -2,6 +2,9 @@ import type { Layout } from '../circuit/index.js';
 import type { InstalledCoil } from './installed.js';
 import { numberOf, type CoilSpec, type Part, type PartSymbol, type PlacedPart } from './part.js';
 
+/** First terminals of the three main poles of a contactor: IEC 60947-4-1. */
+export const MAIN_POLES = ['1', '3', '5'] as const;
+
 /** Contact pairs by their first terminals: 13 gives 13–14. */
 export const pairsOf = (...starts: string[]): (readonly [string, string])[] =>
   starts.map((a) => [a, `${a.slice(0, -1)}${Number(a.slice(-1)) + 1}`] as const);

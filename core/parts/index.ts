@@ -1,3 +1,4 @@
+export { MAIN_POLES } from './coil-parts.js';
 export { behaviourOf } from './behaviour/index.js';
 export { type CoilState } from './behaviour/coil.js';
 export { type ContactsState } from './behaviour/contacts.js';

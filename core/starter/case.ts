@@ -178,12 +178,16 @@ class CaseRun {
  * Runs the command logic of a soft starter alone: no circuit, inputs by name, the shaft by its motor and load.
  *
  * @param input a case checked by `starterCaseSchema`
+ * @param inside what inside it does not work, and whether it sees that
  * @returns state, voltage, current, speed, fault and block at every sample time, in the order asked
  * @example runStarterCase({ shaft, control: { startMethod: 'twoWire', … }, inputs: {}, events: [{ atMs: 0, input: 'run', level: 1 }], sampleMs: [1000] })
  */
-export function runStarterCase(input: StarterCase): StarterSample[] {
+export function runStarterCase(
+  input: StarterCase,
+  inside: Pick<StarterCore, 'broken' | 'seesShort'> = {},
+): StarterSample[] {
   const { shaft, control, events, sampleMs } = input;
-  const core: StarterCore = { control, machine: machineOf(shaft) };
+  const core: StarterCore = { control, machine: machineOf(shaft), ...inside };
   let levels: StarterLevels = { ...restingStarter, ...(input.inputs as Partial<StarterLevels>) };
   const steps = [
     ...events.map((event, order) => ({ us: Math.round(event.atMs * 1000), order, event, at: -1 })),

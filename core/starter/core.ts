@@ -1,3 +1,4 @@
+import type { Broken } from './broken.js';
 import type { FedMachine } from './plan-run.js';
 import type { StarterControl, StarterLevels } from './vocabulary.js';
 
@@ -15,6 +16,10 @@ export interface StarterInputs {
 export interface StarterCore {
   readonly control: StarterControl;
   readonly machine: FedMachine;
+  /** Absent where everything inside works. */
+  readonly broken?: Broken;
+  /** It measures its poles, and has a fault of its own for one that conducts. */
+  readonly seesShort?: boolean;
 }
 
 /** Microseconds of a time in s. */

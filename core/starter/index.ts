@@ -1,3 +1,4 @@
+export type { Broken } from './broken.js';
 export { runStarterCase, starterCaseSchema, type StarterCase, type StarterSample } from './case.js';
 export { starterLogic, type StarterSpec } from './logic.js';
 export { startCurves, startFacts, type StartCurve, type StartFacts } from './start-facts.js';

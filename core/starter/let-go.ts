@@ -32,6 +32,10 @@ export function interrupted(
   return { ...s, latch: 0, needFresh: s.needFresh || (held && !follow) };
 }
 
+/** The shaft turns, however it came to. */
+export const turning = ({ shaftTurns, shaftHz }: StarterInputs): boolean =>
+  shaftTurns || shaftHz !== 0;
+
 /** Trips: the motor is let go, the latch is lost, a level is followed again only after its reset. */
 export function fail(
   core: StarterCore,
@@ -42,7 +46,8 @@ export function fail(
 ): StarterState {
   if (s.fault) return s;
   const { control } = core;
-  const at = unfed(core, s, inputs.shaftTurns || inputs.shaftHz !== 0, t);
+  // Poles that conduct whatever the logic does go on feeding the motor.
+  const at = s.motion.kind === 'unasked' ? s : unfed(core, s, turning(inputs), t);
   const resets = at.resetsLeft > 0;
   return {
     ...interrupted(control, at, true),

@@ -9,6 +9,7 @@ import { steady, stretchValue, pathStretch, type Path, type Stretch } from '../n
 import { askedOf, supplySeen, waitsUntil } from './command.js';
 import { asHz, pathOf, runPoint, type FedMachine } from './plan-run.js';
 import type { Motion, PlannedRun, StarterState } from './state.js';
+import type { Broken } from './broken.js';
 import type { StarterCore, StarterInputs } from './core.js';
 import { heatAt, heatMarks } from './heat.js';
 import { initialStarter, stepStarter, wakeStarter } from './step.js';
@@ -35,13 +36,18 @@ export interface StarterSpec {
   readonly hasKeys: boolean;
   /** One of its relays closes the line contactor. */
   readonly worksContactor: boolean;
+  /** It measures its poles, and has a fault of its own for one that conducts. */
+  readonly seesShort: boolean;
+  /** What inside it does not work; absent where everything does. */
+  readonly broken?: Broken;
 }
 
 const dark: StarterLevels = { ...restingStarter, controlSupply: 0, mains: 0 };
 
 /** A soft starter as logic of a device: the command logic of this module behind the terminals of its profile. */
 export function starterLogic(spec: StarterSpec): DeviceLogic<StarterState, StarterInputs> {
-  const core: StarterCore = { control: spec.control, machine: spec.machine };
+  const { control, machine, broken, seesShort } = spec;
+  const core: StarterCore = { control, machine, seesShort, ...(broken ? { broken } : {}) };
   const contactor = spec.worksContactor ? 'device' : 'others';
   return {
     mainsOnDemand: spec.worksContactor,
@@ -127,8 +133,8 @@ function speedPath(
   return turned;
 }
 
-const fedBy = (m: Motion): m is Extract<Motion, { kind: 'start' | 'softStop' }> =>
-  m.kind === 'start' || m.kind === 'softStop';
+const fedBy = (m: Motion): m is Extract<Motion, { kind: 'start' | 'softStop' | 'unasked' }> =>
+  m.kind === 'start' || m.kind === 'softStop' || m.kind === 'unasked';
 
 /** Current, torque, voltage and heat as they go on from t. */
 function shownOf(core: StarterCore, s: StarterState, t: number): Stretch[] {

@@ -1,3 +1,4 @@
+import { findsShort, firing } from './broken.js';
 import { askedOf, barredBy, levelAsked, supplySeen, waitsUntil } from './command.js';
 import { us, type StarterCore, type StarterInputs } from './core.js';
 import { heatAt } from './heat.js';
@@ -87,11 +88,12 @@ function begin(
   fraction = 0,
 ): StarterState {
   const { control, machine } = core;
+  if (findsShort(core)) return fail(core, s, 'shortedPole', inputs, t);
   const rad = turning(core, s, direction, inputs);
-  const phases = supplySeen(s.levels) === 2 ? 3 : 2;
-  const plain = wayOf(control);
+  const phases = firing(core, s);
+  const plain = core.broken?.bypass ? ({ kind: 'direct' } as const) : wayOf(control);
   const way =
-    fraction > 0
+    fraction > 0 && !core.broken?.bypass
       ? { ...plain, kickS: 0, fraction: Math.max(fraction, plain.fraction ?? 0) }
       : plain;
   const run = planStart(control, machine, { rad, heat: heatAt(core, s, t), t, phases, way });
@@ -103,6 +105,14 @@ function begin(
     lineAskedUs: Infinity,
   };
 }
+
+/** Poles that conduct feed the motor already when a run is asked: it is the starter's from here on. */
+export const goesOn = (
+  core: StarterCore,
+  s: StarterState,
+  inputs: StarterInputs,
+  t: number,
+): StarterState => begin(core, s, askedOf(core.control, s).direction, inputs, t);
 
 /** Fed: mains, stop, direction, and what the run itself comes to. */
 export function starting(

@@ -103,6 +103,17 @@ const heatOfStart = (run: PlannedRun): number =>
 /** Longest time a start is waited for where it never comes to its end, s. */
 const LONGEST_WAIT_S = 120;
 
+/** What does not work inside, of what was found so. */
+function brokenBy(failed: InstallFacts['failed'] = []): Pick<StarterSpec, 'broken'> {
+  const of = (what: string): number => failed.filter((f) => f === what).length;
+  const broken = {
+    shorted: of('poleShorted'),
+    dead: of('poleDead'),
+    bypass: of('bypassWelded') > 0,
+  };
+  return broken.shorted || broken.dead || broken.bypass ? { broken } : {};
+}
+
 /**
  * A soft starter as its profile, its settings and the plates make it.
  *
@@ -134,6 +145,8 @@ export function starterSpecOf(
     separateControl: hasControlSupply(profile),
     watchesThermistor: roleValue(profile, settings, 'thermistor') === true,
     hasKeys: hasKeys(profile),
+    seesShort: profile.faults['shortedPole'] !== undefined,
+    ...brokenBy(facts.failed),
     worksContactor: relaysOf(profile).some(
       ({ id }) => taskOf(profile, settings, `relay.${id}.task`) === 'lineContactor',
     ),
@@ -150,6 +163,7 @@ export function starterSpecOf(
       discrepancyMs: 0,
       startHeatPct: (100 * heatOfStart(run)) / TRIP_HEAT,
       waitS: control.inhibitS,
+      cutNeedsReset: control.onMainsLostRunning === 'fault' && hasKeys(profile),
       assumed: fed.assumed,
     },
   };

@@ -40,6 +40,13 @@ export type Motion =
       readonly run: PlannedRun;
       readonly endUs: number;
     }
+  /** Poles that conduct although nobody asks feed it. */
+  | {
+      readonly kind: 'unasked';
+      readonly direction: Direction;
+      readonly phases: 2 | 3;
+      readonly run: PlannedRun;
+    }
   | {
       readonly kind: 'brake';
       readonly direction: Direction;
@@ -84,4 +91,6 @@ export interface StarterState {
   readonly heat: Heat;
   /** The line contactor is asked for since; Infinity where it is not. */
   readonly lineAskedUs: number;
+  /** A pole that conducts unasked is measured since; Infinity where none is. */
+  readonly shortUs: number;
 }

@@ -1,8 +1,9 @@
+import { changesBy, shortSeenUs, takesOver, unasked } from './broken.js';
 import { levelAsked, waitsUntil } from './command.js';
 import { us, type StarterCore, type StarterInputs } from './core.js';
 import { coolUs } from './heat.js';
 import { off } from './let-go.js';
-import { phases, slowing, standing, starting } from './motion.js';
+import { goesOn, phases, slowing, standing, starting } from './motion.js';
 import type { Heat, StarterState } from './state.js';
 import type { StarterControl, StarterLevels } from './vocabulary.js';
 import { edgesOf, watchControl, watchFaults, watchReset, watchTerminals } from './watch.js';
@@ -31,6 +32,7 @@ export function initialStarter(control: StarterControl, levels: StarterLevels): 
     autoResetUs: Infinity,
     heat: cold,
     lineAskedUs: Infinity,
+    shortUs: Infinity,
   };
 }
 
@@ -63,7 +65,9 @@ export function stepStarter(
     if (m.kind === 'start') s = starting(core, s, m, inputs, t);
     else if (m.kind === 'softStop' || m.kind === 'brake') s = slowing(core, s, m, inputs, t);
     if (s.motion.kind === 'off' || s.motion.kind === 'coast') s = standing(core, s, inputs, t);
+    if (takesOver(core, s)) s = goesOn(core, s, inputs, t);
   }
+  s = unasked(core, s, inputs, t);
   return same(before, s) ? before : s;
 }
 
@@ -82,6 +86,9 @@ export function wakeStarter(core: StarterCore, s: StarterState, t: number): numb
   }
   if (control.onRunWithoutMains === 'faultAfter') due.push(s.missingUs + us(control.mainsMissingS));
   due.push(s.phaseUs + us(control.phaseLossMs / 1000), s.autoResetUs);
+  if (m.kind === 'unasked') due.push(m.run.tripUs);
+  if (changesBy(core, s)) due.push(t + 1);
+  due.push(shortSeenUs(s));
   if (s.fault === 'overload') due.push(coolUs(s.heat, 1));
   let next = Infinity;
   for (const at of due) if (at > t && at < next) next = at;

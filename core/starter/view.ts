@@ -48,7 +48,7 @@ export function viewStarter(
   contactor: ContactorBy = 'others',
 ): StarterView {
   const m = s.motion;
-  const fed = m.kind === 'start' || m.kind === 'softStop';
+  const fed = m.kind === 'start' || m.kind === 'softStop' || m.kind === 'unasked';
   const blockedBy = s.control === 'on' && !fed && m.kind !== 'brake' ? blockOf(core, s, t) : null;
   const name = nameOf(core, s, t, blockedBy, contactor);
   const direction = m.kind === 'off' || m.kind === 'coast' ? 0 : m.direction;
@@ -89,7 +89,8 @@ export function feedAt(
   t: number,
 ): { share: number; amps: number; torqueNm: number } {
   const m = s.motion;
-  if (m.kind !== 'start' && m.kind !== 'softStop') return { share: 0, amps: 0, torqueNm: 0 };
+  if (m.kind !== 'start' && m.kind !== 'softStop' && m.kind !== 'unasked')
+    return { share: 0, amps: 0, torqueNm: 0 };
   const { share, amps, torqueNm } = runPoint(m.run, t);
   return { share, amps, torqueNm };
 }

@@ -1,8 +1,9 @@
 import { imageTau, REST_FACTOR } from '../motor/index.js';
+import { findsShort, shortSeenUs } from './broken.js';
 import { barredBy, levelAsked, supplySeen } from './command.js';
 import { us, type StarterCore, type StarterInputs } from './core.js';
 import { heatAt } from './heat.js';
-import { fail, interrupted, unfed } from './let-go.js';
+import { fail, interrupted, turning, unfed } from './let-go.js';
 import type { Direction, StarterState } from './state.js';
 import type { StarterControl, StarterInput, StarterLevels } from './vocabulary.js';
 
@@ -17,7 +18,7 @@ export function watchControl(
   const fed = s.levels.controlSupply === 1;
   if (!fed) {
     if (s.control === 'off') return s;
-    const at = unfed(core, s, inputs.shaftTurns || inputs.shaftHz !== 0, t);
+    const at = s.motion.kind === 'unasked' ? s : unfed(core, s, turning(inputs), t);
     return {
       ...at,
       control: 'off',
@@ -94,6 +95,10 @@ function stopReturned(control: StarterControl, s: StarterState, edges: Edges): S
   return held && follows && !s.fault && !barredBy(s) ? { ...s, latch: 1 } : s;
 }
 
+/** A pole that does not fire is missed until the bypass has closed. */
+const deadPole = ({ broken }: StarterCore, { motion: m }: StarterState, t: number): boolean =>
+  broken !== undefined && broken.dead > 0 && (m.kind !== 'start' || t < m.run.bypassUs);
+
 /** Faults that come from outside, and both directions together. */
 export function watchFaults(
   core: StarterCore,
@@ -110,8 +115,12 @@ export function watchFaults(
   const seen = supplySeen(l);
   if (control.phaseSequence === 'lock' && seen === 2 && inputs.rotation < 0)
     s = fail(core, s, 'phaseSequence', inputs, t);
+  if (t >= shortSeenUs(s)) s = fail(core, s, 'shortedPole', inputs, t);
+  if (s.motion.kind === 'unasked' && t >= s.motion.run.tripUs)
+    s = fail(core, s, 'overload', inputs, t);
   const fedOrAsked = s.motion.kind === 'start' || s.motion.kind === 'softStop';
-  const since = seen === 1 && fedOrAsked ? Math.min(s.phaseUs, t) : Infinity;
+  const missing = seen === 1 || (seen === 2 && deadPole(core, s, t));
+  const since = missing && fedOrAsked ? Math.min(s.phaseUs, t) : Infinity;
   if (since !== s.phaseUs) s = { ...s, phaseUs: since };
   if (t >= since + us(control.phaseLossMs / 1000)) s = fail(core, s, 'phaseLoss', inputs, t);
   return s;
@@ -129,6 +138,8 @@ function causeGone(core: StarterCore, s: StarterState, inputs: StarterInputs, t:
       return !(l.forward && l.reverse);
     case 'overload':
       return heatAt(core, s, t) < 1;
+    case 'shortedPole':
+      return !findsShort(core);
     case 'phaseSequence':
       return inputs.rotation > 0;
     default:

@@ -8,6 +8,7 @@ import { parts, type InstalledPart, type PlacedPart } from '../parts/index.js';
 /** A soft starter that nothing asks to run. */
 const idle: StarterSpec = {
   kind: 'starter',
+  seesShort: true,
   control: v.parse(starterControlSchema, { startMethod: 'twoWire', start: { kind: 'direct' } }),
   machine: {
     motor: fullVoltageFromCurve([{ share: 0, torqueRatio: 2, currentRatio: 7 }], 157, {
@@ -43,6 +44,7 @@ const noDevice: InstalledDevice = {
     discrepancyMs: 0,
     startHeatPct: 0,
     waitS: 0,
+    cutNeedsReset: false,
     assumed: [],
   },
   shaft: 'motor',

@@ -24,6 +24,8 @@ export const smallShaft: StarterCase['shaft'] = {
   ratedTorqueNm: 14.6,
 };
 
+type Inside = Parameters<typeof runStarterCase>[1];
+
 export type StarterEvents = readonly (readonly [
   atMs: number,
   input: StarterCase['events'][number]['input'],
@@ -35,7 +37,11 @@ export function starterSamples(
   control: Readonly<Record<string, unknown>>,
   events: StarterEvents,
   sampleMs: readonly number[],
-  more: { inputs?: Readonly<Record<string, 0 | 1>>; shaft?: Partial<StarterCase['shaft']> } = {},
+  more: {
+    inputs?: Readonly<Record<string, 0 | 1>>;
+    shaft?: Partial<StarterCase['shaft']>;
+    inside?: Inside;
+  } = {},
 ): StarterSample[] {
   const input = v.parse(starterCaseSchema, {
     shaft: { ...smallShaft, ...more.shaft },
@@ -48,7 +54,7 @@ export function starterSamples(
     events: events.map(([atMs, name, level]) => ({ atMs, input: name, level })),
     sampleMs,
   });
-  return runStarterCase(input);
+  return runStarterCase(input, more.inside);
 }
 
 /** State of each sample, with its fault, refusal and direction where it has one. */

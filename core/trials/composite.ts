@@ -37,6 +37,7 @@ export function showTrial(pace: Pace): Trial {
     l.phase('estopReleased', 'stopped', [take(a, a.estop, l.t)], l.travelMs);
     if (a.contactor) l.phase('powerOn', 'stopped', powerOnActs(a, l.t), l.travelMs + 2000);
     stop(first);
+    l.reset();
   }
   l.start(first);
   l.phase('powerOff', 'stopped', [supply(false, l.t)], CARD_DARK_MS);
@@ -114,6 +115,7 @@ export function sweepTrial(pace: Pace): { trial: Trial; moments: FaultMoments } 
       ...again.map((act) => ({ ...act, atMs: act.atMs + l.t + 500 })),
     ];
     l.phase('closes', 'stopped', closes, id === a.estop ? 4000 : 1000);
+    if (id === a.estop) l.reset();
   }
   l.start(first, 2 * travel + warningMs);
   l.phase('powerOff', 'stopped', [supply(false, l.t)], CARD_DARK_MS);

@@ -45,6 +45,8 @@ export interface Pace {
   orders(device: string | undefined): readonly ContactOrder[];
   /** Contacts that the wishes want wired, by their first terminals: each is a channel of its own, landed or not. */
   channels(device: string | undefined): readonly string[];
+  /** Mains taken away under load leave a fault that the reset key clears. */
+  readonly cutNeedsReset: boolean;
   /** Phases of a supply with three of them: each can be lost alone. */
   readonly phases: readonly ('L1' | 'L2' | 'L3')[];
   /** Relays whose contacts do more than one thing, each contact first with each lag. */
@@ -80,6 +82,7 @@ export function paceOf(
   ];
   return {
     channels: (device) => channelsOf(arrangement, device),
+    cutNeedsReset: facts.cutNeedsReset,
     phases: mains.phases.length === 3 ? ['L1', 'L2', 'L3'] : [],
     orders: (device) => {
       const firsts = device === undefined ? [] : contacts(device);
@@ -163,6 +166,12 @@ export class Lay {
     if (!a.operations.up) return [];
     const at = this.t + PULSE_MS + 100;
     return [give(a, 'up', at), take(a, 'up', at + Math.max(1000, this.share * travelMs))];
+  }
+
+  /** What the emergency stop has left is reset before anything is started again. */
+  reset(): this {
+    if (!this.pace.cutNeedsReset) return this;
+    return this.phase('reset', 'stopped', pressKey('reset', this.t), 1000);
   }
 
   done(id: string): Trial {

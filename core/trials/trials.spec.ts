@@ -13,6 +13,7 @@ const pace = (id: string): Pace => {
     orders: () => [],
     channels: () => [],
     phases: [],
+    cutNeedsReset: false,
     relayLags: [],
   };
 };

@@ -1,5 +1,6 @@
 import { modelOf, type Model, type Profile, type Value } from '../catalogue/index.js';
 import {
+  applyFault,
   asBuilt,
   install,
   panelAt,
@@ -7,7 +8,7 @@ import {
   type KeypadAt,
   type Panel,
 } from '../installation/index.js';
-import type { Job } from '../job/index.js';
+import type { Fault, Job } from '../job/index.js';
 import { arrangeFor } from '../plan/index.js';
 import { signalAt, stateAt, voltsAt, type Trace } from '../trace/index.js';
 import { parts } from '../parts/index.js';
@@ -162,6 +163,19 @@ export class Trials {
     const trial = this.trial(id);
     const options = { panel: this.panelFor(trial), lean: true, bearsAll: true };
     const installation = install(this.job, this.profile, { from: 'planned' }, options);
+    return new Run(trial, installation, new Runner(installation).run(trial));
+  }
+
+  /** A trial run on the job as built with one more thing wrong. @throws RangeError when the job has no such trial */
+  faulty(id: string, fault: Fault): Run {
+    const trial = this.trial(id);
+    const panel = applyFault(this.panelFor(trial), fault);
+    const installation = install(
+      this.job,
+      this.profile,
+      { from: 'planned' },
+      { panel, lean: true },
+    );
     return new Run(trial, installation, new Runner(installation).run(trial));
   }
 

@@ -49,6 +49,20 @@ class Names {
 const leads = { motor: 'a lead of the motor', mains: 'a conductor of the feed' } as const;
 const pairs = { motor: 'two leads of the motor', mains: 'two conductors of the feed' } as const;
 
+const poles =
+  'Isolate, prove dead, and measure from line to motor terminal of each pole; change the device.';
+
+/** What fails inside a device or a contactor, where its name alone would not say what it does. */
+const insides: Readonly<Partial<Record<string, SaidFault>>> = {
+  contacts: {
+    what: 'its main poles have welded and stay closed.',
+    act: 'Isolate, prove dead, and ring out every pole with the coil off; change the contactor.',
+  },
+  poleShorted: { what: 'one of its poles conducts always.', act: poles },
+  poleDead: { what: 'one of its poles never fires.', act: poles },
+  bypassWelded: { what: 'its bypass has welded and stays closed.', act: poles },
+};
+
 /**
  * Faults at one place in words, with the act that mends them.
  *
@@ -103,11 +117,14 @@ function said(faults: readonly Fault[], job: Job): SaidFault {
         act: `Ring it out with the supply off, in both positions; fit the right contact block.`,
       };
     }
-    case 'part':
+    case 'part': {
+      const inside = insides[f.what];
+      if (inside) return { what: `${n.tag(f.device)}: ${inside.what}`, act: inside.act };
       return {
         what: `${n.tag(f.device)}: its ${f.what} does not work.`,
         act: 'Measure it with the supply off; renew it.',
       };
+    }
     case 'link':
       return {
         what: `${f.link} stands at “${f.position}”.`,

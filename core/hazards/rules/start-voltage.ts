@@ -1,8 +1,9 @@
+import { insideFailures } from '../../catalogue/index.js';
 import { startOf } from '../../installation/index.js';
-import { REST_FACTOR, startsPerHour } from '../../motor/index.js';
+import { REST_FACTOR, shaftRpm, startsPerHour } from '../../motor/index.js';
 import type { StartFacts } from '../../starter/index.js';
 import type { Finding } from '../../job/index.js';
-import { atPart, tagOf, type HazardContext, type HazardRule } from '../rule.js';
+import { atPart, tagOf, tagOfOperation, type HazardContext, type HazardRule } from '../rule.js';
 
 /** Excess of torque below which a start may stall: the model leaves out harmonics, which take a few per cent of torque. */
 const SLIGHT_PCT = 10;
@@ -27,6 +28,24 @@ function startsAllowed(
   return { perHour, motorPerHour, starterPerHour: starterPerHour ?? perHour };
 }
 
+/** What the motor does with the bypass welded: how fast it turns after its stop, and whether already when the power comes. */
+function runsWelded(c: HazardContext): Finding['args'] | undefined {
+  const { trials, device, arrangement } = c;
+  if (!trials.has('ramps') || !insideFailures(c.profile).includes('bypassWelded')) return undefined;
+  const fault = { kind: 'part', device: device.id, what: 'bypassWelded' } as const;
+  const run = trials.faulty('ramps', fault);
+  if (!run.runs('stop')) return undefined;
+  const rpm = shaftRpm(c.installation.shaft, 'driven', Math.abs(run.hz('stop')));
+  const estop = trials.has('estop') ? trials.faulty('estop', fault) : undefined;
+  const stops = estop !== undefined && !estop.runs('opens');
+  return {
+    stop: tagOfOperation(c, arrangement.stops[0] ?? arrangement.starts.forward),
+    rpm: Math.round(rpm ?? 0),
+    byPower: run.runs('ready'),
+    estop: stops ? tagOfOperation(c, arrangement.estop) : '',
+  };
+}
+
 /** A start at the voltage of the supply that does not come to speed, takes too long, or is too much for the motor. */
 export const startVoltage: HazardRule = {
   finds: {
@@ -40,6 +59,7 @@ export const startVoltage: HazardRule = {
     'start.tooOften': 'moves',
     'start.plugs': 'moves',
     'starter.nothingAhead': 'protects',
+    'starter.weldedRunsOn': 'protects',
   },
   stage: 'scheme',
   look(c, find) {
@@ -89,11 +109,12 @@ export const startVoltage: HazardRule = {
       );
     if (start.direct) say('start.direct', 'warn', { peakA: start.peakA });
     if (start.plugs) say('start.plugs', 'stop', {});
-    if (c.arrangement.contactor === undefined && c.exposed !== 'nobody')
+    const welded = runsWelded(c);
+    if (welded && c.exposed !== 'nobody')
       say(
-        'starter.nothingAhead',
-        'stop',
-        {},
+        c.arrangement.contactor === undefined ? 'starter.nothingAhead' : 'starter.weldedRunsOn',
+        c.arrangement.contactor === undefined ? 'stop' : 'advise',
+        welded,
         'a stopped soft starter is no disconnection: IEC 60947-4-2:2020',
       );
     return findings;

@@ -1,15 +1,18 @@
 import type { Profile } from '../../catalogue/index.js';
 import {
+  insideFaults,
   potentialsOf,
   singleFaults,
   switchFault,
   wireNets,
+  type InsidePart,
   type SweptFault,
   type Switchable,
+  type SwitchedFault,
 } from '../../faults/index.js';
-import { SWITCHES } from '../../installation/index.js';
+import { applyFault, install, SWITCHES, type Panel } from '../../installation/index.js';
 import { landingParts, type Job } from '../../job/index.js';
-import { onlyShows, parts, type InstalledSwitches } from '../../parts/index.js';
+import { MAIN_POLES, onlyShows, parts, type InstalledSwitches } from '../../parts/index.js';
 import { Engine, type SolvedMoment, type TimedAct } from '../../rehearsal/index.js';
 import { sweepTrial, trialsOf, type FaultMoments, type Trial } from '../../trials/index.js';
 import { grade, moments, seenBy, type FaultClass, type Moment, type Seen } from './classes.js';
@@ -62,6 +65,7 @@ interface Case {
 export class Sweep {
   readonly faults: readonly SweptFault[];
   private readonly job: Job;
+  private readonly panel: Panel;
   private readonly switchable: Switchable;
   private readonly trial: Trial;
   private readonly moments: FaultMoments;
@@ -81,19 +85,18 @@ export class Sweep {
    */
   constructor(
     job: Job,
-    profile: Profile,
+    private readonly profile: Profile,
     private readonly options: { readonly fromZero?: boolean } = {},
   ) {
     this.job = job;
     const trials = trialsOf(job, profile);
     const installation = trials.installed({ share: 0.5 });
     ({ trial: this.trial, moments: this.moments } = sweepTrial(trials.pace));
+    this.panel = trials.panelFor({ keypad: { share: 0.5 } });
     this.nets = wireNets(trials.panel);
-    this.faults = singleFaults(trials.panel, potentialsOf(installation));
-    this.switchable = switchFault(
-      installation,
-      this.faults.map((f) => f.fault),
-    );
+    const inside = insideFaults(profile, trials.panel);
+    this.faults = [...singleFaults(trials.panel, potentialsOf(installation)), ...inside];
+    this.switchable = switchFault(installation, this.faults.flatMap(switched));
     const { devices } = this.switchable.installation;
     this.switchesAt = devices.findIndex((d) => d.id === SWITCHES);
     this.switches = (devices[this.switchesAt] as InstalledSwitches).switches;
@@ -108,6 +111,9 @@ export class Sweep {
     const alike = this.options.fromZero ? undefined : this.alike(fault);
     const known = alike === undefined ? undefined : this.known.get(alike);
     if (known) return rowOf(fault, known);
+    const { fault: what } = fault;
+    if (what.kind === 'part' && switched(fault).length === 0)
+      return rowOf(fault, this.insideAt(what));
     const these = this.caseOf([fault]);
     // Recorded first, while no other run of this fault can stand for the rest of this one.
     const stopped = this.seenAt(these, 'stopped', this.recordingOf(fault));
@@ -127,12 +133,19 @@ export class Sweep {
    */
   lookBehind(row: SweepRow, rows: readonly SweepRow[]): SweepRow {
     const { fault } = row;
-    if (row.worst !== 'noEffect' || fault.fault.kind === 'short' || this.onlyShows(fault))
+    const { kind } = fault.fault;
+    if (kind === 'part' && switched(fault).length > 0) return this.behindContactor(row, rows);
+    if (row.worst !== 'noEffect' || kind === 'short' || kind === 'part' || this.onlyShows(fault))
       return row;
     const tried = new Set<string>();
     for (const other of rows) {
       if (other.fault.key === fault.key || other.fault.subject === fault.subject) continue;
-      if (other.worst === 'hidden' || !this.areNeighbours(fault, other.fault)) continue;
+      if (
+        other.worst === 'hidden' ||
+        other.fault.fault.kind === 'part' ||
+        !this.areNeighbours(fault, other.fault)
+      )
+        continue;
       const short = this.alike(other.fault);
       if (short !== undefined && tried.has(short)) continue;
       if (short !== undefined) tried.add(short);
@@ -145,13 +158,57 @@ export class Sweep {
     return row;
   }
 
+  /** What fails inside the device is no edge: from the moment it fails on, the job runs with the logic that has it. */
+  private insideAt(part: InsidePart, beside: readonly SweptFault[] = []): AtMoments {
+    const { switches } = this.caseOf(beside);
+    const { healthy, job, profile } = this;
+    const panel = applyFault(this.panel, part);
+    const failed = install(job, profile, { from: 'planned' }, { panel, lean: true }).device.spec;
+    const { installation } = this.switchable;
+    const devices = installation.devices.map((d) =>
+      d.kind === 'device' ? { ...d, spec: failed } : d,
+    );
+    const engine = new Engine({ ...installation, devices }, { only: [...WATCHED] });
+    const at = moments.map((moment): [Moment, Seen] => {
+      const faultUs = this.moments[moment] * 1000;
+      const { acts: own, state } = healthy.leftAt(faultUs);
+      const acts = inOrder([...own, ...this.throwAt({ switches }, Math.max(faultUs, state.t))]);
+      engine.adopt(state);
+      let done = 0;
+      const outputs = healthy.looks.map((look, i) => {
+        if (look < state.t) return healthy.outputs[i];
+        const next = acts.findIndex((a) => a.t > look);
+        const until = next < 0 ? acts.length : next;
+        engine.runTo(look, acts.slice(done, until));
+        done = until;
+        return outputAt(engine.trace, look);
+      });
+      return [moment, seenBy(this.trial.phases, healthy.outputs, outputs, this.moments[moment])];
+    });
+    return Object.fromEntries(at) as AtMoments;
+  }
+
+  /** A contactor that no longer opens shows nothing by itself, and takes away what stops a device that feeds unasked. */
+  private behindContactor(row: SweepRow, rows: readonly SweepRow[]): SweepRow {
+    if (row.worst !== 'noEffect') return row;
+    const worse = rows.some(({ fault, at }) => {
+      if (fault.fault.kind !== 'part' || switched(fault).length > 0) return false;
+      const both = this.insideAt(fault.fault, [row.fault]);
+      return moments.some((m) => grade(both[m].is) > grade(at[m]));
+    });
+    if (!worse) return row;
+    return { ...row, worst: 'hidden', moment: 'stopped', at: { ...row.at, stopped: 'hidden' } };
+  }
+
   /** Name under which shorts to one potential anywhere on one net of wires are one fault: only milliohms lie between them. */
   private alike({ fault, kind }: SweptFault): string | undefined {
     return fault.kind === 'short' ? `${kind}:${this.nets.get(fault.a)}` : undefined;
   }
 
   private caseOf(faults: readonly SweptFault[]): Case {
-    const switches = faults.flatMap((f) => this.switchable.switchOf(f.fault) ?? []);
+    const switches = faults.flatMap((f) =>
+      switched(f).flatMap((s) => this.switchable.switchOf(s) ?? []),
+    );
     return { switches, differs: [], known: this.healthy.looks.map(() => []), later: new Map() };
   }
 
@@ -177,7 +234,7 @@ export class Sweep {
       : { is: 'noEffect' };
   }
 
-  private throwAt(c: Case, t: number): TimedAct[] {
+  private throwAt(c: Pick<Case, 'switches'>, t: number): TimedAct[] {
     return c.switches.map((i) => ({
       t,
       act: { do: 'switch', atMs: t / 1000, switch: i, on: true },
@@ -332,6 +389,13 @@ export class Sweep {
       a.devices.some((d) => b.devices.includes(d))
     );
   }
+}
+
+/** The edges of a fault: a contactor whose poles have welded is three, what fails inside the device is none. */
+function switched({ fault: f }: SweptFault): SwitchedFault[] {
+  if (f.kind !== 'part') return [f];
+  if (f.what !== 'contacts') return [];
+  return MAIN_POLES.map((contact) => ({ kind: 'stuck', device: f.device, contact, is: 'closed' }));
 }
 
 const recordName = (fault: SweptFault, alike: string | undefined): string => alike ?? fault.key;
