@@ -2,10 +2,12 @@ import type { Model, Profile, SettingValues, Value } from '../catalogue/index.js
 import { driveLogic, driveSpecOf, type DriveSpec } from '../drive/index.js';
 import type { DeviceFacts, DeviceLogic, InstallFacts } from '../motor/index.js';
 import {
+  startBand,
   startCurves,
   startFacts,
   starterLogic,
   starterSpecOf,
+  type StartBand,
   type StarterSpec,
   type StartFacts,
 } from '../starter/index.js';
@@ -43,6 +45,10 @@ export const startOf = ({
   readonly facts: DeviceFacts;
 }): StartFacts | undefined =>
   spec.kind === 'starter' ? startFacts(spec, facts.assumed) : undefined;
+
+/** Times between which the start that is set ends; undefined for a device that changes the speed. */
+export const startBandOf = ({ spec }: { readonly spec: LogicSpec }): StartBand | undefined =>
+  spec.kind === 'starter' ? startBand(spec) : undefined;
 
 /** The start that is set and the direct one, as curves; undefined for a device that changes the speed. */
 export const startCurvesOf = ({

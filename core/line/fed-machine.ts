@@ -44,6 +44,7 @@ export function fedMachine(job: Job, profile: Profile, model: Model): FedFacts {
     load: load ?? usual,
     inertiaKgm2: inertiaKgm2 ?? (2 * rated.torqueNm * USUAL_START_S) / rated.rad,
     polePairs: c.n.polePairs ?? USUAL.polePairs,
+    shapeKnown: (c.plate.motor.curve?.length ?? 0) > 1 || c.plate.motor.pullUpRatio !== undefined,
     assumed,
   };
 }

@@ -55,6 +55,7 @@ export {
   type FullVoltageRow,
 } from './full-voltage.js';
 export { smallestLimit } from './smallest-limit.js';
+export { LOCKED_TORQUE, SHAPES, withTorque } from './torque-tolerance.js';
 export { startsPerHour } from './starts-per-hour.js';
 export { machineSpeed, shaftSpeed } from './shaft-speed.js';
 export {

@@ -121,6 +121,8 @@ export interface FedFacts {
   readonly inertiaKgm2: number;
   readonly load: LoadCurve;
   readonly polePairs: number;
+  /** A data sheet tells how the torque goes between standstill and breakdown. */
+  readonly shapeKnown?: boolean;
   /** What is not entered and taken as usual: the run-up is an estimate then. */
   readonly assumed: readonly string[];
 }

@@ -146,6 +146,15 @@ export const range = (nominal: number, tolerance: number, unit: string): Expecta
   unit,
 });
 
+/** What is expected between two limits that lie unevenly around it. */
+export const between = (lo: number, nominal: number, hi: number, unit: string): Expectation => ({
+  kind: 'range',
+  lo: round(lo),
+  hi: round(hi),
+  nominal: round(nominal),
+  unit,
+});
+
 export const state = (is: string): Expectation => ({ kind: 'state', is });
 
 export const phrase = (code: string, args: Phrase['args'] = {}): Phrase => ({ code, args });

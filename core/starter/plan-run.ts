@@ -21,6 +21,8 @@ export interface FedMachine {
   readonly load: LoadCurve;
   /** Pole pairs: speed of the shaft as Hz of the supply. */
   readonly polePairs: number;
+  /** A data sheet tells how the torque goes between standstill and breakdown. */
+  readonly shapeKnown?: boolean;
   /** Current the motor's settings stand at, A: base of limit, bypass and thermal image. */
   readonly motorA: number;
   readonly deviceA: number;

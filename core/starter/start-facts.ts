@@ -34,6 +34,8 @@ export interface StartFacts {
   readonly coldTripS: number | null;
   readonly hotTripS: number | null;
   readonly limitS: number;
+  /** Current limit that is set, A; null where there is none. */
+  readonly limitA: number | null;
   /** Smallest excess of the motor's torque over the load's while it gathers speed, % of the load's. */
   readonly marginPct: number;
   /** The same start with a load that is 20 % heavier. */
@@ -94,6 +96,7 @@ export function startFacts(
     coldTripS: tripWithin(cold.tripUs, started),
     hotTripS: tripWithin(hot.tripUs, Math.min(hot.bypassUs, hot.settledUs)),
     limitS: control.startLimitS,
+    limitA: control.start.limitA ?? null,
     marginPct: marginOf(cold.points, control.start.limitA),
     heavier: { stalls: heavy.stalls, startS: seconds(heavy.bypassUs) },
     plugs:

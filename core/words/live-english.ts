@@ -207,6 +207,21 @@ export const livePhrases: Readonly<Record<string, (a: Args) => string>> = {
   'section.stop': (a) => `Press the stop key of the device${a['breaker'] ? `; if it does not stop, open ${s(a['breaker'])}` : ''}. Watch the shaft until it stands.`,
   'isolator.dead': (a) => `Everything at rest: put ${s(a['isolator'])} to off and lock it. When the device has discharged, prove dead with a proved tester at ${s(a['at'])}, against each other and against earth.`,
   'isolator.dead.must': (a) => `No voltage at any of them${a['foreign'] ? `; ${s(a['foreign'])} has a source of its own and is switched off elsewhere` : ''}.`,
+  'start.time.must': (a) => `${n(a['s'], 1)} s; with more or less load somewhat longer or shorter, and the device trips after ${n(a['limitS'], 0)} s`,
+  'start.step': () => 'Of the same start, or of the next one: enter by how much the current jumps when the bypass closes.',
+  'start.step.must': (a) => `hardly a step; more than ${n(a['amps'], 0)} A says that it closes too early`,
+  'control.volts': (a) => `Measure ${s(a['plus'])} against ${s(a['minus'])}: the control supply at the device itself.`,
+  'control.volts.must': (a) => `${n(a['volts'], 1)} V${a['ac'] ? ', somewhat more while hardly anything is switched on' : ''}; below ${n(a['least'], 0)} V the device does not work`,
+  'motor.dead': (a) => `${a['press'] ? `Press ${s(a['press'])}. ` : ''}${s(a['contactor'])} is open, the mains stand ahead of it: measure ${s(a['at'])} against each other and against earth.`,
+  'motor.dead.must': (a) => `No voltage at any of them: ${s(a['contactor'])} keeps it away.`,
+  'thermistor.opens': (a) => `Every supply off, locked and proved dead. Take out the link in place of the thermistor (${s(a['name'])}) at ${s(a['device'])}. Covers back, supplies on; read the device.`,
+  'thermistor.closes': (a) => `Every supply off, locked and proved dead. Put the link (${s(a['name'])}) back, pull it to see that it holds. Covers back, supplies on; read the device.`,
+  'power.cut': (a) => `${running(a)} Press ${s(a['off'])} and watch the shaft until it stands.`,
+  'power.refuses': (a) => `Power still off: ${a['by'] === 'level' ? `${stop(a)}, then ${start(a)}` : start(a)}. Read the device.`,
+  'power.comes': (a) => `${a['by'] === 'level' ? `${s(a['start'])} still given. ` : ''}Stand clear and press ${s(a['on'])}.`,
+  'stop.cut': (a) => `${running(a)} ${upper(stop(a))}, and while the voltage still falls work ${s(a['device'])}. Watch the shaft until it stands, and read the device.`,
+  'stop.cut.must': () => 'The machine coasts to rest; the device shows no fault.',
+  'stop.cut.fault': (a) => `The machine coasts to rest; the device shows ${s(a['code'])}.`,
   'dead.lock': (a) => `Open ${s(a['off'])}${a['others'] ? ` and every other source: ${s(a['others'])}` : ''}. Lock and tag each with your own lock, keep the key. The incoming side of ${s(a['off'])} stays live: cover it.`,
   'dead.lock.must': (a) => `${s(a['off'])}${a['others'] ? ` and ${s(a['others'])}` : ''} open and locked.`,
   'dead.prove': (a) => `Prove the tester on a known source. Test ${s(a['at'])} against each other and against earth. Prove the tester again.`,
@@ -279,6 +294,8 @@ export const cautions: Readonly<Record<string, string>> = {
     'Until this is done everything counts as live. Local rules, two-pole tester of the right category, guarded probes.',
   insulation:
     'Never an insulation tester on the device or on electronics: the cable must be off at both U, V, W and the brake.',
+  notIsolated:
+    'A stopped soft starter does not isolate: with its contactor closed, leakage stands at the motor. No work there but with the supply locked and proved dead.',
   movesAtEnd: 'Letting go at the end moves the motor once more. Stay clear until it stands.',
 };
 
@@ -358,6 +375,10 @@ const actNames: Readonly<Record<string, (a: Args, part: string) => string>> = {
   'place.takeover': (a) => `Place by ${s(a['key'])}`,
   'isolator.off': (a) => `${s(a['isolator'])} off`,
   'power.return': () => 'Power gone and back',
+  'power.cut': (a) => `${s(a['off'])} under way`,
+  'motor.dead': () => 'Nothing at the motor',
+  thermistor: () => 'Thermistor link out',
+  'stop.cut': (a) => `${s(a['device'])} during the soft stop`,
 };
 
 /**

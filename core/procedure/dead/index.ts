@@ -1,14 +1,9 @@
 import { linkTerminals, modelOf, planningGaps, type Profile } from '../../catalogue/index.js';
-import {
-  hashOf,
-  landingParts,
-  type Expectation,
-  type Job,
-  type ProcedureStep,
-} from '../../job/index.js';
+import { hashOf, type Expectation, type Job, type ProcedureStep } from '../../job/index.js';
 import { contactsOf } from '../../parts/index.js';
 import { linkLines } from '../../plan/index.js';
 import { phrase, state, stepContext, tagOf, type StepContext } from '../context.js';
+import { marked } from '../marks.js';
 import { DeadPanel, loopsOf, protectiveOf, unseenOf, type Loop } from './loops.js';
 
 /** Below this a DC link is discharged, V (IEC 61800-5-1). */
@@ -31,12 +26,6 @@ type Draft = Pick<ProcedureStep, 'key' | 'do' | 'must' | 'act'> &
   Partial<Pick<ProcedureStep, 'instrument' | 'cautions' | 'hold' | 'from'>> & {
     readonly expect: Expectation;
   };
-
-/** A landing as it is marked on the panel. */
-const marked = (c: StepContext, landing: string): string => {
-  const { device, terminal } = landingParts(landing);
-  return `${tagOf(c, device)}:${terminal}`;
-};
 
 /** Every source off, locked and proved dead; the link discharged. */
 function isolate(c: StepContext): Draft[] {

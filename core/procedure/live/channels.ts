@@ -2,12 +2,11 @@ import { showsWords } from '../../catalogue/index.js';
 import { landingParts } from '../../job/index.js';
 import { contactsOf } from '../../parts/index.js';
 import { operationOf, phrase, state, tagOf, type Worked } from '../context.js';
-import { DARK_MS } from '../sequence/sequence.js';
+import { DARK_MS, READY_AGAIN_MS } from '../sequence/sequence.js';
 import type { LiveTests } from '../sequence/tests.js';
 import { behindStart, BUMP_SHARE, startArgs } from './bump.js';
 
 /** Time in which a device is ready when its supply is back, ms. */
-const READY_AGAIN_MS = 5000;
 
 /** A wire and the landing at which it is lifted. */
 interface Lifted {

@@ -4,6 +4,7 @@ import { linkLines } from '../../plan/index.js';
 import { powerUp, READY_MS } from '../../scheme/index.js';
 import { landingOf, phrase, range, state, tagOf, tagsOf } from '../context.js';
 import type { LiveTests } from '../sequence/tests.js';
+import { controlVolts } from './power-section.js';
 import { rotationTest } from './starts.js';
 import { tolerances } from '../tolerances.js';
 
@@ -40,6 +41,7 @@ export function powerTests(t: LiveTests): void {
   }
   rotationTest(t);
   powerOn(t);
+  controlVolts(t);
   const [plus, minus] = linkTerminals(c.profile);
   if (supplyV !== undefined && plus && minus) {
     const { unloadedV } = dcLinkVoltage.run({ supplyV, phases });

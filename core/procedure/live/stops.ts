@@ -6,6 +6,7 @@ import type { LiveTests, RestsOn } from '../sequence/tests.js';
 import { resetHeld } from './motions.js';
 import { endTests } from './starts.js';
 import { channelTests } from './channels.js';
+import { powerSectionTests } from './power-section.js';
 import { behindStart, BUMP_SHARE, startArgs, turning } from './bump.js';
 
 /** Whether the motor was started by what was just done. */
@@ -164,6 +165,7 @@ export function stopTests(t: LiveTests): void {
   for (const id of c.arrangement.interlocks) openedUnderWay(t, id);
   if (c.arrangement.estop) openedUnderWay(t, c.arrangement.estop);
   channelTests(t);
+  powerSectionTests(t);
   const last = t.steps.at(-1);
   if (last && t.steps.length > before) last.hold = true;
 }

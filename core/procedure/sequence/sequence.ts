@@ -25,7 +25,7 @@ import { STANDSTILL_HZ, Watched } from './watched.js';
 /** Time without supply in which every display goes dark, ms. */
 export const DARK_MS = 120_000;
 /** Time a device takes to be ready when its supply returns, with a margin, ms. */
-const READY_AGAIN_MS = 5000;
+export const READY_AGAIN_MS = 5000;
 /** How many travels are waited for at most: other ramps are longer. */
 const MOST_TRAVELS = 20;
 /** Nobody watches a shaft for longer, ms. */
