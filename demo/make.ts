@@ -147,6 +147,7 @@ const wishes: Readonly<Record<string, Job['scheme']>> = {
     estop: 'contactor',
     estopInFeed: true,
     interlocks: ['guard'],
+    guardLockS: 75,
     limitPct: 350,
     beginPct: 30,
     accelS: 10,

@@ -37,6 +37,7 @@ export {
   hasControlSupply,
   hasKeys,
   insideFailures,
+  sensorLink,
   showsWords,
   isInput,
   inputLogics,

@@ -200,6 +200,24 @@ export function insideFailures(
   return none ? ['poleShorted', 'poleDead'] : ['poleShorted', 'poleDead', 'bypassWelded'];
 }
 
+/** Link that stands in place of a thermistor, with its position that joins the two terminals and the one that leaves them. */
+export function sensorLink(
+  profile: Profile,
+): { readonly link: string; readonly joined: string; readonly open: string } | undefined {
+  const ends = presentTerminals(profile).filter(
+    (id) => profile.terminals[id].kind === 'thermistor',
+  );
+  if (ends.length < 2) return undefined;
+  for (const [link, { positions }] of sortedEntries(profile.links)) {
+    const joins = (p: string): boolean =>
+      positions[p].joins.some((pair) => ends.every((end) => pair.includes(end)));
+    const joined = Object.keys(positions).find(joins);
+    const open = Object.keys(positions).find((p) => !joins(p));
+    if (joined !== undefined && open !== undefined) return { link, joined, open };
+  }
+  return undefined;
+}
+
 /** The device has keys of its own; one with dials and switches only has none. */
 export const hasKeys = ({ keypad }: Profile): boolean => keypad.style !== 'dialsAndSwitches';
 

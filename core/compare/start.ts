@@ -1,8 +1,8 @@
 import { changesSpeed, roleValue, type Profile } from '../catalogue/index.js';
-import { startCurvesOf, startOf } from '../installation/index.js';
+import { leastLimitsOf, startBandOf, startCurvesOf, startOf } from '../installation/index.js';
 import type { Job } from '../job/index.js';
 import { adoption, planJob, recommendedStart } from '../plan/index.js';
-import type { Recommended, StartCurve, StartFacts } from '../starter/index.js';
+import type { Recommended, StartBand, StartCurve, StartFacts } from '../starter/index.js';
 import { trialsOf } from '../trials/index.js';
 
 /** The start of a job as it is planned: what is set, what is recommended, and what comes of it beside a direct start. */
@@ -11,6 +11,10 @@ export interface StartView {
   readonly set: StartCurve;
   readonly direct: StartCurve;
   readonly recommended: Recommended;
+  /** Times between which the start ends with the loads and motors that this plate may stand for. */
+  readonly band: StartBand;
+  /** Smallest limits that start it, with the strongest and the weakest torque of this plate, %. */
+  readonly leastPct?: readonly [number, number];
   /** What is planned, by role; absent where the device has no such setting. */
   readonly planned: Readonly<
     Partial<Record<'beginPct' | 'limitPct' | 'rampS' | 'tripClass' | 'rampKind', number | string>>
@@ -33,12 +37,14 @@ export function startView(job: Job, profile: Profile): StartView | undefined {
   const { installation, panel } = trialsOf({ ...job, adopted: adoption(plan) }, profile);
   const facts = startOf(installation.device);
   const curves = startCurvesOf(installation.device);
-  if (!facts || !curves) return undefined;
+  const band = startBandOf(installation.device);
+  if (!facts || !curves || !band) return undefined;
+  const leastPct = leastLimitsOf(installation.device);
   const planned = Object.fromEntries(
     roles.flatMap((role) => {
       const value = roleValue(profile, panel.settings, role);
       return typeof value === 'number' || typeof value === 'string' ? [[role, value]] : [];
     }),
   );
-  return { facts, ...curves, recommended, planned };
+  return { facts, ...curves, recommended, band, ...(leastPct ? { leastPct } : {}), planned };
 }

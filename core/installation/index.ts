@@ -21,6 +21,13 @@ export {
 } from './installation.js';
 export { motorLeads, type MotorLeads } from './motor-leads.js';
 export { netsOf, type Nets } from './nets.js';
-export { logicOf, startBandOf, startCurvesOf, startOf, type LogicSpec } from './logics.js';
+export {
+  logicOf,
+  leastLimitsOf,
+  startBandOf,
+  startCurvesOf,
+  startOf,
+  type LogicSpec,
+} from './logics.js';
 export { applyFault, asBuilt, asPlanned, type Panel } from './panel.js';
 export { MOST_MA, PICK_UP_V, withstoodBy, type Withstood } from './withstand.js';

@@ -2,6 +2,7 @@ import type { Model, Profile, SettingValues, Value } from '../catalogue/index.js
 import { driveLogic, driveSpecOf, type DriveSpec } from '../drive/index.js';
 import type { DeviceFacts, DeviceLogic, InstallFacts } from '../motor/index.js';
 import {
+  leastLimits,
   startBand,
   startCurves,
   startFacts,
@@ -49,6 +50,14 @@ export const startOf = ({
 /** Times between which the start that is set ends; undefined for a device that changes the speed. */
 export const startBandOf = ({ spec }: { readonly spec: LogicSpec }): StartBand | undefined =>
   spec.kind === 'starter' ? startBand(spec) : undefined;
+
+/** Smallest current limits that start this load, with the strongest and the weakest torque of this plate, %; as `startBandOf`. */
+export const leastLimitsOf = ({
+  spec,
+}: {
+  readonly spec: LogicSpec;
+}): readonly [number, number] | undefined =>
+  spec.kind === 'starter' ? leastLimits(spec) : undefined;
 
 /** The start that is set and the direct one, as curves; undefined for a device that changes the speed. */
 export const startCurvesOf = ({

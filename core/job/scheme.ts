@@ -85,6 +85,10 @@ export const schemeSchema = v.strictObject({
   footStop: v.optional(v.picklist(['none', 'stop', 'withBrake'])),
   /** Contacts that must be closed for a run. */
   interlocks: several(['level', 'pressure', 'guard', 'thermostat']),
+  /** The guard stays locked for this time after the line contactor has opened, s: longer than the machine runs down. */
+  guardLockS: v.optional(seconds),
+  /** The windings have sensors that the device watches; without them its link stands in their place. */
+  thermistor: v.optional(v.picklist(['none', 'sensor'])),
   /** A contact at each end of the way opens the direction that leads there. */
   endLimits: v.optional(v.boolean()),
   /** Time for which a horn sounds before the motor may start, s. */

@@ -12,6 +12,8 @@ import { footBrake } from './kinds/foot-brake.js';
 import { footSwitch } from './kinds/foot-switch.js';
 import { fuse } from './kinds/fuse.js';
 import { endLimit } from './kinds/end-limit.js';
+import { guardLock } from './kinds/guard-lock.js';
+import { windingSensor } from './kinds/winding-sensor.js';
 import { guardContact } from './kinds/guard-contact.js';
 import { horn } from './kinds/horn.js';
 import { inputFilter } from './kinds/input-filter.js';
@@ -67,6 +69,8 @@ export const parts: Readonly<Record<string, Part>> = Object.fromEntries(
     fuse,
     endLimit,
     guardContact,
+    guardLock,
+    windingSensor,
     horn,
     inputFilter,
     inputReactor,

@@ -1,4 +1,5 @@
 import {
+  sensorLink,
   factorySettings,
   changesSpeed,
   controlFeed,
@@ -222,6 +223,7 @@ export function arrangeFor(job: Job, profile: Profile): Arrangement {
     control: controlFeed(profile),
     speeds: changesSpeed(profile),
     enables: taskCode(profile, 'reverse') !== undefined,
+    thermistor: firstOfKind(profile, 'thermistor') !== undefined,
   });
 }
 
@@ -409,6 +411,7 @@ function plannedLinks(
     lifted && id === profile.earthLink
       ? sortedEntries(profile.links[id].positions).find(([, p]) => p.earthed === false)?.[0]
       : undefined;
+  const sensor = arrangement.thermistor === undefined ? undefined : sensorLink(profile);
   return Object.fromEntries(
     Object.entries(profile.links).map(([id, link]) => {
       const signal = sortedEntries(link.positions).find(
@@ -417,7 +420,11 @@ function plannedLinks(
       return [
         id,
         {
-          position: chosen[id] ?? out(id) ?? (mode && signal ? signal : link.factory),
+          position:
+            chosen[id] ??
+            out(id) ??
+            (sensor?.link === id ? sensor.open : undefined) ??
+            (mode && signal ? signal : link.factory),
           origin: 'plan' as const,
         },
       ];

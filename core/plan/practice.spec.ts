@@ -107,6 +107,7 @@ describe('what an inspector looks at', () => {
               'reference10',
               'zeroVolt',
               'supply24',
+              'thermistor',
             ])
               .withContext(`${name} ${w.number} ${at.terminal}`)
               .toContain(kind);

@@ -124,6 +124,9 @@ function resolver(
   const poles = presentTerminals(profile).filter(
     (id) => profile.terminals[id].kind === 'controlSupply',
   );
+  const sensors = presentTerminals(profile).filter(
+    (id) => profile.terminals[id].kind === 'thermistor',
+  );
   const fixed: Readonly<Partial<Record<PointRef, string | undefined>>> = {
     '@feed': logic.contactsSwitch === 'plus24' ? supply : zero,
     '@return': logic.contactsSwitch === 'plus24' ? zero : supply,
@@ -135,6 +138,8 @@ function resolver(
     '@aout': firstOfKind(profile, 'analogueOutput'),
     '@controlA': poles[0],
     '@controlB': poles[1],
+    '@thermistorA': sensors[0],
+    '@thermistorB': sensors[1],
     '@enableA': enable('A'),
     '@enableB': enable('B'),
   };

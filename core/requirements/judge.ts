@@ -92,6 +92,17 @@ function restsWithin(run: Run, mark: string, seconds: number): boolean {
   return moments.every((at) => standing(signalAt(run.trace, 'shaft.hz', at)));
 }
 
+/** Whether a signal is off at every moment at which the shaft turns; one that is not there protects nothing. */
+function offWhileTurning(run: Run, signal: string): boolean {
+  const of = (id: string): number => run.trace.signals.findIndex((s) => s.id === id);
+  const [own, shaft] = [of(signal), of('shaft.hz')];
+  if (own < 0) return false;
+  const moments = [...run.trace.segments[own].t, ...run.trace.segments[shaft].t];
+  return moments.every(
+    (at) => signalAt(run.trace, signal, at) === 0 || standing(signalAt(run.trace, 'shaft.hz', at)),
+  );
+}
+
 /** Voltage that hurts nobody and that no meter takes for a supply, V. */
 const DEAD_V = 1;
 
@@ -150,6 +161,10 @@ function seen(
       const met = restsWithin(run, mark, must.s);
       return { does: met ? 'stands' : 'turnsLonger', met };
     }
+    case 'offWhileTurning': {
+      const met = offWhileTurning(run, must.signal);
+      return { does: met ? 'stands' : 'unlocksTurning', met };
+    }
     case 'rises': {
       const met = hz >= beforeHz + RISE_HZ;
       return { does: met ? does : 'doesNotRise', met };
@@ -172,6 +187,9 @@ function seen(
   }
 }
 
+/** What hangs on how the shaft runs down. */
+const timed: readonly Must['kind'][] = ['restsWithin', 'offWhileTurning'];
+
 /** A stop shows nothing where the motor never ran. */
 const showsNothing = (run: Run, { after }: Look): boolean =>
   after !== undefined && doesAt(run, after) === 'stands';
@@ -184,7 +202,7 @@ function judge(trials: Trials, requirement: Requirement, variants: readonly Poli
     for (const look of requirement.looks) {
       const run = trials.run(look.trial, policies);
       if (showsNothing(run, look)) continue;
-      if (requirement.must.kind === 'restsWithin' && runsDownUnknown(run, look.mark)) {
+      if (timed.includes(requirement.must.kind) && runsDownUnknown(run, look.mark)) {
         const unknown = { does: 'runsDownUnknown', hz: 0, proof: undefined } as const;
         return { requirement, state: 'undecided', ...unknown };
       }

@@ -24,6 +24,8 @@ export function requirementsOf({ arrangement, list, job }: Source): Requirement[
         (r) => !(mayRestart(job) && r.id === `${id}.released`),
       ),
     ),
+    ...hotWindings(arrangement, ids),
+    ...lockedGuard(arrangement),
     ...ends(arrangement),
     ...jogs(arrangement),
     ...speeds(arrangement, job),
@@ -151,6 +153,42 @@ function opened(
       ),
   ];
 }
+
+/** The guard cannot be opened while the machine turns, whatever the power did; when it stands it can. */
+function lockedGuard({ lock, operations }: Arrangement): Requirement[] {
+  if (!lock) return [];
+  const signal = `${lock.device}.on`;
+  const common = { wish: ['guardLockS', 'interlocks'], rank: 'protects' as const };
+  const operation: OperationId = 'interlock.guard';
+  if (!operations[operation]) return [];
+  const after = 'start';
+  return [
+    {
+      ...common,
+      operation,
+      id: 'guard.locked',
+      looks: [
+        { trial: 'guard.lock', mark: 'stop', after },
+        { trial: 'guard.lock.power', mark: 'powerOff', after },
+      ],
+      must: { kind: 'offWhileTurning', signal },
+    },
+    {
+      ...common,
+      operation,
+      rank: 'moves',
+      id: 'guard.frees',
+      looks: [{ trial: 'guard.lock', mark: 'stop', after }],
+      must: { kind: 'shows', signal, on: true },
+    },
+  ];
+}
+
+/** Hot windings stop the motor and bar every start; when they have cooled a start is needed. Nobody heats a motor for it. */
+const hotWindings = (a: Arrangement, ids: readonly string[]): Requirement[] =>
+  (a.thermistor ? opened(a, ids, a.thermistor, 'thermistor', ['thermistor']) : []).map((r) =>
+    r.id === 'thermistor.blocks' ? r : { ...r, simulatedOnly: true },
+  );
 
 /** The contact at the end of a way stops the direction that leads there, and lets the other one lead away. */
 function ends(a: Arrangement): Requirement[] {

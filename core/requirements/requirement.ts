@@ -13,6 +13,8 @@ export type Must =
   | { readonly kind: 'warns'; readonly signal: string; readonly ms: number }
   /** A lamp, a relay, a brake: its signal stands so. */
   | { readonly kind: 'shows'; readonly signal: string; readonly on: boolean }
+  /** At no moment a signal is on while the shaft turns: what unlocks a guard. */
+  | { readonly kind: 'offWhileTurning'; readonly signal: string }
   /** The frequency is higher than at the look before. */
   | { readonly kind: 'rises' }
   /** The output is at this frequency, Hz, whichever way; `share` of it may be missed. */
@@ -59,6 +61,7 @@ export type Does =
   | 'tooFast'
   | 'turnsLonger'
   | 'staysLive'
+  | 'unlocksTurning'
   | 'runsDownUnknown'
   | 'doesNotRise'
   | 'startsUnwarned'

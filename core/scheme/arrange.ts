@@ -8,7 +8,7 @@ import {
   type ContactsSwitch,
   type OperationId,
 } from './arrangement.js';
-import { besideLoads, lineSide } from './line-side.js';
+import { besideLoads, guardLock, lineSide } from './line-side.js';
 import { Sketch } from './sketch.js';
 import { speedGiver, type PresetCoding } from './speed.js';
 import {
@@ -39,6 +39,8 @@ export interface DeviceLimits {
   readonly speeds: boolean;
   /** Without speeds: it has an enable for each direction, not one run. */
   readonly enables: boolean;
+  /** It has terminals for the sensors of the motor's windings. */
+  readonly thermistor: boolean;
 }
 
 /** Start-stop schools in which a start is a pulse. */
@@ -140,6 +142,19 @@ function extraInputs(
   return jogs;
 }
 
+/** Sensors in the windings at the terminals of the device, which then watches them. */
+function windingSensors(sketch: Sketch, s: Scheme, terminals: boolean): void {
+  if (s.thermistor !== 'sensor') return;
+  if (!terminals) return sketch.conflict(['thermistor'], 'noThermistor');
+  const sensor = sketch.device('sensor.motor', 'windingSensor', 'machine');
+  sketch.operation('thermistor', sensor);
+  sketch.join('thermistor.1', '@thermistorA', 'thermistor.1', 'analogue');
+  sketch.join('thermistor.1', `${sensor}:11`, 'thermistor.1', 'analogue');
+  sketch.join('thermistor.2', '@thermistorB', 'thermistor.2', 'analogue');
+  sketch.join('thermistor.2', `${sensor}:12`, 'thermistor.2', 'analogue');
+  sketch.mean('thermistor', true, 'thermistor');
+}
+
 /** The wishes, with the highest frequency that nobody answered taken from the plate of the motor. */
 function withPlateHz({ scheme, plate }: Pick<Job, 'scheme' | 'plate'>): Scheme {
   const { hz } = plate.motor;
@@ -181,6 +196,7 @@ export function arrange(
   if (s.endLimits && !sketch.operations['end.forward'])
     sketch.conflict(['endLimits', 'startStop'], 'endsNeedLevel');
   const jogs = extraInputs(sketch, s, contactsSwitch);
+  windingSensors(sketch, s, facts?.thermistor ?? true);
   if (!speeds) speedConflicts(sketch, s);
   const coding = facts?.presetCoding ?? 'binary';
   const giver = speeds
@@ -188,6 +204,7 @@ export function arrange(
     : { dial: undefined, presets: [] };
   statusDevices(sketch, supplies, s, stopPotential(sketch, s, made));
   besideLoads(sketch, supplies, s);
+  const lock = guardLock(sketch, supplies, s);
   if (speeds) wishMeanings(sketch, s, made.startMethod);
   else starterMeanings(sketch, s, made.startMethod, { both, enables: facts?.enables === true });
   const ownBreakers = sketch.devices.flatMap(({ id, kind }) =>
@@ -205,8 +222,10 @@ export function arrange(
     chained: made.chained,
     ...(made.direction ? { direction: made.direction } : {}),
     ...line,
+    ...lock,
     jogs,
     ...conditionsBy(sketch),
+    ...(sketch.operations.thermistor ? { thermistor: 'thermistor' as const } : {}),
     ...giver,
     warningMs: (s.startWarningS ?? 0) * 1000,
     ...(job.plate.line?.isolator ? { isolator: lineIds.isolator } : {}),

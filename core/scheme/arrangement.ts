@@ -37,6 +37,7 @@ export type OperationId =
   | 'power.off'
   | `interlock.${NonNullable<Scheme['interlocks']>[number]}`
   | 'foot'
+  | 'thermistor'
   | `end.${Direction}`
   | `preset.${string}`
   | InputTask;
@@ -49,6 +50,8 @@ export type DeviceSymbol =
   | '@zero'
   | '@controlA'
   | '@controlB'
+  | '@thermistorA'
+  | '@thermistorB'
   | '@enableA'
   | '@enableB'
   | '@reference10'
@@ -137,6 +140,10 @@ export interface Arrangement {
   readonly estop?: OperationId;
   /** Operations that open a condition for a run. */
   readonly interlocks: readonly OperationId[];
+  /** What keeps the guard shut until the machine stands: its magnet, and the time after which it lets go, ms. */
+  readonly lock?: { readonly device: string; readonly ms: number };
+  /** Operation by which the sensors of the motor grow hot, where the device watches them. */
+  readonly thermistor?: OperationId;
   /** Operations that open one direction at the end of its way. */
   readonly ends: Readonly<Partial<Record<Direction, OperationId>>>;
   /** Operations that choose a preset, in the order of the presets. */

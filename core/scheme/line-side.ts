@@ -97,6 +97,45 @@ export function lineSide(sketch: Sketch, supplies: Supplies, s: Scheme): LineSid
   };
 }
 
+/**
+ * Guard locking by time: the magnet that unlocks is fed only when the contactor, by its mirror contact, has been open for the
+ * time. Without power the guard stays locked (ISO 14119 §5.7: power to release).
+ */
+export function guardLock(
+  sketch: Sketch,
+  supplies: Supplies,
+  s: Scheme,
+): Pick<Arrangement, 'lock'> {
+  if (!s.guardLockS) return {};
+  if (!s.interlocks?.includes('guard')) sketch.conflict(['guardLockS', 'interlocks'], 'noGuard');
+  else if (s.lineContactor !== 'byRelay')
+    sketch.conflict(['guardLockS', 'lineContactor'], 'lockNeedsContactor');
+  else {
+    const { line, neutral } = supplies.alternating();
+    const volts = supplies.alternatingV;
+    const timer = sketch.device('timer.guard', 'timerRelay', 'panel', {
+      volts,
+      ac: true,
+      ohm: (volts * volts) / 3,
+      delayOnS: s.guardLockS,
+    });
+    const lock = sketch.device('lock.guard', 'guardLock', 'machine', {
+      volts,
+      ac: true,
+      ohm: (volts * volts) / 8,
+    });
+    const contact = ['contactor.line', '21', '22'] as const;
+    sketch.series(line, [contact], 'lock.call', 'lock.call', 'controlAc');
+    sketch.join('lock.call', `${timer}:A1`, 'lock.call', 'controlAc');
+    sketch.join(neutral, `${timer}:A2`, 'lock.call.return', 'controlAc');
+    sketch.series(line, [[timer, '15', '18']], 'lock.guard', 'lock.guard', 'controlAc');
+    sketch.join('lock.guard', `${lock}:A1`, 'lock.guard', 'controlAc');
+    sketch.join(neutral, `${lock}:A2`, 'lock.guard.return', 'controlAc');
+    return { lock: { device: lock, ms: s.guardLockS * 1000 } };
+  }
+  return {};
+}
+
 /** Loads beside the drive: what stays on when the contactor opens, and what goes with it. */
 export function besideLoads(sketch: Sketch, supplies: Supplies, s: Scheme): void {
   for (const [wish, kind, device] of [

@@ -135,6 +135,8 @@ export const starterArrangements: readonly ShippedArrangement[] = (
       },
     ],
     ['guarded', { ...byRelay, ...pulses, interlocks: ['guard'] }],
+    ['windingSensors', { ...byRelay, ...pulses, thermistor: 'sensor' }],
+    ['guardLocked', { ...byRelay, ...pulses, interlocks: ['guard'], guardLockS: 120 }],
     ['lampsContactor', { ...byRelay, ...pulses, lamps: ['running', 'contactorClosed'] }],
   ] as const satisfies readonly (readonly [string, Scheme])[]
 ).map(([id, scheme]) => ({ id, scheme }));

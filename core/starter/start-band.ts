@@ -1,6 +1,7 @@
 import { LOCKED_TORQUE, SHAPES, withTorque } from '../motor/index.js';
 import type { StarterSpec } from './logic.js';
 import { planStart, type FedMachine } from './plan-run.js';
+import { smallestLimit } from './recommend.js';
 import { heavier } from './start-facts.js';
 
 /** What a load may miss its plate by, as a share. */
@@ -36,4 +37,22 @@ export function startBand({ control, machine }: StarterSpec): StartBand {
     load: heavier(load, 1 + LOAD_SHARE),
   });
   return { fromS: quick ?? 0, toS: slow };
+}
+
+/**
+ * Smallest limits at which this load starts within its class: with the torque of the stronger of the two usual shapes, and with
+ * that of the weaker. One and the same where a data sheet tells the shape.
+ *
+ * @returns in % of the motor's current; undefined where no limit does it
+ */
+export function leastLimits({
+  control,
+  machine,
+}: StarterSpec): readonly [number, number] | undefined {
+  const weak = smallestLimit(machine, control.tripClass);
+  if (weak === undefined || control.start.limitA === undefined) return undefined;
+  if (machine.shapeKnown === true) return [100 * weak, 100 * weak];
+  const motor = withTorque(machine.motor, 1, SHAPES.strong / SHAPES.weak);
+  const strong = smallestLimit({ ...machine, motor }, control.tripClass) ?? weak;
+  return [100 * Math.min(strong, weak), 100 * weak];
 }

@@ -24,6 +24,7 @@ export function conditions(pace: Pace): Trial[] {
   const named: readonly [OperationId, string][] = [
     ...(a.estop ? [[a.estop, 'estop'] as [OperationId, string]] : []),
     ...a.interlocks.map((id): [OperationId, string] => [id, id]),
+    ...(a.thermistor ? [[a.thermistor, a.thermistor] as [OperationId, string]] : []),
   ];
   return named.flatMap(([id, name]) => [
     opened(pace, id, name, TEST_SHARE),
@@ -36,6 +37,29 @@ export function conditions(pace: Pace): Trial[] {
     ...(name === 'estop' ? underWay(pace, id) : []),
   ]);
 }
+
+/**
+ * The machine stopped from full speed and left until its guard can be opened; the same with the power gone and back at once, so
+ * that whatever counts the time begins anew.
+ */
+export function locked(pace: Pace): Trial[] {
+  const { arrangement: a } = pace;
+  if (!a.lock || !a.starts.forward) return [];
+  const lasts = a.lock.ms + RELEASED_MS;
+  const stopped = new Lay(pace, 1).start();
+  stopped.phase('stop', 'stopped', stopActs(a, 'forward', stopped.t), lasts);
+  const cut = new Lay(pace, 1).start();
+  const acts: Act[] = [
+    { do: 'supplyOff', atMs: cut.t },
+    { do: 'supplyOn', atMs: cut.t + DIP_MS },
+  ];
+  cut.phase('powerOff', 'stopped', [...acts, ...stopActs(a, 'forward', cut.t + 3 * DIP_MS)], lasts);
+  return [stopped.done('guard.lock'), cut.done('guard.lock.power')];
+}
+
+/** When the lock has surely let go, beyond its time, and how long the power is gone, ms. */
+const RELEASED_MS = 5000;
+const DIP_MS = 1500;
 
 /** The contacts at the ends of a way: opened under way, the run still given; then the other direction. */
 export function ends(pace: Pace): Trial[] {

@@ -10,7 +10,7 @@ import {
   type Direction,
   type OperationId,
 } from '../scheme/index.js';
-import { conditions, coastStart, ends } from './conditions.js';
+import { conditions, coastStart, ends, locked } from './conditions.js';
 import { Lay, pressKey, TEST_SHARE, type Pace } from './lay.js';
 import type { Trial } from './trial.js';
 
@@ -61,6 +61,7 @@ export function singleTrials(pace: Pace): Trial[] {
     ...stops(pace),
     ...conditions(pace),
     ...ends(pace),
+    ...locked(pace),
     ...places(pace),
   );
   for (const way of ['forward', 'reverse'] as const) {

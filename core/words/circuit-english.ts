@@ -70,6 +70,9 @@ export const conflicts: Readonly<Record<string, (what: string) => string>> = {
   noSetting: (what) => `No setting of this device brings it about (${what}). Choose another way, or another device.`,
   noSpeed: () => 'A soft starter changes the voltage, not the frequency: the motor has one speed. For other speeds, a jog or a brake held by the motor a drive is needed. Take this wish away, or choose a drive on the Plate stage.',
   oneDirection: () => 'This soft starter feeds one direction. For two, take one with an enable each way, or a drive.',
+  noThermistor: () => 'This device has no terminals for sensors in the windings. Take a device with them, or a relay of its own for them.',
+  noGuard: () => 'A lock needs a guard to hold: choose the guard among what must be closed for a run.',
+  lockNeedsContactor: () => 'The lock counts from the moment the line contactor has opened: let a relay of the soft starter close it for every run.',
   endsNeedLevel: () => 'A contact at the end of a way opens a run that stays: give the run by a selector or a contact, one for each direction.',
   transistorOnAlternating: () => 'Transistor outputs switch direct voltage; the inputs of this device take alternating voltage. Use relay outputs, or a variant with 24 V control.',
   noTask: (what) => `This device has no input task for it (${what}). Choose another way, or another device.`,
@@ -89,7 +92,7 @@ export const wishNames: Readonly<Record<string, string>> = {
   lineContactor: 'line contactor', startKind: 'how it ramps up', beginPct: 'where the start begins', limitPct: 'current limit', kick: 'boost at first', tripClass: 'overload class', endTorquePct: 'end of the soft stop', inhibitS: 'wait between starts', reversePauseS: 'pause before the other direction', endLimits: 'contacts at the ends of the way',
   accelS: 'time to speed up', decelS: 'time to slow down', stopMode: 'how it stops', powerReturn: 'what happens when power returns', status: 'status wanted', estop: 'emergency stop',
   estopInFeed: 'emergency stop in the control feed', jog: 'jog', presetsHz: 'preset speeds', secondRamp: 'second ramps', localRemote: 'local and remote', lamps: 'lamps', handshake: 'handshake with the controller',
-  brakeRelease: 'brake release', startWarningS: 'start warning', restWithinS: 'required time to rest', interlocks: 'interlocks', footStop: 'foot stop', workLight: 'work light', panelFan: 'panel fan', contactsSwitch: 'what the contacts switch',
+  brakeRelease: 'brake release', startWarningS: 'start warning', restWithinS: 'required time to rest', interlocks: 'interlocks', thermistor: 'sensors in the windings', guardLockS: 'guard locked until standstill', footStop: 'foot stop', workLight: 'work light', panelFan: 'panel fan', contactsSwitch: 'what the contacts switch',
 }; // prettier-ignore
 
 /** What is done at each phase of a trial, on cards, lanes and in the sweep. */

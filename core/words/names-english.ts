@@ -15,7 +15,7 @@ export const names: Readonly<Record<string, string>> = {
   panelDial: 'a dial of its own', motorPot: 'up and down inputs', preset: 'presets', ai1: 'an analogue input', rampSelect: 'second ramps', outputInhibit: 'output inhibit', local: 'local and remote',
   clockwise: 'clockwise', otherWay: 'the other way', kick: 'boost', ramping: 'ramping up', softStopping: 'soft stop', braking: 'braking', inhibit: 'waits between starts', hums: 'stands under voltage and hums', startTooLong: 'the start took too long', phaseLoss: 'a phase is missing', mainsMissing: 'no mains came when a run was asked', mainsLost: 'the mains went under load', underload: 'current too low', shortedPole: 'a pole conducts when it should not', bypassOpen: 'the bypass did not close', phaseSequence: 'the phases turn the other way',
   twoWire: 'two wires', threeWire: 'three wires', twoEnables: 'an enable each way', reachesFull: 'comes to full voltage', tripsBefore: 'trips or stalls before',
-  asPlanned: 'stands so', otherwise: 'stands otherwise', changes: 'something changes', nothing: 'nothing changes', comesToRest: 'comes to rest', keepsTurning: 'keeps turning', startingUp: 'starting up', still: 'stands still', driven: 'driven', runsDown: 'runs down',
+  asPlanned: 'stands so', otherwise: 'stands otherwise', changes: 'something changes', nothing: 'nothing changes', locked: 'stays locked', opens: 'can be opened', comesToRest: 'comes to rest', keepsTurning: 'keeps turning', startingUp: 'starting up', still: 'stands still', driven: 'driven', runsDown: 'runs down',
   runsDownUnknown: 'coasting, time unknown', rollsBack: 'turned by its load', held: 'held by the brake',
   nobody: 'nobody', behindGuard: 'behind a guard', atMachine: 'people at the machine',
 }; // prettier-ignore

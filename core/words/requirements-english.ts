@@ -11,6 +11,7 @@ const doings: Readonly<Record<string, string>> = {
   otherSpeed: 'it runs at another speed',
   tooFast: 'it runs faster',
   staysLive: 'something stays live',
+  unlocksTurning: 'the guard can be opened while the machine turns',
   turnsLonger: 'the machine turns longer',
   stands: 'the motor stands still',
   hums: 'the motor stands under voltage and hums',
@@ -29,18 +30,24 @@ const functions: Readonly<Record<string, (device: string, a: Args) => string>> =
   turns: (d) => `${d} moves the motor its own way.`,
   onlyHeld: (d) => `${d} moves the motor only while it is held.`,
   stops: (d, a) =>
-    a['condition']
-      ? `${d} opened stops the motor.`
-      : a['level']
-        ? `Letting go of ${d} stops the motor.`
-        : `${d} stops the motor.`,
+    a['hot']
+      ? `Hot windings (${d}) stop the motor.`
+      : a['condition']
+        ? `${d} opened stops the motor.`
+        : a['level']
+          ? `Letting go of ${d} stops the motor.`
+          : `${d} stops the motor.`,
   dominates: (d, a) => `${d} stops the motor while ${String(a['start'])} is held.`,
   released: (d, a) =>
-    `${a['condition'] ? `${d} closed again` : `Letting go of ${d}`} starts nothing, with ${String(a['start'])} still given.`,
+    a['hot']
+      ? `Windings that have cooled start nothing, with ${String(a['start'])} still given.`
+      : `${a['condition'] ? `${d} closed again` : `Letting go of ${d}`} starts nothing, with ${String(a['start'])} still given.`,
   blocks: (d, a) =>
-    a['channel']
-      ? `With its contact ${String(a['channel'])} alone open, ${d} refuses every start.`
-      : `While ${d} is open no start${a['jog'] ? ' and no jog' : ''} moves the motor.`,
+    a['hot']
+      ? `While the windings are hot, or ${d} is lifted, no start moves the motor.`
+      : a['channel']
+        ? `With its contact ${String(a['channel'])} alone open, ${d} refuses every start.`
+        : `While ${d} is open no start${a['jog'] ? ' and no jog' : ''} moves the motor.`,
   speed: (d, a) =>
     `${d}${a['position'] ? ` at ${String(a['position'])}` : ''} gives ${n(Number(a['hz']), 1)} Hz.`,
   dead: (_d, a) =>
@@ -64,6 +71,8 @@ const functions: Readonly<Record<string, (device: string, a: Args) => string>> =
   opens: (_d, a) => `The brake (${String(a['shows'])}) is open while the motor drives.`,
   closes: (_d, a) =>
     `The brake (${String(a['shows'])}) is closed whenever the motor does not drive.`,
+  locked: (d, a) => `${d} cannot be opened while the machine turns: ${String(a['lock'])} holds it.`,
+  frees: (d, a) => `${d} can be opened when the machine stands: ${String(a['lock'])} lets it go.`,
   alone: (d, a) =>
     `${d} stops the motor by its contact ${String(a['channel'])} alone, should the others fail.`,
   limits: (_d, a) =>

@@ -8,7 +8,7 @@ const whole: Readonly<Record<string, string>> = {
   'control.secondary': 'control transformer, secondary', 'control.L1': 'control supply L1', 'control.L2': 'control supply L2', 'control.N': 'control supply N', 'supply24.plus': '24 V supply, plus',
   'supply24.minus': '24 V supply, minus', 'supply24.line': '24 V supply, input', 'supply24.neutral': '24 V supply, input', 'controller.plus': 'controller 24 V', 'controller.minus': 'controller 0 V',
   'brake.coil': 'brake contactor, coil', 'brake.coil.return': 'brake contactor, return', 'brake.line': 'brake, line', brake: 'brake', 'brake.return': 'brake, return', 'handshake.return': 'run contact, return', 'supply24.L1': '24 V supply, input L1', 'supply24.L2': '24 V supply, input L2', 'supply24.N': '24 V supply, input N', handshake: 'run contact to the controller',
-  horn: 'start warning horn', 'horn.return': 'horn, return', permit: 'run permitted', inhibit: 'output enable', 'feed.brake': 'feed to the brake relay', 'feed.handshake': 'feed to the run contact', feed: 'feed of the contacts',
+  'lock.call': 'time of the guard lock', 'lock.call.return': 'time of the guard lock, return', 'lock.guard': 'guard lock', 'lock.guard.return': 'guard lock, return', 'thermistor.1': 'sensors of the windings', 'thermistor.2': 'sensors of the windings, return', horn: 'start warning horn', 'horn.return': 'horn, return', permit: 'run permitted', inhibit: 'output enable', 'feed.brake': 'feed to the brake relay', 'feed.handshake': 'feed to the run contact', feed: 'feed of the contacts',
 }; // prettier-ignore
 
 const kinds: readonly (readonly [RegExp, (of: string) => string])[] = [

@@ -31,6 +31,8 @@ export const guardNotLocked: HazardRule = {
   look(c, find) {
     const id = 'interlock.guard';
     const run = c.arrangement.interlocks.includes(id) ? c.trials.tried(id) : undefined;
+    // What a lock is for is a requirement of its own.
+    if (c.arrangement.lock) return [];
     if (!run?.runs('start') || run.runs('opens') || !isKnown(run)) return [];
     const time = restsAfter(run);
     if (time !== undefined && time <= REACHED_S) return [];

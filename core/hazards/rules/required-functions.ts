@@ -20,6 +20,8 @@ export const requirementArgs = (c: HazardContext, r: Requirement): Finding['args
   start: tagOfOperation(c, c.arrangement.starts.forward),
   restarts: r.must.kind === 'restarts',
   condition: /^(?:interlock|end)\./u.test(r.operation ?? '') || r.operation === 'foot',
+  ...(c.arrangement.lock ? { lock: tagOf(c, c.arrangement.lock.device) } : {}),
+  hot: r.operation === 'thermistor',
   level: /^stop\.1\.(?:stops|inTime)$/u.test(r.id) && c.arrangement.stops.length === 0,
   jog: Object.keys(c.arrangement.jogs).length > 0,
   selector: c.arrangement.direction ? tagOfOperation(c, c.arrangement.direction) : '',

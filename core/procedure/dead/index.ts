@@ -4,6 +4,8 @@ import { contactsOf } from '../../parts/index.js';
 import { linkLines } from '../../plan/index.js';
 import { phrase, state, stepContext, tagOf, type StepContext } from '../context.js';
 import { marked } from '../marks.js';
+import { round, type Draft } from './draft.js';
+import { powerSection } from './power-section.js';
 import { DeadPanel, loopsOf, protectiveOf, unseenOf, type Loop } from './loops.js';
 
 /** Below this a DC link is discharged, V (IEC 61800-5-1). */
@@ -13,7 +15,6 @@ const limits = { peShare: 1.1, peOhm: 0.05, loopShare: 1.1, loopOhm: 0.3, dialSh
 /** Insulation of machine wiring with 500 V: at least 1 MΩ; motors by modern practice at least 5 MΩ. */
 const INSULATION = { least: 1, good: 5, most: 100_000 } as const;
 
-const round = (x: number, digits = 2): number => Math.round(x * 10 ** digits) / 10 ** digits;
 const atMost = (ohm: number, hi: number): Expectation => ({
   kind: 'range',
   lo: 0,
@@ -21,11 +22,6 @@ const atMost = (ohm: number, hi: number): Expectation => ({
   nominal: round(ohm, 3),
   unit: 'Ω',
 });
-
-type Draft = Pick<ProcedureStep, 'key' | 'do' | 'must' | 'act'> &
-  Partial<Pick<ProcedureStep, 'instrument' | 'cautions' | 'hold' | 'from'>> & {
-    readonly expect: Expectation;
-  };
 
 /** Every source off, locked and proved dead; the link discharged. */
 function isolate(c: StepContext): Draft[] {
@@ -269,6 +265,7 @@ function makeDead(job: Job, profile: Profile): Dead {
     ...protective(c),
     ...loops(c, found),
     ...dial(c, panel),
+    ...powerSection(c),
     ...close(c, panel),
   ];
   const steps = [...first, ...rest].map(({ cautions = [], from, ...draft }, i): ProcedureStep => ({

@@ -12,6 +12,7 @@ import {
 } from '../context.js';
 import type { Sequence } from '../sequence/sequence.js';
 import type { LiveTests } from '../sequence/tests.js';
+import { motorSideTest, thermistorTest } from './power-section.js';
 import { askInput, branch, INPUT_MS, openers } from './inputs.js';
 
 /** How long a contactor and a display that goes dark are waited for, ms. */
@@ -77,7 +78,10 @@ export function contactTests(t: LiveTests): void {
     s.hold([]);
     t.end();
   }
+  // Where nothing is required of it, a loop that only trips is looked at before the power branch is closed.
+  if (!c.section && !c.required.has('thermistor.blocks')) thermistorTest(t, 'contacts');
   if (s.branchOff) branch(t, false);
+  if (!c.section) motorSideTest(t);
   const last = t.steps.at(-1);
   if (last && t.steps.length > before) last.hold = true;
 }

@@ -9,7 +9,7 @@ import { inputTests } from './inputs.js';
 import { motionTests } from './motions.js';
 import { powerReturnTests } from './power-return.js';
 import { powerTests } from './power.js';
-import { cutWhileStoppingTest, motorSideTest, thermistorTest } from './power-section.js';
+import { cutWhileStoppingTest, guardLockTest } from './power-section.js';
 import { keypadBump, sectionJob } from './section.js';
 import { speedTests } from './speed.js';
 import { stopTests } from './stops.js';
@@ -21,13 +21,12 @@ const parts = [
   powerTests,
   inputTests,
   contactTests,
-  motorSideTest,
-  thermistorTest,
   bumpTests,
   stopTests,
   motionTests,
   cutWhileStoppingTest,
   speedTests,
+  guardLockTest,
   topTests,
   tellTests,
   powerReturnTests,

@@ -1,6 +1,7 @@
-import { firstOfKind, presentTerminals, showsWords } from '../../catalogue/index.js';
+import { firstOfKind, presentTerminals, sensorLink, showsWords } from '../../catalogue/index.js';
+import type { Act } from '../../job/index.js';
 import { marked } from '../marks.js';
-import { operationOf, phrase, range, state, tagOf } from '../context.js';
+import { between, operationOf, phrase, range, state, tagOf } from '../context.js';
 import { DARK_MS, READY_AGAIN_MS, type Sequence } from '../sequence/sequence.js';
 import type { LiveTests } from '../sequence/tests.js';
 import { tolerances } from '../tolerances.js';
@@ -8,6 +9,10 @@ import { behindStart, BUMP_SHARE, startArgs } from './bump.js';
 
 /** Alternating supplies are measured without their load, which lifts an unloaded transformer. */
 const UNLOADED_SHARE = 0.15;
+/** What a timer may be late by, as a share, and what a hand at the stopwatch may miss, s. */
+const TIMER_SHARE = 0.05;
+const TIMER_S = 0.5;
+
 /** Voltage of the control supply at the device itself, within the window its maker gives. */
 export function controlVolts(t: LiveTests): void {
   const { c, s } = t;
@@ -62,6 +67,7 @@ export function motorSideTest(t: LiveTests): void {
         instrument: 'voltmeter',
         cautions: ['liveWork', 'category', 'notIsolated'],
         expect: state('dead'),
+        from: { kind: 'standard', name: 'IEC 60947-4-1, a contactor that is open' },
       },
       ['motor'],
     );
@@ -69,68 +75,136 @@ export function motorSideTest(t: LiveTests): void {
   t.end();
 }
 
-/** Position of the link in place of a thermistor in which nothing joins the two terminals. */
-function openedLink({ c }: LiveTests): { link: string; name: string; open: string } | undefined {
-  const ends = presentTerminals(c.profile).filter(
-    (id) => c.profile.terminals[id].kind === 'thermistor',
-  );
-  for (const [link, { name, positions }] of Object.entries(c.profile.links)) {
-    const stands = c.trials.panel.links[link];
-    const joined = positions[stands]?.joins.some((pair) => ends.every((end) => pair.includes(end)));
-    const open = Object.keys(positions).find((p) => positions[p].joins.length === 0);
-    if (joined && open !== undefined) return { link, name, open };
-  }
-  return undefined;
+/** What is lifted to open the loop of the windings' sensors, and landed again. */
+interface Opened {
+  readonly args: Readonly<Record<string, string>>;
+  readonly opens: Act;
+  readonly closes: Act;
 }
 
-/** The link of the thermistor taken out with everything dead: the device trips, and nothing else does. */
-export function thermistorTest(t: LiveTests): void {
+/** The wire of the sensors, or the link that stands in their place. */
+function loopOf({ c }: LiveTests): Opened | undefined {
+  const { device } = c;
+  const at = `${device.id}:${firstOfKind(c.profile, 'thermistor') ?? ''}`;
+  const wires = Object.entries(c.job.adopted?.wires ?? {});
+  const found = wires.find(([, w]) => w.from === at || w.to === at);
+  if (found) {
+    const [wire, { number }] = found;
+    return {
+      args: { wire: number, landing: marked(c, at) },
+      opens: { do: 'breakWire', atMs: 0, wire },
+      closes: { do: 'mendWire', atMs: 0, wire },
+    };
+  }
+  const link = sensorLink(c.profile);
+  if (!link || c.trials.panel.links[link.link] !== link.joined) return undefined;
+  const put = (position: string): Act => ({ do: 'link', atMs: 0, link: link.link, position });
+  return {
+    args: { name: c.profile.links[link.link].name },
+    opens: put(link.open),
+    closes: put(link.joined),
+  };
+}
+
+/** The loop of the sensors opened with everything dead: the device trips, refuses a start, and nothing else does. */
+export function thermistorTest(t: LiveTests, section: 'contacts' | 'stops'): void {
   const { c } = t;
-  const found = openedLink(t);
-  if (!found || !t.s.has('amps')) return;
-  const s = t.begin('thermistor', 'contacts');
-  const { link, name, open } = found;
-  const stands = c.trials.panel.links[link];
-  const put = (position: string): Sequence =>
-    s
-      .supply(false, DARK_MS)
-      .work([{ do: 'link', atMs: 0, link, position }], 500)
-      .supply(true, READY_AGAIN_MS)
-      .powerOn();
+  const loop = loopOf(t);
+  if (!loop || !t.s.has('amps')) return;
+  const s = t.begin('thermistor', section, BUMP_SHARE);
+  const put = (act: Act): Sequence =>
+    s.supply(false, DARK_MS).work([act], 500).supply(true, READY_AGAIN_MS).powerOn();
   const trips = s.attempt(() => {
-    put(open);
+    put(loop.opens);
     return s.fault === 'thermistor';
   });
   if (trips) {
-    put(open);
-    const args = { device: tagOf(c, c.device.id), name };
+    const args = { device: tagOf(c, c.device.id), ...startArgs(c), ...loop.args };
     const words = showsWords(c.profile) ? '' : '.lights';
-    t.ask(
-      {
-        key: 'thermistor.trips',
-        do: phrase('thermistor.opens', args),
-        must: phrase(`state${words}`, { state: 'faulted' }),
-        expect: state('faulted'),
-        reads: 'state',
-        sees: { kind: 'state' },
-        cautions: ['proveDead'],
-      },
-      ['supply'],
-    );
-    put(stands);
-    t.ask(
-      {
-        key: 'thermistor.back',
-        do: phrase('thermistor.closes', args),
-        must: phrase(`state${words}`, { state: s.state }),
-        expect: state(s.state),
-        reads: 'state',
-        sees: { kind: 'state' },
-        cautions: ['proveDead'],
-      },
-      ['supply'],
-    );
+    const seen = (key: string, code: string): void =>
+      t.ask(
+        {
+          key: `thermistor.${key}`,
+          do: phrase(`thermistor.${code}`, args),
+          must: phrase(`state${words}`, { state: s.state }),
+          expect: state(s.state),
+          reads: 'state',
+          sees: { kind: 'state' },
+          cautions: ['proveDead'],
+        },
+        ['supply', 'motor'],
+      );
+    put(loop.opens);
+    seen('trips', 'opens');
+    if (c.required.has('thermistor.blocks')) {
+      s.start();
+      t.ask(
+        {
+          key: 'thermistor.blocks',
+          do: phrase('thermistor.blocks', args),
+          must: phrase('condition.blocks.must'),
+          expect: state('staysStopped'),
+          requirement: 'thermistor.blocks',
+          seen: Math.abs(s.hz) > 0 ? 'startsByItself' : 'staysStopped',
+          sees: { kind: 'starts' },
+        },
+        ['motor', ...behindStart(c)],
+      );
+      s.stop();
+    }
+    put(loop.closes);
+    seen('back', 'closes');
   }
+  t.end();
+}
+
+/** Stopped from full speed: how long the guard stays locked, with the shaft at rest before it lets go. */
+export function guardLockTest(t: LiveTests): void {
+  const { c } = t;
+  const { lock } = c.arrangement;
+  const guard = operationOf(c, 'interlock.guard');
+  if (!lock || !guard || !t.s.directions.includes('forward')) return;
+  const s = t.begin('guard.lock', 'speed', 1);
+  s.start();
+  const args = {
+    ...startArgs(c),
+    guard: tagOf(c, guard.device),
+    lock: tagOf(c, lock.device),
+    s: lock.ms / 1000,
+    ...s.speed.args,
+  };
+  const restsOn = [guard, ...behindStart(c)];
+  const on = (): boolean => s.at(`${lock.device}.on`) === 1;
+  t.ask(
+    {
+      key: 'guard.locked',
+      do: phrase('guard.locked', args),
+      must: phrase('guard.locked.must', args),
+      expect: state('locked'),
+      requirement: 'guard.locked',
+      seen: on() ? 'opens' : 'locked',
+    },
+    restsOn,
+  );
+  const fromMs = s.nowMs;
+  s.stop('forward', lock.ms + 2000);
+  const freed = s.after(`${lock.device}.on`, 1, fromMs);
+  t.ask(
+    {
+      key: 'guard.frees',
+      do: phrase('guard.frees', args),
+      must: phrase('guard.frees.must', { ...args, rest: s.shaft.turns === 'rest' }),
+      instrument: 'stopwatch',
+      expect: between(
+        freed === undefined ? 0 : (freed - fromMs) / 1000 - TIMER_S,
+        freed === undefined ? 0 : (freed - fromMs) / 1000,
+        freed === undefined ? 0 : ((freed - fromMs) / 1000) * (1 + TIMER_SHARE) + TIMER_S,
+        's',
+      ),
+      ...(freed === undefined ? {} : { requirement: 'guard.frees' }),
+    },
+    restsOn,
+  );
   t.end();
 }
 

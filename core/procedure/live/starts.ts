@@ -10,6 +10,8 @@ type Args = Parameters<typeof phrase>[1];
 /** A current limit holds within this; a peak that nothing limits by this below and above (IEC 60034-1: locked current +20 %). */
 const LIMITED_SHARE = 0.1;
 const FREE_SHARE = { below: 0.2, above: 0.25 } as const;
+/** From this share of the limit on a peak is held by it. */
+const AT_LIMIT = 0.99;
 /** What the current may jump by when the bypass closes, in rated current. */
 const BYPASS_STEP = 0.5;
 /** Shorter than this nobody can time by hand, s. */
@@ -32,7 +34,7 @@ export function startTests(t: LiveTests): void {
   const restsOn: RestsOn = [...behindStart(c), 'motor'];
   if (begun) {
     const peak = s.most('device.amps', fromMs);
-    const limited = facts.limitA !== null && peak <= facts.limitA * 1.001;
+    const limited = facts.limitA !== null && peak >= AT_LIMIT * facts.limitA;
     const low = peak * (1 - (limited ? LIMITED_SHARE : FREE_SHARE.below));
     const high = peak * (1 + (limited ? LIMITED_SHARE : FREE_SHARE.above));
     t.ask(

@@ -6,7 +6,7 @@ import type { LiveTests, RestsOn } from '../sequence/tests.js';
 import { resetHeld } from './motions.js';
 import { endTests } from './starts.js';
 import { channelTests } from './channels.js';
-import { powerSectionTests } from './power-section.js';
+import { powerSectionTests, thermistorTest } from './power-section.js';
 import { behindStart, BUMP_SHARE, startArgs, turning } from './bump.js';
 
 /** Whether the motor was started by what was just done. */
@@ -110,6 +110,7 @@ function openedUnderWay(t: LiveTests, id: OperationId): void {
   const args = {
     ...startArgs(c),
     device: tagOf(c, worked.device),
+    ...(id === 'interlock.guard' && a.lock ? { lock: tagOf(c, a.lock.device) } : {}),
     power: estop && a.power ? tagsOf(c, [a.power.on]).join('') : '',
     ...s.speed.args,
   };
@@ -166,6 +167,7 @@ export function stopTests(t: LiveTests): void {
   if (c.arrangement.estop) openedUnderWay(t, c.arrangement.estop);
   channelTests(t);
   powerSectionTests(t);
+  if (c.required.has('thermistor.blocks')) thermistorTest(t, 'stops');
   const last = t.steps.at(-1);
   if (last && t.steps.length > before) last.hold = true;
 }

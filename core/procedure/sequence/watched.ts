@@ -89,6 +89,14 @@ export class Watched {
     return voltsAt(this.trace, plus, minus, this.nowMs * 1000);
   }
 
+  /** First moment since then, ms, at which a signal stands at a level; undefined where it never does. */
+  after(signal: string, level: number, fromMs: number): number | undefined {
+    const i = this.trace.signals.findIndex((s) => s.id === signal);
+    const { t, y } = this.trace.segments[i];
+    const at = t.find((us, k) => us >= fromMs * 1000 && y[k] === level);
+    return at === undefined ? undefined : at / 1000;
+  }
+
   /** Whether the shaft or the output moved at any moment since then, ms. */
   movedSince(fromMs: number): boolean {
     return ['shaft.hz', 'device.hz'].some((id) => this.most(id, fromMs) > STANDSTILL_HZ);

@@ -169,6 +169,11 @@ export class HandoverStage {
     ];
     if (kind === 'wire')
       return `Wire ${this.job().adopted?.wires[id]?.number ?? this.job().adopted?.retired[id]?.number ?? id}`;
+    if (kind === 'setting') {
+      const [which, code] = [id.split('.')[0], id.split('.').slice(1).join('.')];
+      const when = which === 'asFound' ? 'as found' : 'as left';
+      return code ? `${code}, ${when}` : `Settings, ${when}`;
+    }
     if (kind === 'plate') return `Plate, ${id}`;
     return subject === 'arrival' ? 'On arrival' : subject;
   }

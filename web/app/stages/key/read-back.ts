@@ -1,6 +1,7 @@
 import { Component, computed, inject, input, output, signal } from '@angular/core';
 import type { Value } from '@tactron/core/catalogue';
 import type { SaidRow } from '../../compute/compute.types';
+import { AttachmentRow } from '../../attachments/attachment-row';
 import { OpenJob } from '../../job-state/open-job';
 
 /** A row of the read-back: what is known of it, and whether somebody has read it. */
@@ -20,6 +21,7 @@ interface Line {
  */
 @Component({
   selector: 'tac-read-back',
+  imports: [AttachmentRow],
   templateUrl: './read-back.html',
   styleUrl: './read-back.scss',
 })
@@ -30,6 +32,14 @@ export class ReadBack {
   private readonly drafts = signal<Readonly<Record<string, Readonly<Record<string, Value>>>>>({});
   private readonly draft = computed(() => this.drafts()[this.which()] ?? {});
   protected readonly problem = signal<string | null>(null);
+
+  /** Set by dials and switches: each is looked at, and has its own picture. */
+  protected readonly byEye = computed(
+    () => this.open.profile()?.keypad.style === 'dialsAndSwitches',
+  );
+  /** What a picture of a line, or of all of them, is taken for. */
+  protected readonly subject = (code?: string): string =>
+    `setting.${this.which()}${code === undefined ? '' : `.${code}`}`;
 
   private readonly all = computed(() =>
     (this.open.derived()?.rows ?? []).map((row): Line => {

@@ -111,6 +111,11 @@ export class StartPanel {
     return this.preferences.value(value, unit, digits);
   }
 
+  private between(low: number, high: number, unit: string): string {
+    const [a, b] = [this.show(low, unit), this.show(high, unit)];
+    return a === b ? a : `${this.preferences.value(low, '', 3)} – ${b}`;
+  }
+
   /** What comes of it, in a sentence. */
   protected readonly says = computed(() => {
     const v = this.view();
@@ -161,13 +166,25 @@ export class StartPanel {
       ...row('Current limit', planned.limitPct, '%', r.limitPct),
       ...row('Ramp up', planned.rampS, 's', r.rampS),
       ...row('Overload class', planned.tripClass, '', r.tripClass),
-      ...(r.leastPct === undefined
+      ...(v.leastPct === undefined
         ? []
         : [
             {
               name: 'Smallest limit that starts',
-              planned: this.show(r.leastPct, '%'),
-              recommended: 'this load, this class, from cold',
+              planned: this.between(...v.leastPct, '%'),
+              recommended:
+                v.leastPct[0] === v.leastPct[1]
+                  ? 'this load, this class, from cold'
+                  : 'from the plate alone: a data sheet’s curve narrows it',
+            },
+          ]),
+      ...(v.facts.startS === null || v.band.toS === null
+        ? []
+        : [
+            {
+              name: 'Start takes',
+              planned: this.between(v.band.fromS, v.band.toS, 's'),
+              recommended: 'load a fifth less or more, motor within its tolerance',
             },
           ]),
       {

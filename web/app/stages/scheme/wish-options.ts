@@ -105,6 +105,7 @@ export const wishOptions = {
     option('stop', 'stops'),
     option('withBrake', 'stops, with a brake on it'),
   ],
+  windingSensors: [option('none', 'none: the link stays in'), option('sensor', 'at the device')],
   sides: [
     option('none', 'none'),
     option('stays', 'stays on'),
@@ -227,6 +228,8 @@ export const starterGroups: typeof arrangementGroups = [
       option('estopContactor', 'emergency stop on contactor and control feed'),
       option('estopContactorButtons', 'the same, contactor with buttons of its own'),
       option('guarded', 'guard contact in the stop'),
+      option('guardLocked', 'guard locked until standstill'),
+      option('windingSensors', 'sensors in the windings'),
       option('lampsContactor', 'lamps: running, contactor closed'),
     ],
   },

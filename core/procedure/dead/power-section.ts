@@ -1,0 +1,142 @@
+import { presentTerminals, sensorLink, type Terminal } from '../../catalogue/index.js';
+import { areaOf, copperOhm, plateNumbers } from '../../line/index.js';
+import { MAIN_POLES } from '../../parts/index.js';
+import { between, phrase, state, tagOf, type StepContext } from '../context.js';
+import { marked } from '../marks.js';
+import { round, type Draft } from './draft.js';
+
+/** A pole of thyristors that blocks shows more than this, Ω (makers give 10 kΩ and more). */
+const BLOCKS_OHM = 10_000;
+/** What a closed main contact may show, Ω. */
+const CLOSED_OHM = 0.1;
+/** A link with its two terminals, Ω. */
+const LINK_OHM = 0.5;
+/** Three sensors in series while cold, Ω (IEC 60947-8, mark A: 20 to 250 Ω each). */
+const SENSORS_OHM = { least: 60, most: 750, usual: 200 } as const;
+/** How far windings may lie from what their plate lets expect, and from each other. */
+const WINDING = { share: 0.4, unbalancePct: 3 } as const;
+
+const terminals = ({ profile }: StepContext, kind: Terminal['kind']): string[] =>
+  presentTerminals(profile).filter((id) => profile.terminals[id].kind === kind);
+
+/**
+ * Resistance between two motor terminals of a cold motor: of its losses a share s falls on the stator at rated current,
+ * 3·I²·R/2 per pair, at a temperature at which copper has 1.29 times its resistance at 20 °C.
+ *
+ * @param watts losses at rated power
+ * @param powerKw rated power: small motors lose more of it in the stator
+ * @example windingOhm(2362, 37, 66.8) // 0.109
+ */
+export function windingOhm(watts: number, powerKw: number, amps: number): number {
+  const share = powerKw <= 4 ? 0.5 : 0.4;
+  return (2 * share * watts) / (3 * amps ** 2 * 1.29);
+}
+
+/** Every pole of a device that only lowers the voltage blocks while nothing fires it. */
+function poles(c: StepContext): Draft[] {
+  const [lines, motor] = [terminals(c, 'mains'), terminals(c, 'motor')];
+  const pairs = motor.map((id, i) => `${lines[i]}–${id}`);
+  return [
+    {
+      key: 'dead.poles',
+      act: 'dead.power',
+      do: phrase('dead.poles', { device: tagOf(c, c.device.id), at: pairs.join(', ') }),
+      must: phrase('dead.poles.must', { ohm: BLOCKS_OHM }),
+      expect: state('openLoop'),
+      instrument: 'ohmmeter',
+      from: { kind: 'standard', name: 'thyristors that block; bypass open' },
+    },
+  ];
+}
+
+/** The windings with their cable, pair by pair, at the terminals of the device. */
+function windings(c: StepContext): Draft[] {
+  const { powerKw, efficiency, rated } = plateNumbers(c.job.plate, c.profile);
+  if (!powerKw || !efficiency || !rated?.amps) return [];
+  const motor = terminals(c, 'motor').map((id) => `${c.device.id}:${id}`);
+  const core = Object.values(c.job.adopted?.wires ?? {}).find(
+    (w) => w.class === 'motor' && motor.some((end) => w.from === end || w.to === end),
+  );
+  const cable = core ? 2 * copperOhm(core.lengthM, areaOf(core.size)) : 0;
+  const ohm =
+    windingOhm((1000 * powerKw) / efficiency - 1000 * powerKw, powerKw, rated.amps) + cable;
+  const fields = motor.map((end, i) => {
+    const [a, b] = [end, motor[(i + 1) % motor.length]].map((x) => x.slice(x.indexOf(':') + 1));
+    return `${a}–${b}`;
+  });
+  return [
+    {
+      key: 'dead.windings',
+      act: 'dead.power',
+      do: phrase('dead.windings', {
+        at: fields.join(', '),
+        device: tagOf(c, c.device.id),
+        motor: tagOf(c, c.installation.shaft.id),
+        fourWire: ohm < 1,
+      }),
+      must: phrase('dead.windings.must', { ohm: round(ohm, 3), cable: round(cable, 3) }),
+      expect: between(ohm * (1 - WINDING.share), ohm, ohm * (1 + WINDING.share), 'Ω'),
+      instrument: 'low-ohm meter',
+      fields,
+      unbalancePct: WINDING.unbalancePct,
+      from: { kind: 'formula', name: 'stator share of the losses of the plate, and two cores' },
+    },
+  ];
+}
+
+/** A contactor in the supply of the device: open without its coil, through when it is pressed in by hand. */
+function contactor(c: StepContext): Draft[] {
+  const id = c.arrangement.contactor;
+  if (!id || !c.job.adopted?.devices[id]) return [];
+  const at = MAIN_POLES.map((pole) => `${pole}–${Number(pole) + 1}`);
+  const args = { device: tagOf(c, id), at: at.join(', ') };
+  const common = { act: 'dead.power', instrument: 'ohmmeter' } as const;
+  return [
+    {
+      ...common,
+      key: 'dead.contactor.rest',
+      do: phrase('dead.contactor.rest', args),
+      must: phrase('dead.open'),
+      expect: state('openLoop'),
+    },
+    {
+      ...common,
+      key: 'dead.contactor.pressed',
+      do: phrase('dead.contactor.pressed', args),
+      must: phrase('dead.contactor.must', { ohm: CLOSED_OHM }),
+      expect: between(0, 0, CLOSED_OHM, 'Ω'),
+      fields: at,
+    },
+  ];
+}
+
+/** The loop of the sensors in the windings: its link, or sensors that are cold. */
+function sensors(c: StepContext): Draft[] {
+  const [a, b] = terminals(c, 'thermistor').map((id) => marked(c, `${c.device.id}:${id}`));
+  const link = sensorLink(c.profile);
+  if (!a || !b) return [];
+  const linked = link !== undefined && c.trials.panel.links[link.link] === link.joined;
+  const args = { a, b };
+  const { least, most, usual } = SENSORS_OHM;
+  return [
+    {
+      key: 'dead.sensors',
+      act: 'dead.power',
+      do: phrase(linked ? 'dead.link.sensors' : 'dead.sensors', args),
+      must: phrase(linked ? 'dead.link.sensors.must' : 'dead.sensors.must', {
+        ohm: LINK_OHM,
+        least,
+        most,
+      }),
+      expect: linked ? between(0, 0, LINK_OHM, 'Ω') : between(least, usual, most, 'Ω'),
+      instrument: 'ohmmeter',
+      from: { kind: 'standard', name: linked ? 'a link and two terminals' : 'IEC 60947-8, mark A' },
+    },
+  ];
+}
+
+/** Dead readings of the power section: contactor; poles, windings and sensors of a device that feeds its motor with the supply. */
+export const powerSection = (c: StepContext): Draft[] => [
+  ...contactor(c),
+  ...(c.device.facts.startHeatPct > 0 ? [...poles(c), ...windings(c), ...sensors(c)] : []),
+];
