@@ -38,7 +38,7 @@ export function starterRows(times: (runs: number, act: () => void) => number[]):
       10,
     ),
     row('smallest limit and what else is recommended', median(times(12, another)), 300),
-    ...questionsFor(job.scheme, false).map((q) =>
+    ...questionsFor(job.scheme, false, true).map((q) =>
       row(
         `  cards of a soft starter: ${q.id}`,
         median(times(3, () => compareSchools(structuredClone(job), profile, q))),

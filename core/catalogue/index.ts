@@ -37,6 +37,7 @@ export {
   hasControlSupply,
   hasKeys,
   insideFailures,
+  rampsTorque,
   sensorLink,
   showsWords,
   isInput,

@@ -200,6 +200,13 @@ export function insideFailures(
   return none ? ['poleShorted', 'poleDead'] : ['poleShorted', 'poleDead', 'bypassWelded'];
 }
 
+/** It can raise the torque of its motor evenly instead of the voltage. */
+export const rampsTorque = ({ roles }: Profile): boolean => {
+  const role = roles['rampKind'];
+  if (typeof role !== 'object' || !('setting' in role)) return false;
+  return Object.values((role.values ?? {}) as Record<string, Value>).includes('torque');
+};
+
 /** Link that stands in place of a thermistor, with its position that joins the two terminals and the one that leaves them. */
 export function sensorLink(
   profile: Profile,

@@ -11,7 +11,7 @@ import { withSchool, type Question, type School } from './questions.js';
 /** A line of a strip: breakpoints in milliseconds and value, straight between them. */
 export interface StripLine {
   readonly id: string;
-  readonly kind: 'supply' | 'control' | 'output' | 'current';
+  readonly kind: 'supply' | 'control' | 'output' | 'current' | 'torque';
   readonly tag: string;
   /** Highest value of the lane. */
   readonly top: number;
@@ -132,13 +132,14 @@ function linesOf({ trace, trial, installation }: Run, job: Job, a: Arrangement):
       return line(`${id}.position`, 'control', tag(id), top);
     }),
     line('device.hz', 'output', '', installation.device.facts.maxHz),
-    ...currentLine(trace, (top) => line('device.amps', 'current', '', top)),
+    ...ofMotor(trace, 'device.amps', (top) => line('device.amps', 'current', '', top)),
+    ...ofMotor(trace, 'device.torqueNm', (top) => line('device.torqueNm', 'torque', '', top)),
   ];
 }
 
-/** The current of the motor, where the device shows it. */
-function currentLine(trace: Trace, made: (top: number) => StripLine): StripLine[] {
-  const i = trace.signals.findIndex((s) => s.id === 'device.amps');
+/** A quantity of the motor, where the device knows it. */
+function ofMotor(trace: Trace, id: string, made: (top: number) => StripLine): StripLine[] {
+  const i = trace.signals.findIndex((s) => s.id === id);
   return i < 0 ? [] : [made(Math.max(1, ...trace.segments[i].y))];
 }
 

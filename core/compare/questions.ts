@@ -33,9 +33,10 @@ export function withSchool(scheme: Scheme, patch: Partial<Scheme>): Scheme {
  * what the emergency stop acts on, how a direction is given.
  *
  * @param speeds the device changes the speed of its motor
+ * @param torque without speeds: it can raise the torque instead of the voltage
  */
-export function questionsFor(s: Scheme, speeds = true): Question[] {
-  if (!speeds) return starterQuestions(s);
+export function questionsFor(s: Scheme, speeds = true, torque = false): Question[] {
+  if (!speeds) return starterQuestions(s, torque);
   const both = s.direction === 'forwardReverse';
   const questions: Question[] = [];
   if (s.startStop !== 'keypad' && s.startStop !== 'controller') questions.push(startStop(s, both));

@@ -4,7 +4,7 @@ import type { Question, School } from './questions.js';
 const clear = { stationFeed: undefined, latchSupply: undefined, startBy: undefined } as const;
 
 /** Questions that are open for a device which feeds its motor at the frequency of the supply. */
-export function starterQuestions(s: Scheme): Question[] {
+export function starterQuestions(s: Scheme, torque: boolean): Question[] {
   const three: School = {
     id: 'threeWire',
     patch: { ...clear, startStop: 'threeWire', stationFeed: s.stationFeed ?? 'separate' },
@@ -29,6 +29,7 @@ export function starterQuestions(s: Scheme): Question[] {
       ? []
       : [{ id: 'startStop', schools: [three, relay, two] }]),
     school('lineContactor', 'byRelay', 'byButtons', 'none'),
+    ...(torque ? [school('startKind', 'voltage', 'torque')] : []),
     school('stopMode', 'coast', 'ramp'),
     ...(s.startStop === 'threeWire' ? [school('stationFeed', 'separate', 'chained')] : []),
     school('powerReturn', 'stayStopped', 'restart'),

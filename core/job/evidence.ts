@@ -117,6 +117,8 @@ export const stepSchema = v.strictObject({
   display: v.optional(shownSchema),
   /** What ends the act: everything let go, faults reset, the machine at rest. */
   then: v.optional(phraseSchema),
+  /** Starts at the voltage of the supply that its act takes; only with the first answer of an act. */
+  starts: v.optional(v.pipe(v.number(), v.integer(), v.minValue(1))),
   /** What comes after waits until this is passed. */
   hold: v.optional(v.boolean()),
   /** Places that are each read: the phases of a supply, the leads of a motor. */

@@ -107,6 +107,7 @@ export const markNames: Readonly<Record<string, string>> = {
 export const schools: Readonly<Record<string, string>> = {
   'startStop': 'How it starts and stops', 'startStop.threeWire': 'Three-wire in the device', 'startStop.threeWireTwoStarts': 'Three-wire, a start each way', 'startStop.sealInRelay': 'Seal-in relay, two-wire run', 'startStop.twoWire': 'Two-wire',
   'lineContactor': 'What closes a contactor ahead', 'lineContactor.byRelay': 'A relay of the soft starter', 'lineContactor.byButtons': 'On and off buttons of its own', 'lineContactor.none': 'No contactor',
+  'startKind': 'What is ramped up', 'startKind.voltage': 'The voltage', 'startKind.torque': 'The torque',
   'stopMode': 'How it stops', 'stopMode.coast': 'Let go: it coasts', 'stopMode.ramp': 'Soft stop',
   'stationFeed': 'How the start contact is fed', 'stationFeed.separate': 'Start fed separately', 'stationFeed.chained': 'Start fed through stop',
   'latchSupply': 'What feeds the seal-in relay', 'latchSupply.drive24': 'The drive’s own 24 V', 'latchSupply.own24': 'A 24 V supply of its own',

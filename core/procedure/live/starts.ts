@@ -3,6 +3,7 @@ import { startBandOf, startOf } from '../../installation/index.js';
 import { between, phrase, state, stateTimes } from '../context.js';
 import type { LiveTests, RestsOn } from '../sequence/tests.js';
 import { tolerances } from '../tolerances.js';
+import { fedStates } from '../sequence/watched.js';
 import { behindStart, startArgs } from './bump.js';
 
 type Args = Parameters<typeof phrase>[1];
@@ -96,8 +97,6 @@ function askStep(t: LiveTests, motorA: number, args: Args, restsOn: RestsOn): vo
     restsOn,
   );
 }
-
-const fedStates: readonly string[] = ['kick', 'ramping', 'running'];
 
 /** A start given while the device still waits between two starts. */
 function again(t: LiveTests): void {

@@ -169,6 +169,9 @@ export class LiveTests {
     if (!last || last.act !== s.current.act) return;
     const then = restPhrase(this.c, rest);
     if (then) last.then = then;
+    const starts = s.feedings(s.current.beginsMs);
+    const first = this.made.find((step) => step.act === last.act);
+    if (starts > 0 && first) first.starts = starts;
     // What is let go may move the motor once more: it is said before, not found out.
     if (s.movedSince(from) && !last.cautions.includes('turns')) last.cautions.push('turns');
     if (stoodBefore && s.movedSince(from)) last.cautions.push('movesAtEnd');

@@ -3,10 +3,13 @@ import type { ShaftSeen } from '../../job/index.js';
 import type { DeviceView } from '../../motor/index.js';
 import type { Engine } from '../../rehearsal/index.js';
 import { signalAt, stateAt, voltsAt, type Trace } from '../../trace/index.js';
-import type { StepContext } from '../context.js';
+import { stateTimes, type StepContext } from '../context.js';
 
 /** Below this nothing turns that a person could see, Hz. */
 export const STANDSTILL_HZ = 0.05;
+
+/** States of a device that feeds its motor with the voltage of the supply while it starts and runs. */
+export const fedStates: readonly string[] = ['kick', 'ramping', 'running'];
 
 /** A simulated machine as a person at the panel sees it at the present moment, and what was seen since an earlier one. */
 export class Watched {
@@ -87,6 +90,14 @@ export class Watched {
 
   volts(plus: number, minus: number): { dc: number; ac: number } | null {
     return voltsAt(this.trace, plus, minus, this.nowMs * 1000);
+  }
+
+  /** How often the motor was fed from the supply since then, ms: what its image and its device count as starts. */
+  feedings(fromMs: number): number {
+    if (!this.has('amps')) return 0;
+    const states = stateTimes(this.trace, fromMs);
+    const fed = (at: number): boolean => fedStates.includes(states[at]?.state ?? '');
+    return states.filter((_, i) => fed(i) && !fed(i - 1)).length;
   }
 
   /** First moment since then, ms, at which a signal stands at a level; undefined where it never does. */

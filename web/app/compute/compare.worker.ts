@@ -1,5 +1,5 @@
 import { expose } from 'comlink';
-import { changesSpeed, type Profile } from '@tactron/core/catalogue';
+import { changesSpeed, rampsTorque, type Profile } from '@tactron/core/catalogue';
 import {
   compareSchools,
   questionsFor,
@@ -110,7 +110,7 @@ function said(card: Card, c: Comparison, scheme: Scheme): SaidCard {
 const worker = {
   /** Questions on which practitioners differ that these wishes leave to be decided. */
   questions(job: Job, profile: Profile): SaidQuestion[] {
-    return questionsFor(job.scheme, changesSpeed(profile)).map(({ id }) => ({
+    return questionsFor(job.scheme, changesSpeed(profile), rampsTorque(profile)).map(({ id }) => ({
       id,
       name: saySchool(id),
     }));
@@ -118,7 +118,9 @@ const worker = {
 
   /** The schools of one question, each planned, rehearsed and checked on this job. */
   compare(job: Job, profile: Profile, question: string): SaidComparison | null {
-    const found = questionsFor(job.scheme, changesSpeed(profile)).find((q) => q.id === question);
+    const found = questionsFor(job.scheme, changesSpeed(profile), rampsTorque(profile)).find(
+      (q) => q.id === question,
+    );
     if (!found) return null;
     const c = compareSchools(job, profile, found);
     return {

@@ -10,6 +10,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { exchangeLeads, readingTold, verdictOfStep, type Fault } from '@tactron/core/job';
+import { StartsLine } from './starts-line';
 import { AttachmentRow } from '../../attachments/attachment-row';
 import type { SaidCause } from '../../compute/causes.worker';
 import type { SaidStep } from '../../compute/compute.types';
@@ -44,7 +45,15 @@ function placeOf(f: Fault): { kind: 'wire' | 'device'; id: string } {
 /** One act of the live tests, or of the dead checks, at a time: what to do, what must come, what was seen, the verdict at once. */
 @Component({
   selector: 'tac-live-stage',
-  imports: [DestroysNotice, DialChart, AttachmentRow, LikelyCauses, ReadingEntry, ShowMe],
+  imports: [
+    DestroysNotice,
+    DialChart,
+    AttachmentRow,
+    LikelyCauses,
+    ReadingEntry,
+    ShowMe,
+    StartsLine,
+  ],
   templateUrl: './live-stage.html',
   styleUrl: './live-stage.scss',
 })

@@ -19,6 +19,7 @@ import {
   type Dimension,
 } from '@tactron/core/units';
 import type { SaidStep } from '../../compute/compute.types';
+import { Stopwatch } from '../../controls/stopwatch';
 import { Preferences } from '../../frame/preferences';
 
 /** One value that was read: where, what, in which unit, and as it was typed. */
@@ -38,6 +39,7 @@ export interface Entered {
 /** Fields for what a step asks to be read, or buttons for what can be seen; nothing is guessed towards the expected. */
 @Component({
   selector: 'tac-reading-entry',
+  imports: [Stopwatch],
   templateUrl: './reading-entry.html',
   styleUrl: './reading-entry.scss',
 })
@@ -65,6 +67,18 @@ export class ReadingEntry {
     const { expect } = this.step().step;
     return expect?.kind === 'range' ? expect.unit : '';
   });
+
+  /** A time that is taken by hand: the page has a watch for it. */
+  protected readonly timed = computed(() => this.unit() === 's' && this.places().length === 1);
+  /** Time that the device waits between two starts, as it is to be counted. */
+  protected readonly counted = computed(() => {
+    const { key, do: asked } = this.step().step;
+    const s = asked.args['s'];
+    return key === 'start.again' && typeof s === 'number' ? `it starts after ${s} s` : '';
+  });
+  protected took(s: number): string {
+    return formatNumber(s, 4, this.preferences.decimal());
+  }
 
   constructor() {
     let last = '';

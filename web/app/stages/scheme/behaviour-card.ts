@@ -7,7 +7,11 @@ const laneNames: Readonly<Record<string, string>> = {
   supply: 'Supply',
   output: 'Output',
   current: 'Current',
+  torque: 'Torque',
 };
+
+/** Lanes that show a quantity, not whether something is on. */
+const tallLanes: readonly string[] = ['output', 'current', 'torque'];
 
 /** One school as it behaves on this job: a strip, what it comes to, its hazards and its price. */
 @Component({
@@ -112,8 +116,9 @@ export class BehaviourCard {
   protected readonly lanes = computed(() => {
     const strip = this.card().strip;
     if (!strip) return [];
+    const fed = strip.lines.some((line) => line.kind === 'current');
     return strip.lines.map((line) => {
-      const tall = line.kind === 'output' || line.kind === 'current';
+      const tall = tallLanes.includes(line.kind);
       const height = tall ? 56 : 20;
       const low = tall && line.points.some(([, v]) => v < -0.01) ? -line.top : 0;
       return {
@@ -121,7 +126,8 @@ export class BehaviourCard {
         tall,
         height,
         zero: low < 0 ? height / 2 : null,
-        name: laneNames[line.kind] ?? line.tag,
+        // Fed at the frequency of the supply, what is shown as output is how fast the shaft turns.
+        name: line.kind === 'output' && fed ? 'Speed' : (laneNames[line.kind] ?? line.tag),
         path: stripPath(line, strip.marks, strip.endMs, WIDTH, height, low),
       };
     });
