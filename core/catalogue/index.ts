@@ -37,6 +37,7 @@ export {
   hasControlSupply,
   hasKeys,
   insideFailures,
+  goesInsideDelta,
   rampsTorque,
   sensorLink,
   showsWords,

@@ -1,5 +1,5 @@
 import type { Model, Profile, Terminal } from './profile.js';
-import { factoryValue, type SettingValues, type Value } from './roles.js';
+import { factoryValue, settingForRole, type SettingValues, type Value } from './roles.js';
 import { sortedEntries } from '../job/index.js';
 
 /** Terminals that are there: those of fixed rows, and of option rows whose option is fitted. */
@@ -201,11 +201,12 @@ export function insideFailures(
 }
 
 /** It can raise the torque of its motor evenly instead of the voltage. */
-export const rampsTorque = ({ roles }: Profile): boolean => {
-  const role = roles['rampKind'];
-  if (typeof role !== 'object' || !('setting' in role)) return false;
-  return Object.values((role.values ?? {}) as Record<string, Value>).includes('torque');
-};
+export const rampsTorque = (profile: Profile): boolean =>
+  settingForRole(profile, 'rampKind', 'torque') !== undefined;
+
+/** Its poles can lie in series with the windings of its motor. */
+export const goesInsideDelta = (profile: Profile): boolean =>
+  settingForRole(profile, 'connectionKind', 'insideDelta') !== undefined;
 
 /** Link that stands in place of a thermistor, with its position that joins the two terminals and the one that leaves them. */
 export function sensorLink(

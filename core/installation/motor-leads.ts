@@ -22,22 +22,41 @@ const asPlannedLeads: MotorLeads = { order: 1, missing: [] };
  * @example motorLeads(panel, profile, 'motor').order // −1 when V and W are exchanged
  */
 export function motorLeads(panel: Panel, profile: Profile, motor: string): MotorLeads {
-  if (!panel.devices[motor]) return asPlannedLeads;
+  const part = panel.devices[motor];
+  if (!part) return asPlannedLeads;
   const nets = netsOf(panel, polesOf(panel));
-  const outputs = phases.flatMap((phase) =>
-    Object.entries(profile.terminals).flatMap(([id, t]) =>
-      t.kind === 'motor' && t.phase === phase ? [`${panel.device}:${id}`] : [],
-    ),
-  );
+  const ends = (kind: 'motor' | 'mains', names: readonly string[]): string[] =>
+    names.flatMap((phase) =>
+      Object.entries(profile.terminals).flatMap(([id, t]) =>
+        t.kind === kind && t.phase === phase ? [`${panel.device}:${id}`] : [],
+      ),
+    );
+  const outputs = ends('motor', phases);
   if (outputs.length !== 3) return asPlannedLeads;
-  const reached = phases.map((phase) =>
-    outputs.flatMap((at, i) => (nets.joined(at, `${motor}:${phase}`) ? [i] : [])),
-  );
-  const missing = phases.filter((_, i) => reached[i].length !== 1);
+  const reach = (at: readonly string[], terminal: string): number[] =>
+    at.flatMap((end, i) => (nets.joined(end, `${motor}:${terminal}`) ? [i] : []));
+  const six = part.params['leads'] === 6;
+  const first = phases.map((phase) => (six ? `${phase}1` : phase));
+  const reached = first.map((terminal) => reach(outputs, terminal));
+  const missing = first.filter((_, i) => reached[i].length !== 1);
   const order = reached.map(([i]) => i);
+  if (six) missing.push(...unclosed(order, (t) => reach(ends('mains', ['L1', 'L2', 'L3']), t)));
   if (missing.length > 0 || new Set(order).size < 3) return { order: 0, missing };
   const even = (order[1] - order[0] + 3) % 3 === 1;
   return { order: even ? 1 : -1, missing: [] };
+}
+
+/**
+ * Second ends of windings that do not lie at the phase after that of their pole: the delta is not closed as its poles fire, and
+ * a winding whose both ends lie at one phase is a short through its pole.
+ */
+function unclosed(order: readonly number[], reach: (terminal: string) => number[]): string[] {
+  return phases
+    .map((phase) => `${phase}2`)
+    .filter((terminal, i) => {
+      const at = reach(terminal);
+      return at.length !== 1 || at[0] !== (order[i] + 1) % 3;
+    });
 }
 
 /** Poles of contactors and filters that motor leads land on: closed they are part of the way. */

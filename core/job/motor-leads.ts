@@ -21,6 +21,7 @@ const exchanged = ['V', 'W'] as const;
  */
 export function exchangeLeads(job: Job, motor: string): LeadExchange | undefined {
   const wires = Object.entries(job.adopted?.wires ?? {});
+  if (job.adopted?.devices[motor]?.params['leads'] === 6) return exchangeFeed(job);
   const landed = exchanged.map((phase) => {
     const at = `${motor}:${phase}`;
     const found = wires.find(([, w]) => w.class === 'motor' && (w.from === at || w.to === at));
@@ -34,5 +35,22 @@ export function exchangeLeads(job: Job, motor: string): LeadExchange | undefined
     wires: { [one.id]: { [one.end]: other.at }, [other.id]: { [other.end]: one.at } },
     leadsExchanged: job.plate.motor.leadsExchanged !== true,
     at: [landingParts(one.at).terminal, landingParts(other.at).terminal],
+  };
+}
+
+/**
+ * A motor whose windings lie in series with the poles is turned round ahead of all poles: two leads of one side exchanged would
+ * misconnect its delta.
+ */
+function exchangeFeed(job: Job): LeadExchange | undefined {
+  const wires = Object.entries(job.adopted?.wires ?? {});
+  const [one, other] = ['feed.L2', 'feed.L3'].map((name) =>
+    wires.find(([, w]) => w.function === name),
+  );
+  if (!one || !other) return undefined;
+  return {
+    wires: { [one[0]]: { to: other[1].to }, [other[0]]: { to: one[1].to } },
+    leadsExchanged: job.plate.motor.leadsExchanged !== true,
+    at: [landingParts(one[1].to).terminal, landingParts(other[1].to).terminal],
   };
 }

@@ -50,6 +50,8 @@ export const schemeSchema = v.strictObject({
   stopMode: v.optional(v.picklist(['ramp', 'coast'])),
   /** A soft starter: whether a line contactor lies ahead, and what closes it. */
   lineContactor: v.optional(v.picklist(['none', 'byRelay', 'byButtons'])),
+  /** A soft starter in the line, or each of its poles in series with a winding: six leads, no links at the motor. */
+  starterConnection: v.optional(v.picklist(['line', 'insideDelta'])),
   /** How a soft starter brings the voltage on; what is not said is recommended by the plates. */
   startKind: v.optional(v.picklist(['voltage', 'torque'])),
   beginPct: v.optional(percent(100)),

@@ -1,3 +1,4 @@
+export { SIX_LEADS, THREE_LEADS } from './kinds/motor.js';
 export { MAIN_POLES } from './coil-parts.js';
 export { behaviourOf } from './behaviour/index.js';
 export { type CoilState } from './behaviour/coil.js';

@@ -242,7 +242,7 @@ function conflict(code: string, wishes: readonly string[], what: string): NoPlan
 function wishConflict(job: Job, profile: Profile, arrangement: Arrangement): NoPlan | undefined {
   const [first] = arrangement.conflicts;
   if (first) return conflict(first.code, first.wishes, first.code);
-  for (const role of ['startMethod', 'referenceSource', 'ai1.mode'] as const) {
+  for (const role of ['startMethod', 'referenceSource', 'ai1.mode', 'connectionKind'] as const) {
     const meant = arrangement.meanings.find((m) => m.role === role);
     if (
       meant &&
@@ -346,7 +346,7 @@ function plannedDevices(job: Job, profile: Profile, arrangement: Arrangement): W
       kind: 'motor',
       role: motor,
       tag: Object.hasOwn(profile.terminals, 'M1') ? 'MA1' : 'M1',
-      params: {},
+      params: arrangement.insideDelta ? { leads: 6 } : {},
     },
   };
   for (const [id, { kind, tag, poles }] of Object.entries(lineParts(job, profile)))

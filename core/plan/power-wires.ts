@@ -9,7 +9,7 @@ import {
   REINFORCED_ABOVE_MA,
   type FeedAsked,
 } from '../line/index.js';
-import { isExposed, PROTECTIVE } from '../parts/index.js';
+import { isExposed, PROTECTIVE, THREE_LEADS } from '../parts/index.js';
 import { lineIds, type Arrangement } from '../scheme/index.js';
 import { toBase } from '../units/index.js';
 import { colourOf, peSize, powerSize } from './conductors.js';
@@ -54,8 +54,10 @@ export function powerWires(
   const { practice, plate } = job;
   const { supply, motor } = lineIds;
   const amps = Math.max(model.ratedA, plateNumbers(plate).rated?.amps ?? 0);
+  // A winding of a delta carries the current of the line over the root of three.
+  const leadA = arrangement.insideDelta ? amps / Math.sqrt(3) : amps;
   const feed = feedOf(job, profile, model);
-  const motorSize: Size = plate.cable.size ?? powerSize(practice, amps * CONTINUOUS[practice]);
+  const motorSize: Size = plate.cable.size ?? powerSize(practice, leadA * CONTINUOUS[practice]);
   const motorM = plate.cable.length ? toBase(plate.cable.length, 'length') : PANEL_M;
   const wire = (
     [from, to]: readonly [string, string],
@@ -83,7 +85,8 @@ export function powerWires(
   return [
     ...feeds,
     ...(pe ? [wire([`${supply}:PE`, pe], 'feed.PE', 'pe', { size: peSize(feed, leaks) })] : []),
-    ...['U', 'V', 'W'].flatMap((phase, line) => {
+    ...(arrangement.insideDelta ? deltaLeads({ at, wire }, motorSize, cable) : []),
+    ...(arrangement.insideDelta ? [] : THREE_LEADS).flatMap((phase, line) => {
       const from = at('motor', phase);
       const size = { size: motorSize, line };
       const more = { ...size, core: String(line + 1), ...cable };
@@ -108,6 +111,31 @@ export function powerWires(
       : []),
     ...bonds(job, profile, arrangement, wire, peSize(feed, leaks)),
   ];
+}
+
+/**
+ * The six leads of a motor whose windings lie in series with the poles: the first end of each behind its pole, the second at
+ * the next phase of the supply, so that the delta is closed over the terminals of the device.
+ */
+function deltaLeads(
+  { at, wire }: Omit<Laying, 'feed'>,
+  size: Size,
+  cable: { readonly cable: string; readonly lengthM: number },
+): RoutedWire[] {
+  const lines = ['L1', 'L2', 'L3'];
+  return THREE_LEADS.flatMap((phase, line) => {
+    const pole = at('motor', phase);
+    const next = at('mains', lines[(line + 1) % 3]);
+    if (!pole || !next) return [];
+    const lead = (from: string, end: 1 | 2, of: number): RoutedWire =>
+      wire([from, `${lineIds.motor}:${phase}${end}`], `motor.${phase}${end}`, 'motor', {
+        size,
+        line: of,
+        core: String(2 * line + end),
+        ...cable,
+      });
+    return [lead(pole, 1, line), lead(next, 2, (line + 1) % 3)];
+  });
 }
 
 interface Laying {

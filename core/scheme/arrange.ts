@@ -155,6 +155,10 @@ function windingSensors(sketch: Sketch, s: Scheme, terminals: boolean): void {
   sketch.mean('thermistor', true, 'thermistor');
 }
 
+/** Poles in series with the windings: only of a device that keeps the frequency of the supply. */
+const insideDelta = (s: Scheme, speeds: boolean): Pick<Arrangement, 'insideDelta'> =>
+  !speeds && s.starterConnection === 'insideDelta' ? { insideDelta: true } : {};
+
 /** The wishes, with the highest frequency that nobody answered taken from the plate of the motor. */
 function withPlateHz({ scheme, plate }: Pick<Job, 'scheme' | 'plate'>): Scheme {
   const { hz } = plate.motor;
@@ -204,12 +208,12 @@ export function arrange(
     : { dial: undefined, presets: [] };
   statusDevices(sketch, supplies, s, stopPotential(sketch, s, made));
   besideLoads(sketch, supplies, s);
-  const lock = guardLock(sketch, supplies, s);
+  const more = {
+    ...guardLock(sketch, supplies, s),
+    ...insideDelta(s, speeds),
+  };
   if (speeds) wishMeanings(sketch, s, made.startMethod);
   else starterMeanings(sketch, s, made.startMethod, { both, enables: facts?.enables === true });
-  const ownBreakers = sketch.devices.flatMap(({ id, kind }) =>
-    kind === 'breakerTwoPole' ? [id] : [],
-  );
   return {
     devices: sketch.devices,
     inputs: sketch.inputs,
@@ -222,19 +226,14 @@ export function arrange(
     chained: made.chained,
     ...(made.direction ? { direction: made.direction } : {}),
     ...line,
-    ...lock,
+    ...more,
     jogs,
     ...conditionsBy(sketch),
-    ...(sketch.operations.thermistor ? { thermistor: 'thermistor' as const } : {}),
     ...giver,
     warningMs: (s.startWarningS ?? 0) * 1000,
     ...(job.plate.line?.isolator ? { isolator: lineIds.isolator } : {}),
     mainBreaker: lineIds.breaker,
-    ownBreakers,
-    lossBreakers: [
-      ...ownBreakers,
-      ...((facts?.control ?? 'own') === 'own' ? [] : [lineIds.breaker]),
-    ],
+    ...breakersBy(sketch, facts?.control ?? 'own'),
     meanings: sketch.meanings,
     conflicts: sketch.conflicts,
   };
@@ -247,8 +246,23 @@ function stopPotential(sketch: Sketch, s: Scheme, made: Station): string | undef
   return sketch.has('permit') ? 'permit' : undefined;
 }
 
+/** Breakers beside the main one; where the control is fed beside it, the main one can be lost alone as well. */
+function breakersBy(
+  { devices }: Sketch,
+  control: ControlFeed,
+): Pick<Arrangement, 'ownBreakers' | 'lossBreakers'> {
+  const ownBreakers = devices.flatMap(({ id, kind }) => (kind === 'breakerTwoPole' ? [id] : []));
+  return {
+    ownBreakers,
+    lossBreakers: [...ownBreakers, ...(control === 'own' ? [] : [lineIds.breaker])],
+  };
+}
+
 /** Operations that open a condition for a run, and those at the ends of a way. */
-const conditionsBy = ({ operations }: Sketch): Pick<Arrangement, 'interlocks' | 'ends'> => ({
+const conditionsBy = ({
+  operations,
+}: Sketch): Pick<Arrangement, 'interlocks' | 'ends' | 'thermistor'> => ({
+  ...(operations.thermistor ? { thermistor: 'thermistor' as const } : {}),
   interlocks: (Object.keys(operations) as OperationId[]).filter(
     (id) => id.startsWith('interlock.') || id === 'foot',
   ),

@@ -142,6 +142,8 @@ export interface Arrangement {
   readonly interlocks: readonly OperationId[];
   /** What keeps the guard shut until the machine stands: its magnet, and the time after which it lets go, ms. */
   readonly lock?: { readonly device: string; readonly ms: number };
+  /** Each pole of the device lies in series with a winding of the motor, which has six leads. */
+  readonly insideDelta?: true;
   /** Operation by which the sensors of the motor grow hot, where the device watches them. */
   readonly thermistor?: OperationId;
   /** Operations that open one direction at the end of its way. */

@@ -135,6 +135,7 @@ export const starterArrangements: readonly ShippedArrangement[] = (
       },
     ],
     ['guarded', { ...byRelay, ...pulses, interlocks: ['guard'] }],
+    ['insideDelta', { ...byRelay, ...pulses, starterConnection: 'insideDelta' }],
     ['windingSensors', { ...byRelay, ...pulses, thermistor: 'sensor' }],
     ['guardLocked', { ...byRelay, ...pulses, interlocks: ['guard'], guardLockS: 120 }],
     ['lampsContactor', { ...byRelay, ...pulses, lamps: ['running', 'contactorClosed'] }],
@@ -159,6 +160,7 @@ const together = [
   'speed',
   'endLimits',
   'lineContactor',
+  'starterConnection',
 ] as const satisfies readonly (keyof Scheme)[];
 
 /** Facts of the place and figures: the arrangement's are only a beginning, the job's own stay. */

@@ -32,6 +32,7 @@ export function starterMeanings(
   sketch.mean('stopKind', s.stopMode === 'ramp' ? 'softStop' : 'coast', 'stopMode');
   sketch.mean('softStopS', s.stopMode === 'ramp' ? (s.decelS ?? 5) : 0, 'decelS');
   sketch.mean('endTorquePct', s.stopMode === 'ramp' ? s.endTorquePct : undefined, 'endTorquePct');
+  sketch.mean('connectionKind', s.starterConnection, 'starterConnection');
   sketch.mean('rampKind', s.startKind, 'startKind');
   sketch.mean('rampS', s.accelS, 'accelS');
   sketch.mean('beginPct', s.beginPct, 'beginPct');

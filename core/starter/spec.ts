@@ -129,7 +129,10 @@ export function starterSpecOf(
   const keyed = roleValue(profile, settings, 'motorA');
   const motorA = typeof keyed === 'number' && keyed > 0 ? keyed : model.ratedA;
   const { fed } = facts;
-  const machine: FedMachine = { ...fed, motorA, deviceA: model.ratedA };
+  // Currents are those of the line: inside the delta the device carries them over the root of three.
+  const inside = roleValue(profile, settings, 'connectionKind') === 'insideDelta';
+  const deviceA = model.ratedA * (inside ? Math.sqrt(3) : 1);
+  const machine: FedMachine = { ...fed, motorA, deviceA };
   const control = starterControlOf(profile, settings, machine, policies);
   const run = planStart(control, machine, { rad: 0, heat: 0, t: 0, phases: 3 });
   const lastsUs = Math.min(

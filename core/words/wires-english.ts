@@ -18,6 +18,7 @@ const kinds: readonly (readonly [RegExp, (of: string) => string])[] = [
   [/^output\.(.+)$/u, (of) => `output ${of}, to the filter`],
   [/^filter\.(.+)$/u, (of) => `supply ${of}, to the filter`],
   [/^reactor\.(.+)$/u, (of) => `supply ${of}, to the reactor`],
+  [/^motor\.([UVW][12])$/u, (of) => `winding end ${of}`],
   [/^motor\.(.+)$/u, (of) => `motor ${of}`],
   [/^feed\.(lamp\..+)$/u, () => 'feed to a lamp'],
   [/^pe\./u, () => 'protective conductor'],

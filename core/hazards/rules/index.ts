@@ -10,6 +10,7 @@ import { damage } from './damage.js';
 import { directionNotLocked } from './direction-not-locked.js';
 import { emergencyStop } from './emergency-stop.js';
 import { faultReset } from './fault-reset.js';
+import { insideDelta } from './inside-delta.js';
 import { inputsSwitch } from './inputs-switch.js';
 import { guardNotLocked } from './guard-not-locked.js';
 import { loadsFitSupply } from './loads-fit-supply.js';
@@ -54,6 +55,7 @@ export const hazardRules: readonly HazardRule[] = [
   emergencyStop,
   faultReset,
   startVoltage,
+  insideDelta,
   startWhileCoasting,
   contactsBear,
   contactsOnZeroSide,

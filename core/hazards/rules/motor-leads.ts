@@ -17,7 +17,11 @@ export const leadsOfTheMotor: HazardRule = {
       rests: [trials.panel.wires, job.plate.motor.leadsExchanged],
       proof: trials.tried('direction.forward')?.proof('start'),
     };
-    const args = { motor: tagOf(c, id), leads: missing.join(', ') };
+    const args = {
+      motor: tagOf(c, id),
+      leads: missing.join(', '),
+      ...(arrangement.insideDelta ? { six: true } : {}),
+    };
     return turns === 0
       ? [find('motor.leadMissing', { ...common, args })]
       : [

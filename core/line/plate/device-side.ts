@@ -69,8 +69,15 @@ export function usableCurrent(c: PlateContext): PlateFact | undefined {
   };
 }
 
-function share(c: PlateContext, usableA: number): PlateFact[] {
+/** Current of the motor that the device carries: inside its delta that of a winding. */
+export function carriedAmps(c: PlateContext): number | undefined {
   const amps = c.n.rated?.amps;
+  const inside = keepsLineFrequency(c.profile) && c.job.scheme.starterConnection === 'insideDelta';
+  return amps === undefined ? undefined : inside ? amps / Math.sqrt(3) : amps;
+}
+
+function share(c: PlateContext, usableA: number): PlateFact[] {
+  const amps = carriedAmps(c);
   if (amps === undefined) return [];
   const value = (100 * amps) / usableA;
   return [
@@ -200,9 +207,9 @@ export function deviceFindings(c: PlateContext): Finding[] {
 
 function ratingFindings(c: PlateContext): Finding[] {
   const usableA = usableCurrent(c)?.value as number | undefined;
-  const { model, n, plate } = c;
+  const { model, plate } = c;
   if (!model || usableA === undefined) return [];
-  const amps = n.rated?.amps;
+  const amps = carriedAmps(c);
   const found: Finding[] = [];
   if (amps !== undefined && amps > usableA)
     found.push(

@@ -58,11 +58,14 @@ function windings(c: StepContext): Draft[] {
     (w) => w.class === 'motor' && motor.some((end) => w.from === end || w.to === end),
   );
   const cable = core ? 2 * copperOhm(core.lengthM, areaOf(core.size)) : 0;
-  const ohm =
-    windingOhm((1000 * powerKw) / efficiency - 1000 * powerKw, powerKw, rated.amps) + cable;
+  const six = c.arrangement.insideDelta === true;
+  const pair = windingOhm((1000 * powerKw) / efficiency - 1000 * powerKw, powerKw, rated.amps);
+  // Between two corners of a delta one winding lies beside the two others: two thirds of it.
+  const ohm = (six ? 1.5 * pair : pair) + cable;
+  const lines = terminals(c, 'mains');
   const fields = motor.map((end, i) => {
-    const [a, b] = [end, motor[(i + 1) % motor.length]].map((x) => x.slice(x.indexOf(':') + 1));
-    return `${a}–${b}`;
+    const next = six ? `:${lines[(i + 1) % 3]}` : motor[(i + 1) % motor.length];
+    return [end, next].map((x) => x.slice(x.indexOf(':') + 1)).join('–');
   });
   return [
     {
@@ -73,6 +76,7 @@ function windings(c: StepContext): Draft[] {
         device: tagOf(c, c.device.id),
         motor: tagOf(c, c.installation.shaft.id),
         fourWire: ohm < 1,
+        six,
       }),
       must: phrase('dead.windings.must', { ohm: round(ohm, 3), cable: round(cable, 3) }),
       expect: between(ohm * (1 - WINDING.share), ohm, ohm * (1 + WINDING.share), 'Ω'),

@@ -66,7 +66,7 @@ function atFullSpeed(t: LiveTests): void {
     t.ask(
       {
         key: 'current.full',
-        do: phrase('current.full', args),
+        do: phrase('current.full', { ...args, six: c.arrangement.insideDelta === true }),
         must: phrase('current.atMost', { amps }),
         instrument: 'clamp',
         expect: {
@@ -76,7 +76,7 @@ function atFullSpeed(t: LiveTests): void {
           nominal: amps,
           unit: 'A',
         },
-        fields: ['U', 'V', 'W'],
+        fields: c.arrangement.insideDelta ? ['L1', 'L2', 'L3'] : ['U', 'V', 'W'],
         unbalancePct: tolerances.currentUnbalancePct,
         cautions: ['liveWork', 'category'],
         from: { kind: 'standard', name: 'plate of the motor' },

@@ -41,7 +41,7 @@ export function startTests(t: LiveTests): void {
     t.ask(
       {
         key: 'start.peak',
-        do: phrase('start.peak', args),
+        do: phrase('start.peak', { ...args, six: c.arrangement.insideDelta === true }),
         must: phrase('start.peak.must', { amps: peak }),
         instrument: 'clampPeak',
         expect: between(low, peak, high, 'A'),

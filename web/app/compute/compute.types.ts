@@ -137,6 +137,8 @@ export interface Derived {
   readonly speeds: boolean;
   /** It has an enable for each direction, where it does not change the speed. */
   readonly enables: boolean;
+  /** The poles of the device can lie in series with the windings of the motor. */
+  readonly insideDelta: boolean;
   /** Links and slide switches of the device, once a plan is adopted. */
   readonly links: readonly LinkLine[];
   /** What was found built otherwise than planned, in the order in which it was noted. */

@@ -4,6 +4,7 @@ import {
   factorySettings,
   modelOf,
   planningGaps,
+  goesInsideDelta,
   taskCode,
   type Profile,
   type Value,
@@ -245,6 +246,7 @@ const worker = {
       scheme: schemeMissing(job.scheme, changesSpeed(profile)),
       speeds: changesSpeed(profile),
       enables: taskCode(profile, 'reverse') !== undefined,
+      insideDelta: goesInsideDelta(profile),
       findings,
       requirements: saidRequirements(job, profile),
       plan: plan.ok

@@ -169,6 +169,7 @@ export class HandoverStage {
     ];
     if (kind === 'wire')
       return `Wire ${this.job().adopted?.wires[id]?.number ?? this.job().adopted?.retired[id]?.number ?? id}`;
+    if (kind === 'trace') return id === 'start.full' ? 'Recorded start' : `Recorded, ${id}`;
     if (kind === 'setting') {
       const [which, code] = [id.split('.')[0], id.split('.').slice(1).join('.')];
       const when = which === 'asFound' ? 'as found' : 'as left';

@@ -10,6 +10,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { exchangeLeads, readingTold, verdictOfStep, type Fault } from '@tactron/core/job';
+import { RecorderPanel } from './recorder-panel';
 import { StartsLine } from './starts-line';
 import { AttachmentRow } from '../../attachments/attachment-row';
 import type { SaidCause } from '../../compute/causes.worker';
@@ -52,6 +53,7 @@ function placeOf(f: Fault): { kind: 'wire' | 'device'; id: string } {
     LikelyCauses,
     ReadingEntry,
     ShowMe,
+    RecorderPanel,
     StartsLine,
   ],
   templateUrl: './live-stage.html',
@@ -228,6 +230,11 @@ export class LiveStage {
     return seen === 'forward' || seen === 'reverse';
   }
 
+  /** A number read from a recorder's file goes into the field, as if it were typed. */
+  protected fromRecorder(text: string): void {
+    this.entry()?.fill(text);
+  }
+
   /** Something was mended: the answer is given again, and says what. */
   protected mended(what: string): void {
     this.entry()?.again(`mended: ${what}`);
@@ -249,6 +256,18 @@ export class LiveStage {
   }
 
   /** Books the exchange of two leads: in the wiring, and in what the plate says of the machine. */
+  /** What is exchanged to turn it round, as the wiring has it. */
+  protected readonly exchange = computed(() => {
+    const job = this.open.job();
+    const motor = Object.entries(job?.adopted?.devices ?? {}).find(([, d]) => d.kind === 'motor');
+    const at = job && motor ? exchangeLeads(job, motor[0])?.at : undefined;
+    if (!at) return 'Exchange two leads';
+    const ahead = motor?.[1].params['leads'] === 6;
+    return ahead
+      ? `Exchange two supply conductors, at ${at.join(' and ')}`
+      : `Exchange ${at.join(' and ')} at the motor`;
+  });
+
   protected exchangeLeads(): void {
     const job = this.open.job();
     const motor = Object.entries(job?.adopted?.devices ?? {}).find(([, d]) => d.kind === 'motor');

@@ -102,6 +102,12 @@ export class ReadingEntry {
     document.getElementById('reading-0')?.focus();
   }
 
+  /** Puts a number into the one field there is. */
+  fill(text: string): void {
+    this.type(0, text);
+    document.getElementById('reading-0')?.focus();
+  }
+
   protected type(place: number, text: string): void {
     this.meant.delete(place);
     this.texts.update((all) => this.places().map((_, i) => (i === place ? text : (all[i] ?? ''))));

@@ -38,6 +38,7 @@ export class SchemeStage {
   /** The device changes the speed of its motor; until something is derived it is taken for one. */
   protected readonly speeds = computed(() => this.open.derived()?.speeds ?? true);
   protected readonly enables = computed(() => this.open.derived()?.enables ?? true);
+  protected readonly insideDelta = computed(() => this.open.derived()?.insideDelta ?? false);
   protected readonly arrangements = computed(() =>
     this.speeds() ? arrangementGroups : starterGroups,
   );

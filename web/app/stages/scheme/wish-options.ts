@@ -105,6 +105,10 @@ export const wishOptions = {
     option('stop', 'stops'),
     option('withBrake', 'stops, with a brake on it'),
   ],
+  starterConnections: [
+    option('line', 'in the line'),
+    option('insideDelta', 'inside the delta, six leads'),
+  ],
   windingSensors: [option('none', 'none: the link stays in'), option('sensor', 'at the device')],
   sides: [
     option('none', 'none'),
@@ -228,6 +232,7 @@ export const starterGroups: typeof arrangementGroups = [
       option('estopContactor', 'emergency stop on contactor and control feed'),
       option('estopContactorButtons', 'the same, contactor with buttons of its own'),
       option('guarded', 'guard contact in the stop'),
+      option('insideDelta', 'inside the delta of the motor'),
       option('guardLocked', 'guard locked until standstill'),
       option('windingSensors', 'sensors in the windings'),
       option('lampsContactor', 'lamps: running, contactor closed'),

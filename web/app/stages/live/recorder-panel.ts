@@ -1,0 +1,290 @@
+import {
+  Component,
+  DestroyRef,
+  computed,
+  effect,
+  inject,
+  input,
+  output,
+  signal,
+  untracked,
+} from '@angular/core';
+import type { StartView } from '@tactron/core/compare';
+import {
+  guessMapping,
+  readRecorder,
+  recordedStart,
+  recordingOf,
+  type RecordedStart,
+  type RecorderFile,
+  type RecorderMapping,
+  type Recording,
+} from '@tactron/core/formats';
+import { Attachments } from '../../attachments/attachments';
+import { standing } from '../../attachments/attachment-row';
+import { Compute } from '../../compute/compute';
+import { LineChart, type Series } from '../../controls/line-chart';
+import { Preferences } from '../../frame/preferences';
+import { OpenJob } from '../../job-state/open-job';
+
+/** Points of a recorded curve that are drawn at most. */
+const DRAWN = 800;
+const KEPT = 'tactron.recorder';
+const NONE = -1;
+
+/** Columns that were chosen for files with these heads. */
+function remembered(): Record<string, RecorderMapping> {
+  try {
+    return JSON.parse(localStorage.getItem(KEPT) ?? '{}') as Record<string, RecorderMapping>;
+  } catch {
+    return {};
+  }
+}
+
+const headsOf = (file: RecorderFile): string =>
+  file.columns.map((c) => `${c.name}[${c.unit}]`).join('|');
+
+/** A recorder's file of a start, laid over the simulated one, and what is read from it. */
+@Component({
+  selector: 'tac-recorder-panel',
+  imports: [LineChart],
+  template: `
+    <section aria-label="Recorded curve">
+      <label class="add"
+        ><input
+          class="visually-hidden"
+          type="file"
+          accept=".csv,.txt,text/csv,text/plain"
+          (change)="take($event)"
+        /><span class="act-like">{{
+          recording() ? 'Another recorder’s file' : 'Lay a recorder’s file over the simulation'
+        }}</span></label
+      >
+      @if (problem(); as p) {
+        <p class="problem" role="alert">{{ p }}</p>
+      }
+      @if (file(); as f) {
+        <div class="columns">
+          @for (q of quantities; track q.key) {
+            <label
+              >{{ q.name }}
+              <select class="field" (change)="choose(q.key, $any($event.target).value)">
+                @if (q.key !== 'time') {
+                  <option value="-1" [selected]="chosen(q.key) === -1">not recorded</option>
+                }
+                @for (c of f.columns; track $index) {
+                  <option [value]="$index" [selected]="chosen(q.key) === $index">
+                    {{ c.name }}{{ c.unit ? ', ' + c.unit : '' }}
+                  </option>
+                }
+              </select></label
+            >
+          }
+        </div>
+      }
+      @if (recording(); as r) {
+        <tac-line-chart
+          title="Recorded, over the simulated start"
+          x="s"
+          y="A"
+          rightY="rpm"
+          [series]="series()"
+        />
+        <p class="small">{{ says() }}</p>
+        @if (r.gaps) {
+          <p class="small soft">{{ r.gaps }} rows have a gap and are passed over.</p>
+        }
+        @if (fits(); as value) {
+          <button class="act" type="button" (click)="took.emit(value)">
+            Enter {{ value }} as the reading
+          </button>
+        }
+      }
+    </section>
+  `,
+  styles: `
+    section {
+      display: grid;
+      gap: 8px;
+    }
+    .columns {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 8px 14px;
+    }
+    .columns label {
+      display: grid;
+      gap: 2px;
+      font-size: 13px;
+      color: var(--ink-soft);
+    }
+    p {
+      margin: 0;
+    }
+    .problem {
+      color: var(--bad);
+    }
+  `,
+})
+export class RecorderPanel {
+  /** Key of the step that is answered: what of the recording it asks for. */
+  readonly step = input.required<string>();
+  /** Act that was recorded. */
+  readonly act = input.required<string>();
+  /** A number read from the recording, as it is to be typed. */
+  readonly took = output<string>();
+  private readonly open = inject(OpenJob);
+  private readonly attachments = inject(Attachments);
+  private readonly preferences = inject(Preferences);
+  private readonly link = inject(Compute).comparison(() => this.view.set(null));
+  private readonly view = signal<StartView | null>(null);
+  protected readonly file = signal<RecorderFile | null>(null);
+  protected readonly mapping = signal<RecorderMapping | null>(null);
+  protected readonly problem = signal('');
+  private shownFile = '';
+  protected readonly quantities = [
+    { key: 'time', name: 'Time' },
+    { key: 'amps', name: 'Current' },
+    { key: 'speed', name: 'Speed' },
+  ] as const;
+
+  private readonly subject = computed(() => `trace.${this.act()}`);
+
+  constructor() {
+    effect(() => {
+      const [job, profile] = [this.open.job(), this.open.profile()];
+      if (!job || !profile) return;
+      void this.link.worker
+        .start(job, profile)
+        .then((made) => untracked(() => this.view.set(made)));
+    });
+    // The newest file that stands for this act is shown again wherever the job is opened.
+    effect(() => {
+      const last = standing(this.open.evidence(), this.subject()).at(-1);
+      if (!last || last.body.sha256 === this.shownFile) return;
+      this.shownFile = last.body.sha256;
+      void this.attachments
+        .fileOf(last.body.sha256)
+        .then((blob) => blob?.text())
+        .then((text) => text !== undefined && this.read(text));
+    });
+    inject(DestroyRef).onDestroy(() => this.link.end());
+  }
+
+  protected async take(event: Event): Promise<void> {
+    const field = event.target as HTMLInputElement;
+    const [chosen] = field.files ?? [];
+    field.value = '';
+    if (!chosen) return;
+    if (!this.read(await chosen.text())) return;
+    try {
+      await this.attachments.add(chosen, this.subject());
+      const kept = standing(this.open.evidence(), this.subject()).at(-1);
+      if (!kept) return;
+      this.shownFile = kept.body.sha256;
+      this.open.record('traceFile', this.subject(), {
+        version: 1,
+        sha256: kept.body.sha256,
+        name: kept.body.name,
+        mapping: JSON.stringify(this.mapping()),
+      });
+    } catch (error) {
+      this.problem.set((error as Error).message);
+    }
+  }
+
+  /** Reads a file and finds its columns. @returns whether it has any */
+  private read(text: string): boolean {
+    this.problem.set('');
+    try {
+      const file = readRecorder(text);
+      const mapping = remembered()[headsOf(file)] ?? guessMapping(file) ?? { time: 0 };
+      this.file.set(file);
+      this.mapping.set(mapping);
+      return true;
+    } catch (error) {
+      this.file.set(null);
+      this.problem.set((error as Error).message);
+      return false;
+    }
+  }
+
+  protected chosen(key: keyof RecorderMapping): number {
+    return this.mapping()?.[key] ?? NONE;
+  }
+
+  protected choose(key: keyof RecorderMapping, text: string): void {
+    const { [key]: _old, ...rest } = { time: 0, ...this.mapping() };
+    const at = Number(text);
+    const mapping = { ...rest, ...(at === NONE ? {} : { [key]: at }) } as RecorderMapping;
+    this.mapping.set(mapping);
+    const file = this.file();
+    if (file)
+      localStorage.setItem(KEPT, JSON.stringify({ ...remembered(), [headsOf(file)]: mapping }));
+  }
+
+  protected readonly recording = computed<Recording | null>(() => {
+    const [file, mapping] = [this.file(), this.mapping()];
+    if (!file || !mapping) return null;
+    try {
+      const made = recordingOf(file, mapping);
+      untracked(() => queueMicrotask(() => this.problem.set('')));
+      return made;
+    } catch (error) {
+      const { message } = error as Error;
+      untracked(() => queueMicrotask(() => this.problem.set(message)));
+      return null;
+    }
+  });
+
+  private readonly measured = computed<RecordedStart | null>(() => {
+    const [recording, view] = [this.recording(), this.view()];
+    return recording && view ? recordedStart(recording, 1.2 * view.facts.motorA) : null;
+  });
+
+  /** What of the recording this step asks for, as it is typed. */
+  protected readonly fits = computed(() => {
+    const m = this.measured();
+    const value =
+      this.step() === 'start.peak' ? m?.peakA : this.step() === 'start.time' ? m?.startS : null;
+    if (value === null || value === undefined) return '';
+    const text = value.toPrecision(3);
+    return this.preferences.decimal() === ',' ? text.replace('.', ',') : text;
+  });
+
+  protected readonly says = computed(() => {
+    const [m, view] = [this.measured(), this.view()];
+    if (!m || !view) return '';
+    const show = (value: number | null, unit: string): string =>
+      value === null ? 'not recorded' : this.preferences.value(value, unit, 3);
+    return `Recorded: peak ${show(m.peakA, 'A')}, start over after ${show(m.startS, 's')}. Simulated: ${show(view.set.peakA, 'A')}, ${show(view.set.startS, 's')}.`;
+  });
+
+  protected readonly series = computed<Series[]>(() => {
+    const [recording, view] = [this.recording(), this.view()];
+    if (!recording) return [];
+    const every = Math.max(1, Math.ceil(recording.points.length / DRAWN));
+    const own = recording.points.filter((_, i) => i % every === 0);
+    const line = (of: 'amps' | 'rpm'): { x: number; y: number }[] =>
+      own.flatMap((p) => (p[of] === null ? [] : [{ x: p.t, y: p[of] }]));
+    const curves: Series[] = [
+      { name: 'current, recorded', points: line('amps') },
+      { name: 'speed, recorded', points: line('rpm'), right: true },
+    ];
+    if (view)
+      curves.push(
+        {
+          name: 'current, simulated',
+          shown: 'dashes',
+          points: view.set.points.map((p) => ({ x: p.t, y: p.amps })),
+        },
+        {
+          name: 'speed, simulated',
+          shown: 'dashes',
+          right: true,
+          points: view.set.points.map((p) => ({ x: p.t, y: p.rpm })),
+        },
+      );
+    return curves.filter((c) => c.points.length > 0);
+  });
+}
