@@ -22,7 +22,12 @@ export function planningGaps(profile: Profile): string[] {
 }
 
 /** What the simulation takes a soft starter to be, by policy; one that is otherwise is not planned, for it would be told untruly. */
-const simulatedAs = { controlledPoles: 3, contactorFeedback: 'none', bypassSensed: true } as const;
+const simulatedAs: Readonly<Record<string, readonly (string | number | boolean)[]>> = {
+  controlledPoles: [3],
+  contactorFeedback: ['none'],
+  bypassSensed: [true],
+  bypass: ['internal', 'none'],
+};
 
 /** What a soft starter must have to be planned: a control supply, inputs, and the roles a start is made of. */
 function starterGaps(profile: Profile): string[] {
@@ -32,10 +37,11 @@ function starterGaps(profile: Profile): string[] {
   if (inputs.length === 0) gaps.push('terminals.input');
   for (const role of ['motorA', 'rampS', 'beginPct', 'stopKind', 'tripClass'])
     if (!profile.roles[role]) gaps.push(`roles.${role}`);
-  for (const [name, value] of Object.entries(simulatedAs)) {
+  for (const [name, values] of Object.entries(simulatedAs)) {
     const policy = profile.policies[name];
     const known = typeof policy === 'object' && 'fixed' in policy ? policy.fixed : undefined;
-    if (policy !== undefined && known !== value) gaps.push(`policies.${name} = ${value}`);
+    if (policy !== undefined && !values.some((value) => value === known))
+      gaps.push(`policies.${name} = ${values.join(' or ')}`);
   }
   for (const id of inputs) {
     const t = profile.terminals[id] as { fixedTask?: string };

@@ -11,7 +11,8 @@ import { withSchool, type Question, type School } from './questions.js';
 /** A line of a strip: breakpoints in milliseconds and value, straight between them. */
 export interface StripLine {
   readonly id: string;
-  readonly kind: 'supply' | 'control' | 'output' | 'current' | 'torque';
+  /** `output` is what the device drives the motor with, `speed` that of the shaft where it goes on turning by itself. */
+  readonly kind: 'supply' | 'control' | 'output' | 'speed' | 'current' | 'torque';
   readonly tag: string;
   /** Highest value of the lane. */
   readonly top: number;
@@ -132,6 +133,9 @@ function linesOf({ trace, trial, installation }: Run, job: Job, a: Arrangement):
       return line(`${id}.position`, 'control', tag(id), top);
     }),
     line('device.hz', 'output', '', installation.device.facts.maxHz),
+    ...ofMotor(trace, 'device.amps', () =>
+      line('shaft.hz', 'speed', '', installation.device.facts.maxHz),
+    ),
     ...ofMotor(trace, 'device.amps', (top) => line('device.amps', 'current', '', top)),
     ...ofMotor(trace, 'device.torqueNm', (top) => line('device.torqueNm', 'torque', '', top)),
   ];

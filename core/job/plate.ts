@@ -118,6 +118,10 @@ export const lineSchema = v.strictObject({
       kind: v.optional(v.picklist(['breaker', 'fuse', 'motorBreaker'])),
       ratedA: v.optional(quantity('current')),
       breaking: v.optional(quantity('current')),
+      /** What a short circuit may leave of a starter: by the maker's tested table (IEC 60947-4-2). */
+      coordination: v.optional(v.picklist(['type1', 'type2'])),
+      /** Fast fuses for the thyristors beside it. */
+      fastFuses: v.optional(v.boolean()),
       feedLength: v.optional(quantity('length')),
       feedSize: v.optional(sizeSchema),
       reinforcedPe: v.optional(v.boolean()),

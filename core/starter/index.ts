@@ -3,6 +3,7 @@ export { runStarterCase, starterCaseSchema, type StarterCase, type StarterSample
 export { starterLogic, type StarterSpec } from './logic.js';
 export { startCurves, startFacts, type StartCurve, type StartFacts } from './start-facts.js';
 export { leastLimits, startBand, type StartBand } from './start-band.js';
+export { startsAllowed, type StartsAllowed } from './starts-allowed.js';
 export { starterSpecOf } from './spec.js';
 export { planStart, type FedMachine } from './plan-run.js';
 export { recommendStart, smallestLimit, type Recommended, type StartMeans } from './recommend.js';

@@ -109,6 +109,31 @@ describe('what is wrong with a start', () => {
       expect(rules(job())).not.toContain(rule);
     });
 
+  it('is a second overload ahead, which must not trip first', () => {
+    const of = (scheme: Partial<Scheme>, load: Partial<Job['plate']['load']>) => {
+      const bare = job(scheme, load);
+      const line = { ...bare.plate.line, protection: { kind: 'motorBreaker' as const } };
+      return checkJob(built({ ...bare, plate: { ...bare.plate, line } }), family).find(
+        (f) => f.rule === 'overload.twice',
+      );
+    };
+    expect(of({ limitPct: 350 }, { torquePct: 30 })).toBeUndefined();
+    const near = of(
+      { limitPct: 350, tripClass: '20' },
+      { torquePct: 30, inertia: { v: 150, u: 'kg·m²' } },
+    );
+    expect(near?.severity).toBe('advise');
+    // At up to 3.5 times its setting a class 10 trips after 44 s and more from cold.
+    expect(Number(near?.args['coldS'])).toBeGreaterThan(43);
+    expect(Number(near?.args['startS'])).toBeLessThan(Number(near?.args['coldS']));
+    const long = of(
+      { limitPct: 320, tripClass: '30' },
+      { torquePct: 15, inertia: { v: 900, u: 'kg·m²' } },
+    );
+    expect(long?.severity).toBe('stop');
+    expect(rules(job())).not.toContain('overload.twice');
+  });
+
   it('is found by dials too: a ramp at nothing is a direct start, and no wait at all plugs', () => {
     const dials = shippedProfile('pendrift-c');
     const bare = bareJob({}, dials, 'C6');

@@ -4,6 +4,7 @@ import type { Job } from '../job/index.js';
 const q = <U extends string>(v: number, u: U) => ({ v, u });
 const n = shippedProfile('ondulet-n');
 const t = shippedProfile('quernstone-t');
+const s = shippedProfile('pendrift-s');
 
 /** Each finding of the plates with the change of a sound job that causes it, and the device where it is not the usual one. */
 export const plateCauses: readonly (readonly [
@@ -147,6 +148,19 @@ export const plateCauses: readonly (readonly [
       }),
   ],
   ['control.fuseWire', (p) => void (p.control = { fuse: q(35, 'A'), wire: { mm2: 1 } })],
+  ['protection.fastOnly', (p) => void (p.line = { protection: { fastFuses: true } }), s, 'S15'],
+  [
+    'protection.type2',
+    (p) => void (p.line = { protection: { kind: 'breaker', coordination: 'type2' } }),
+    s,
+    'S15',
+  ],
+  [
+    'protection.fastUnneeded',
+    (p) => void (p.line = { protection: { kind: 'breaker', fastFuses: true } }),
+    s,
+    'S15',
+  ],
   ['plate.singlePhaseFeed', (p) => void (p.supply.phases = 1)],
   ['plate.supplyOutsideDevice', (p) => void (p.supply.volts = q(380, 'V')), t, 'T05'],
 ];

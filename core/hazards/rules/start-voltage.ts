@@ -1,7 +1,7 @@
 import { insideFailures } from '../../catalogue/index.js';
 import { startOf } from '../../installation/index.js';
-import { REST_FACTOR, shaftRpm, startsPerHour } from '../../motor/index.js';
-import type { StartFacts } from '../../starter/index.js';
+import { classTime, imageTripTime, shaftRpm } from '../../motor/index.js';
+import { startsAllowed, type StartFacts } from '../../starter/index.js';
 import type { Finding } from '../../job/index.js';
 import { atPart, tagOf, tagOfOperation, type HazardContext, type HazardRule } from '../rule.js';
 
@@ -10,22 +10,29 @@ const SLIGHT_PCT = 10;
 /** Time under voltage without moving that somebody hears, s. */
 const HUMS_S = 1;
 
-/** Starts an hour that motor and device bear; undefined where the start is never over. */
-function startsAllowed(
-  { profile }: HazardContext,
-  { startS, rmsA, runA, motorA, deviceA, tripClass, peakA }: StartFacts,
-): { perHour: number; motorPerHour: number; starterPerHour: number } | undefined {
-  if (startS === null || startS <= 0) return undefined;
-  const { duty } = profile;
-  const run = { startS, rmsA, runA, ratedA: motorA, peakA };
-  const index = duty && { ...duty, ratedA: deviceA };
-  const { motorPerHour, starterPerHour, perHour } = startsPerHour.run({
-    run,
-    tripClass,
-    restFactor: REST_FACTOR,
-    ...(index ? { duty: index as never } : {}),
-  });
-  return { perHour, motorPerHour, starterPerHour: starterPerHour ?? perHour };
+/** How many times a start an overload of its own must bear from warm, so that it need not be spoken of. */
+const NEAR = 3;
+
+/** A motor breaker ahead has an overload of its own, of class 10 unless its maker says otherwise, beside that of the device. */
+function overloadTwice(
+  { job }: HazardContext,
+  { rmsA, motorA, startS }: StartFacts,
+): { readonly trips: boolean; readonly args: Finding['args'] } | undefined {
+  if (job.plate.line?.protection?.kind !== 'motorBreaker' || startS === null) return undefined;
+  const at = (heat: number): number | null => imageTripTime(rmsA / motorA, classTime('10'), heat);
+  const [coldS, hotS] = [at(0), at(1)];
+  // A start that is over long before is none of its business.
+  if (hotS === null || hotS > NEAR * startS) return undefined;
+  return {
+    trips: coldS !== null && coldS <= startS,
+    args: {
+      rmsA,
+      startS,
+      coldS: coldS ?? 0,
+      hotS: hotS ?? 0,
+      hot: hotS !== null && hotS <= startS,
+    },
+  };
 }
 
 /** What the motor does with the bypass welded: how fast it turns after its stop, and whether already when the power comes. */
@@ -53,6 +60,7 @@ export const startVoltage: HazardRule = {
     'start.stalls': 'moves',
     'start.mayStall': 'moves',
     'start.direct': 'moves',
+    'overload.twice': 'moves',
     'start.trips': 'moves',
     'start.hotTrips': 'moves',
     'start.tooLong': 'moves',
@@ -98,15 +106,22 @@ export const startVoltage: HazardRule = {
       if (startS !== null && startS > start.limitS)
         say('start.tooLong', 'stop', { startS, limitS: start.limitS });
     }
-    const perHour = startsAllowed(c, start);
+    const perHour = startsAllowed(start, c.profile.duty);
     const asked = c.job.plate.load.stopsPerHour;
     if (asked !== undefined && perHour !== undefined && asked > perHour.perHour)
       say(
         'start.tooOften',
         'stop',
-        { asked, ...perHour },
+        {
+          asked,
+          perHour: perHour.perHour,
+          motorPerHour: perHour.motorPerHour,
+          starterPerHour: perHour.starterPerHour,
+        },
         'IEC 60947-4-2 duty; thermal image of the motor',
       );
+    const twice = overloadTwice(c, start);
+    if (twice) say('overload.twice', twice.trips ? 'stop' : 'advise', twice.args);
     if (start.direct) say('start.direct', 'warn', { peakA: start.peakA });
     if (start.plugs) say('start.plugs', 'stop', {});
     const welded = runsWelded(c);

@@ -130,9 +130,25 @@ function capacitorFindings(
   return [finding('capacitor.supply', 'warn', 'capacitor.at', { starter }, source)];
 }
 
+/** Fast fuses are for type 2 coordination alone, and never the protection of the cable. */
+function coordinationFindings({ line: { protection: p }, profile }: PlateContext): Finding[] {
+  if (!p || !keepsLineFrequency(profile)) return [];
+  const source = 'IEC 60947-4-2:2020 §8.2.5; the tested table of the maker';
+  const at = 'protection.coordination';
+  const said = (rule: string, severity: Finding['severity'], where = at): Finding =>
+    finding(rule, severity, where, {}, source);
+  if (p.fastFuses && !p.kind) return [said('protection.fastOnly', 'stop', 'protection.kind')];
+  if (p.coordination === 'type2' && !p.fastFuses) return [said('protection.type2', 'warn')];
+  return p.fastFuses && p.coordination !== 'type2'
+    ? [said('protection.fastUnneeded', 'advise')]
+    : [];
+}
+
 /** Capacitors, filters and contactors of the line, and what of the device lies against earth. */
-export function blockFindings({ line, plate, profile }: PlateContext): Finding[] {
+export function blockFindings(c: PlateContext): Finding[] {
+  const { line, plate, profile } = c;
   const found: Finding[] = [];
+  found.push(...coordinationFindings(c));
   found.push(...earthFindings(plate, profile));
   found.push(...capacitorFindings(line, profile));
   if (line.inputFilter && !line.inputFilter.sidesChecked)

@@ -1,4 +1,4 @@
-import { keepsLineFrequency } from '../../catalogue/index.js';
+import { keepsLineFrequency, roleValue } from '../../catalogue/index.js';
 import type { Finding } from '../../job/index.js';
 import { ampacityOf, ampacityTables, areaOf, sizeKey } from '../conductors.js';
 import { dcLinkVoltage } from '../dc-link-voltage.js';
@@ -111,7 +111,7 @@ export function supplyFacts(c: PlateContext): PlateFact[] {
       { dipPhasorPct: 'dipDirect' },
     ),
     ...(keepsLineFrequency(c.profile)
-      ? []
+      ? limitDip(c, direct)
       : facts(
           'supply',
           startDip,
@@ -128,6 +128,24 @@ export function supplyFacts(c: PlateContext): PlateFact[] {
         )
       : []),
   ];
+}
+
+/** Dip of the supply at the current limit that is planned, or else wished; nothing without a limit. */
+function limitDip(c: PlateContext, direct: Readonly<Record<string, unknown>>): PlateFact[] {
+  const { job, profile, model } = c;
+  if (!profile || !model) return [];
+  const planned = Object.fromEntries(
+    Object.entries(job.adopted?.settings ?? {}).map(([code, { value }]) => [code, value]),
+  );
+  const keyed = job.adopted && roleValue(profile, planned, 'limitPct');
+  const pct = typeof keyed === 'number' ? keyed : job.scheme.limitPct;
+  if (!pct) return [];
+  return facts(
+    'supply',
+    startDip,
+    { ...direct, startMultiple: pct / 100 },
+    { dipPhasorPct: 'dipLimit' },
+  );
 }
 
 function feedAmpacity({ line, job }: PlateContext): PlateFact | undefined {

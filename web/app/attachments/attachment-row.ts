@@ -44,15 +44,17 @@ type Attachment = EvidenceOf<'attachment'>;
             (change)="take($event)"
           /><span class="act-like"><tac-icon name="camera" /> Picture</span></label
         >
-        <label class="add"
-          ><input
-            class="visually-hidden"
-            type="file"
-            multiple
-            [accept]="types"
-            (change)="take($event)"
-          /><span class="act-like"><tac-icon name="attach" /> File</span></label
-        >
+        @if (files()) {
+          <label class="add"
+            ><input
+              class="visually-hidden"
+              type="file"
+              multiple
+              [accept]="types"
+              (change)="take($event)"
+            /><span class="act-like"><tac-icon name="attach" /> File</span></label
+          >
+        }
       }
     </div>
     @if (problem(); as p) {
@@ -65,6 +67,8 @@ export class AttachmentRow {
   /** What it is taken for: a step's key, a block of the plates, a wire. */
   readonly subject = input.required<string>();
   readonly canAdd = input(true);
+  /** Other files than pictures are taken as well. */
+  readonly files = input(true);
   private readonly open = inject(OpenJob);
   private readonly attachments = inject(Attachments);
   protected readonly problem = signal('');

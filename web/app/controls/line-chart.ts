@@ -11,6 +11,8 @@ export interface Series {
   readonly shown?: 'line' | 'dashes' | 'marks';
   /** The scale on the right. */
   readonly right?: boolean;
+  /** Place in the list of curves whose colour it has: what is compared has one. */
+  readonly like?: number;
 }
 
 /** Curves over one quantity. Its caller gives the same numbers as a table or list. */
@@ -82,8 +84,8 @@ export class LineChart {
       return {
         label: s.name,
         data: s.points.map(({ x, y }) => ({ x, y })),
-        borderColor: colours[i % 3],
-        backgroundColor: colours[i % 3],
+        borderColor: colours[(s.like ?? i) % 3],
+        backgroundColor: colours[(s.like ?? i) % 3],
         borderWidth: 2,
         borderDash: s.shown === 'dashes' ? [6, 4] : undefined,
         pointRadius: marks ? 7 : 0,

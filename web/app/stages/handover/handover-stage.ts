@@ -8,6 +8,7 @@ import type { SaidRequirement, SaidStep } from '../../compute/compute.types';
 import { Icon } from '../../controls/icon';
 import { saveFile } from '../../controls/save-file';
 import { Preferences } from '../../frame/preferences';
+import { StartPanel } from '../scheme/start-panel';
 import { OpenJob } from '../../job-state/open-job';
 import { nominalText, rangeText, readingText } from '../live/reading-text';
 import { JobBundle, originText, type Provenance } from './job-bundle';
@@ -16,7 +17,7 @@ import { pageFoot } from './page-foot';
 /** The record as it will print, with what blocks it first; and the job file. */
 @Component({
   selector: 'tac-handover-stage',
-  imports: [RouterLink, Icon],
+  imports: [RouterLink, Icon, StartPanel],
   templateUrl: './handover-stage.html',
   styleUrl: './handover-stage.scss',
 })

@@ -268,18 +268,20 @@ export class RecorderPanel {
     const line = (of: 'amps' | 'rpm'): { x: number; y: number }[] =>
       own.flatMap((p) => (p[of] === null ? [] : [{ x: p.t, y: p[of] }]));
     const curves: Series[] = [
-      { name: 'current, recorded', points: line('amps') },
-      { name: 'speed, recorded', points: line('rpm'), right: true },
+      { name: 'current, recorded', points: line('amps'), like: 0 },
+      { name: 'speed, recorded', points: line('rpm'), right: true, like: 1 },
     ];
     if (view)
       curves.push(
         {
           name: 'current, simulated',
+          like: 0,
           shown: 'dashes',
           points: view.set.points.map((p) => ({ x: p.t, y: p.amps })),
         },
         {
           name: 'speed, simulated',
+          like: 1,
           shown: 'dashes',
           right: true,
           points: view.set.points.map((p) => ({ x: p.t, y: p.rpm })),

@@ -119,6 +119,11 @@ const fixed: readonly LineBlockSpec[] = [
       ]),
       quantity('line.protection.ratedA', 'Rated', 'current', 'A'),
       quantity('line.protection.breaking', 'Breaking capacity', 'current', 'kA'),
+      choice('line.protection.coordination', 'Coordination with a starter', [
+        ['type1', 'type 1'],
+        ['type2', 'type 2'],
+      ]),
+      flag('line.protection.fastFuses', 'fast fuses for the thyristors', 'no fast fuses'),
       quantity('line.protection.feedLength', 'Feed to the device', 'length', 'm'),
       size('line.protection.feedSize', 'Its conductor'),
       flag(

@@ -11,6 +11,7 @@ const factNames: Readonly<Record<string, string>> = {
   unbalanceFactor: 'motor may give',
   shortCircuit: 'short circuit',
   dipDirect: 'dip, direct start',
+  dipLimit: 'dip, at the current limit',
   dipDrive: 'dip, with the drive',
   feedAmpacity: 'feed carries',
   distortion: 'distortion',

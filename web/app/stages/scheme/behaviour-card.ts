@@ -6,12 +6,13 @@ const WIDTH = 400;
 const laneNames: Readonly<Record<string, string>> = {
   supply: 'Supply',
   output: 'Output',
+  speed: 'Speed',
   current: 'Current',
   torque: 'Torque',
 };
 
 /** Lanes that show a quantity, not whether something is on. */
-const tallLanes: readonly string[] = ['output', 'current', 'torque'];
+const tallLanes: readonly string[] = ['output', 'speed', 'current', 'torque'];
 
 /** One school as it behaves on this job: a strip, what it comes to, its hazards and its price. */
 @Component({
@@ -116,8 +117,10 @@ export class BehaviourCard {
   protected readonly lanes = computed(() => {
     const strip = this.card().strip;
     if (!strip) return [];
-    const fed = strip.lines.some((line) => line.kind === 'current');
-    return strip.lines.map((line) => {
+    // Where the shaft goes on turning by itself, its speed is shown and not what drives it.
+    const coasts = strip.lines.some((line) => line.kind === 'speed');
+    const lines = strip.lines.filter((line) => !coasts || line.kind !== 'output');
+    return lines.map((line) => {
       const tall = tallLanes.includes(line.kind);
       const height = tall ? 56 : 20;
       const low = tall && line.points.some(([, v]) => v < -0.01) ? -line.top : 0;
@@ -126,8 +129,7 @@ export class BehaviourCard {
         tall,
         height,
         zero: low < 0 ? height / 2 : null,
-        // Fed at the frequency of the supply, what is shown as output is how fast the shaft turns.
-        name: line.kind === 'output' && fed ? 'Speed' : (laneNames[line.kind] ?? line.tag),
+        name: laneNames[line.kind] ?? line.tag,
         path: stripPath(line, strip.marks, strip.endMs, WIDTH, height, low),
       };
     });

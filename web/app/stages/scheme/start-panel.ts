@@ -187,6 +187,7 @@ export class StartPanel {
               recommended: 'load a fifth less or more, motor within its tolerance',
             },
           ]),
+      ...this.hourly(v),
       {
         name: 'Torque at first',
         planned: this.show(facts.beginNm, 'Nm'),
@@ -194,6 +195,22 @@ export class StartPanel {
       },
     ];
   });
+
+  /** Starts an hour that motor and device bear, beside what the plate asks for. */
+  private hourly({ starts }: StartView) {
+    if (!starts) return [];
+    const asked = this.open.job()?.plate.load.stopsPerHour;
+    const device = starts.judged
+      ? `device ${Math.floor(starts.starterPerHour)}`
+      : 'device not judged: its profile has no duty';
+    return [
+      {
+        name: 'Starts an hour',
+        planned: String(Math.floor(starts.perHour)),
+        recommended: `motor ${Math.floor(starts.motorPerHour)}, ${device}${asked === undefined ? '' : `; asked for ${asked}`}`,
+      },
+    ];
+  }
 
   protected readonly overTime = computed<Series[]>(() => {
     const v = this.view();
