@@ -20,6 +20,9 @@ const row = (code: string, more: Partial<SaidRow> = {}): SaidRow =>
   }) as unknown as SaidRow;
 
 describe('reading settings back', () => {
+  let style = 'textMenu';
+  beforeEach(() => (style = 'textMenu'));
+
   async function bed(which: 'asFound' | 'asLeft', ...rows: SaidRow[]) {
     const records: unknown[][] = [];
     TestBed.configureTestingModule({
@@ -29,6 +32,8 @@ describe('reading settings back', () => {
           provide: OpenJob,
           useValue: {
             derived: signal({ rows }),
+            evidence: signal([]),
+            profile: signal({ keypad: { style } }),
             record: (...args: unknown[]) => records.push(args),
           },
         },
@@ -111,5 +116,15 @@ describe('reading settings back', () => {
     expect(records).toEqual([
       ['snapshot', 'asFound', { which: 'asFound', source: 'factory', values: {} }],
     ]);
+  });
+
+  it('takes a picture of each dial, and one of a display as a whole', async () => {
+    const menu = await bed('asFound', row('F1'), row('F2'));
+    expect(menu.page.querySelectorAll('tac-attachment-row').length).toBe(1);
+    TestBed.resetTestingModule();
+    style = 'dialsAndSwitches';
+    const dials = await bed('asFound', row('Dial 1'), row('Dial 2'));
+    expect(dials.page.querySelectorAll('tac-attachment-row').length).toBe(3);
+    expect(dials.page.querySelectorAll('[data-setting] input[type="file"]').length).toBe(2);
   });
 });
