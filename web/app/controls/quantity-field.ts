@@ -7,8 +7,11 @@ import {
   type Quantity,
 } from '@tactron/core/units';
 import { Preferences } from '../frame/preferences';
+import { Entered } from './entered';
 
 let count = 0;
+
+const nameOf = (q: Quantity | undefined): string => (q ? `${q.v} ${q.u}` : '');
 
 /** A field for a quantity: any unit of its dimension, comma or point; an ambiguous number is asked about. */
 @Component({
@@ -67,6 +70,7 @@ export class QuantityField {
   protected readonly id = `quantity-${++count}`;
   private readonly preferences = inject(Preferences);
   private typed = false;
+  private readonly entered = new Entered();
   protected readonly text = signal('');
   protected readonly problem = signal<string | null>(null);
   protected readonly readings = signal<readonly number[]>([]);
@@ -80,7 +84,7 @@ export class QuantityField {
     effect(() => {
       const q = this.value();
       // What others write, or an answer that comes late, never replaces what is being typed.
-      if (this.typed) return;
+      if (!this.entered.came(nameOf(q)) || this.typed) return;
       this.text.set(q ? formatQuantity(q, this.preferences.decimal()) : '');
       this.problem.set(null);
       this.readings.set([]);
@@ -94,6 +98,8 @@ export class QuantityField {
   }
 
   protected accept(): void {
+    // Enter is followed by the field's own change: what was given then is not given twice.
+    const again = this.typed;
     this.typed = false;
     const parsed = parseQuantity(this.text(), this.dimension(), this.value()?.u ?? this.bareUnit());
     this.readings.set([]);
@@ -101,12 +107,11 @@ export class QuantityField {
       if (this.positive() && parsed.quantity.v <= 0) return this.problem.set('A number above 0.');
       if (parsed.quantity.v < this.min()) return this.problem.set(`At least ${this.min()}.`);
       this.problem.set(null);
-      const { v, u } = this.value() ?? {};
-      if (parsed.quantity.v !== v || parsed.quantity.u !== u) this.changed.emit(parsed.quantity);
+      this.give(parsed.quantity, again);
       return;
     }
     if (parsed.why === 'empty') {
-      if (this.value()) this.changed.emit(undefined);
+      this.give(undefined, again);
       return;
     }
     if (parsed.why === 'ambiguous') {
@@ -123,7 +128,20 @@ export class QuantityField {
   protected choose(v: number): void {
     this.readings.set([]);
     this.problem.set(null);
-    this.changed.emit({ v, u: this.value()?.u ?? this.bareUnit() ?? '' });
+    this.give({ v, u: this.value()?.u ?? this.bareUnit() ?? '' }, true);
+  }
+
+  /**
+   * Gives a value on, unless it stands there or was just given.
+   *
+   * @param again it was typed since: what was given before may have come to nothing
+   */
+  private give(quantity: Quantity | undefined, again: boolean): void {
+    const name = nameOf(quantity);
+    const { last } = this.entered;
+    if (last === undefined ? name === nameOf(this.value()) : name === last && !again) return;
+    this.entered.gave(name);
+    this.changed.emit(quantity);
   }
 
   protected show(v: number): string {

@@ -63,4 +63,26 @@ describe('a field somebody types in', () => {
     await tell(length, 'change');
     expect(it.lengths).toEqual([44, 45]);
   });
+
+  it('for a quantity does not jump back while the answers to what was entered before are on their way', async () => {
+    const { fixture, it, length, tell } = await bench();
+    for (const text of ['41 m', '42 m', '43 m']) {
+      await tell(length, 'input', text);
+      await tell(length, 'change');
+    }
+    for (const v of [41, 42]) {
+      it.length.set({ v, u: 'm' });
+      await fixture.whenStable();
+      expect(length.value).toBe('43 m');
+    }
+    // Back to what it was: given on, although the field's own value has not come back yet.
+    await tell(length, 'input', '42 m');
+    await tell(length, 'change');
+    it.length.set({ v: 43, u: 'm' });
+    await fixture.whenStable();
+    expect([length.value, it.lengths]).toEqual(['42 m', [41, 42, 43, 42]]);
+    it.length.set({ v: 77, u: 'm' });
+    await fixture.whenStable();
+    expect(length.value).toBe('77 m');
+  });
 });
