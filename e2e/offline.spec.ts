@@ -54,7 +54,10 @@ test('the server killed: edits, readings, a picture and a new job are kept, surv
   let { context, page } = await browserIn(folder);
   try {
     await page.goto(`${base}/jobs`);
-    await expect(page.getByRole('link', { name: 'FM-AUGER', exact: true })).toBeVisible();
+    // a server that has just begun reads its board for the first time
+    await expect(page.getByRole('link', { name: 'FM-AUGER', exact: true })).toBeVisible({
+      timeout: 20_000,
+    });
     // the application itself is kept, and controls this page from the next load on
     await page.evaluate(() => navigator.serviceWorker.ready.then(() => undefined));
     await page.goto(`${base}/jobs/${auger}/plate`);

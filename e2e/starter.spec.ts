@@ -66,3 +66,46 @@ test('a crusher on its soft starter: the start beside a direct one, run up on th
   await page.getByRole('button', { name: 'Undo' }).first().click();
   await expect(panel).toContainText('at full voltage after 11.', { timeout: 20_000 });
 });
+
+test('a start that was recorded: the file laid over the simulation, its peak taken as the reading, the file kept', async ({
+  browser,
+}) => {
+  const page = await open(browser, `${crusher}/live`);
+  await page.getByText('A whole start: current and time').click();
+  const current = page.getByRole('region', { name: 'Current test' });
+  await expect(current).toContainText('Takes 1 start');
+  const curve = page.getByRole('region', { name: 'Recorded curve' });
+  const rows = Array.from({ length: 200 }, (_, i) => {
+    const t = i / 10;
+    const amps = t < 1 ? 0 : t < 12 ? 231 : Math.max(31, 231 - (t - 12) * 400);
+    return `${(t * 1000).toFixed(0)};${amps.toFixed(1).replace('.', ',')}`;
+  });
+  const file = (text: string) => ({
+    name: 'start.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(text),
+  });
+  const chooser = curve.locator('input[type=file]');
+  await chooser.setInputFiles(file('no table\nin here'));
+  await expect(curve.getByRole('alert')).toContainText('No table is found');
+  await chooser.setInputFiles(file(['Zeit [ms];Strom [A]', ...rows].join('\n')));
+  await expect(curve).toContainText('Recorded: peak 231 A, start over after 11.4 s.', {
+    timeout: 20_000,
+  });
+  await curve.getByRole('button', { name: 'Enter 231 as the reading' }).click();
+  await expect(page.locator('#reading-0')).toHaveValue('231');
+  await settled(page);
+
+  await page.reload();
+  await page.getByText('A whole start: current and time').click();
+  await expect(page.getByRole('region', { name: 'Recorded curve' })).toContainText(
+    'Recorded: peak 231 A',
+    { timeout: 20_000 },
+  );
+  await page.getByText('Enter the time from the start').click();
+  const watch = page.getByRole('button', { name: 'Start the watch' });
+  await watch.click();
+  await page.waitForTimeout(700);
+  await page.getByRole('button', { name: 'Stop', exact: true }).click();
+  await expect(page.locator('#reading-0')).toHaveValue(/^(?:0\.[6-9]|1(?:\.\d)?)$/u);
+});
