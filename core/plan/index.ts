@@ -31,3 +31,4 @@ export {
   type WiringChange,
 } from './adoption.js';
 export { machineFor, recommendedStart } from './start-values.js';
+export { offersFor, type Offer } from './offers.js';

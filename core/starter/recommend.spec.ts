@@ -2,7 +2,8 @@ import { shippedProfile } from '../catalogue/index.js';
 import { checkJob } from '../hazards/index.js';
 import { startOf } from '../installation/index.js';
 import type { Job, Scheme } from '../job/index.js';
-import { adoption, planJob, recommendedStart } from '../plan/index.js';
+import { plateNumbers } from '../line/index.js';
+import { adoption, offersFor, planJob, recommendedStart } from '../plan/index.js';
 import { bareJob } from '../testing/jobs.js';
 import { trialsOf } from '../trials/index.js';
 
@@ -157,6 +158,15 @@ describe('what is wrong with a start', () => {
       const plan = planJob(job(scheme), family);
       expect(plan.ok).toBeFalse();
       if (!plan.ok) expect(plan.code).toBe('noSpeed');
+      // What is offered plans these very wishes and carries the motor.
+      const offers = offersFor(job(scheme), family);
+      expect(offers.length).withContext(JSON.stringify(scheme)).toBeGreaterThan(1);
+      for (const { family: name, model } of offers) {
+        const other = shippedProfile(name);
+        expect(other.kind).toBe('drive');
+        const amps = plateNumbers(job().plate, other).rated?.amps ?? Infinity;
+        expect(other.models.find((m) => m.name === model)?.ratedA).toBeGreaterThanOrEqual(amps);
+      }
     }
   });
 });

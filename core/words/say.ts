@@ -57,15 +57,26 @@ export function sayConflict(code: string, wishes: readonly string[], what: strin
   return `${named ? `${named[0].toUpperCase()}${named.slice(1)}: ` : ''}${conflicts[code]?.(names[what] ?? what) ?? what}`;
 }
 
-/** Why there is no plan, in words: a conflict of wishes, or what the device's profile lacks. */
-export function sayNoPlan(plan: {
-  readonly why: string;
-  readonly path: string;
-  readonly what: string;
-  readonly code?: string;
-  readonly wishes?: readonly string[];
-}): string {
-  if (plan.code) return sayConflict(plan.code, plan.wishes ?? [], plan.what);
+/**
+ * Why there is no plan, in words: a conflict of wishes, or what the device's profile lacks.
+ *
+ * @param offers devices that can do what this one cannot
+ */
+export function sayNoPlan(
+  plan: {
+    readonly why: string;
+    readonly path: string;
+    readonly what: string;
+    readonly code?: string;
+    readonly wishes?: readonly string[];
+  },
+  offers: readonly { readonly title: string; readonly model: string }[] = [],
+): string {
+  if (plan.code) {
+    const instead = offers.map(({ title, model }) => `${title} ${model}`).join(', ');
+    const said = sayConflict(plan.code, plan.wishes ?? [], plan.what);
+    return instead ? `${said} These can do all that is wished here: ${instead}.` : said;
+  }
   if (plan.why === 'unknownModel')
     return `The profile of this device has no model “${plan.what}”. Choose another model on the Plate stage.`;
   return `The profile of this device is not complete: ${plan.what} is missing. Complete it in the library, or choose another device.`;

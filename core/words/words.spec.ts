@@ -1,6 +1,6 @@
 import { shippedProfile } from '../catalogue/index.js';
 import { contactsOf, parts, terminalsOf } from '../parts/index.js';
-import { planJob } from '../plan/index.js';
+import { offersFor, planJob } from '../plan/index.js';
 import { arrange, shippedArrangements } from '../scheme/index.js';
 import { bareJob } from '../testing/jobs.js';
 import {
@@ -82,6 +82,9 @@ describe('words', () => {
     const starter = shippedProfile('pendrift-s');
     const plan = planJob(bareJob({}, starter, 'S75'), starter);
     expect(plan.ok ? '' : sayNoPlan(plan)).toContain('a drive is needed');
+    expect(
+      plan.ok ? '' : sayNoPlan(plan, offersFor(bareJob({}, starter, 'S75'), starter)),
+    ).toContain('These can do all that is wished here: ');
     const model = planJob(
       { ...bareJob(), profile: { ...bareJob().profile, model: 'F99' } },
       shippedProfile('marrowick-f'),

@@ -1,4 +1,15 @@
 import { expose } from 'comlink';
+import {
+  guessMapping,
+  readRecorder,
+  recordedStart,
+  RecorderError,
+  recordingOf,
+  type RecordedStart,
+  type RecorderFile,
+  type RecorderMapping,
+  type Recording,
+} from '@tactron/core/formats';
 import { changesSpeed, rampsTorque, type Profile } from '@tactron/core/catalogue';
 import {
   compareSchools,
@@ -107,7 +118,40 @@ function said(card: Card, c: Comparison, scheme: Scheme): SaidCard {
   };
 }
 
+/** What comes of a file, or what is wrong with it. */
+export type OfFile<T> =
+  ({ readonly ok: true } & T) | { readonly ok: false; readonly problem: string };
+
+function attempt<T>(make: () => T): OfFile<T> {
+  try {
+    return { ok: true, ...make() };
+  } catch (error) {
+    if (error instanceof RecorderError) return { ok: false, problem: error.message };
+    throw error;
+  }
+}
+
 const worker = {
+  /** A recorder's file with the columns it most likely means. */
+  recorder(text: string): OfFile<{ file: RecorderFile; mapping: RecorderMapping }> {
+    return attempt(() => {
+      const file = readRecorder(text);
+      return { file, mapping: guessMapping(file) ?? { time: 0 } };
+    });
+  },
+
+  /** A recording by its columns, and what its start came to. @param belowA current below which a start is over, A */
+  recording(
+    file: RecorderFile,
+    mapping: RecorderMapping,
+    belowA: number,
+  ): OfFile<{ recording: Recording; start: RecordedStart }> {
+    return attempt(() => {
+      const recording = recordingOf(file, mapping);
+      return { recording, start: recordedStart(recording, belowA) };
+    });
+  },
+
   /** Questions on which practitioners differ that these wishes leave to be decided. */
   questions(job: Job, profile: Profile): SaidQuestion[] {
     return questionsFor(job.scheme, changesSpeed(profile), rampsTorque(profile)).map(({ id }) => ({

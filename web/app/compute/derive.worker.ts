@@ -23,6 +23,7 @@ import {
   adoption,
   linkLines,
   partsList,
+  offersFor,
   planJob,
   toolsList,
   keyingLines,
@@ -75,6 +76,20 @@ function whyNoTests(profile: Profile, plan: ReturnType<typeof planJob>): string 
     return 'How this device behaves is not simulated yet, so nothing can be expected of it: there are no live tests.';
   if (!plan.ok) return `There is no plan, so nothing can be expected: ${sayNoPlan(plan)}`;
   return 'Nothing is wished yet. Say on the Scheme stage how it is started and stopped; the live tests come from the adopted plan.';
+}
+
+/** What the wishes of a job may be on its device. */
+const kindOf = (profile: Profile): Pick<Derived, 'speeds' | 'enables' | 'insideDelta'> => ({
+  speeds: changesSpeed(profile),
+  enables: taskCode(profile, 'reverse') !== undefined,
+  insideDelta: goesInsideDelta(profile),
+});
+
+/** What a plan comes to, or why there is none, with the devices that can do what this one cannot. */
+function saidPlan(job: Job, profile: Profile, plan: ReturnType<typeof planJob>): Derived['plan'] {
+  if (plan.ok) return { ok: true, cost: plan.cost, alternatives: plan.alternatives.length };
+  const offers = plan.code === 'noSpeed' ? offersFor(job, profile) : [];
+  return { ok: false, wishes: plan.wishes ?? [], text: sayNoPlan(plan, offers) };
 }
 
 /** What the machine must do, held against the job as built. */
@@ -244,14 +259,10 @@ const worker = {
       facts: plateFacts(job, profile).map(saidFact),
       plate: plateMissing(job.plate),
       scheme: schemeMissing(job.scheme, changesSpeed(profile)),
-      speeds: changesSpeed(profile),
-      enables: taskCode(profile, 'reverse') !== undefined,
-      insideDelta: goesInsideDelta(profile),
+      ...kindOf(profile),
       findings,
       requirements: saidRequirements(job, profile),
-      plan: plan.ok
-        ? { ok: true, cost: plan.cost, alternatives: plan.alternatives.length }
-        : { ok: false, wishes: plan.wishes ?? [], text: sayNoPlan(plan) },
+      plan: saidPlan(job, profile, plan),
       ...adoptable(job, plan),
       ...keyingOf(job, profile, evidence, factory),
       rows: rows.map((row) => saidRow(row, profile, job)),

@@ -10,15 +10,11 @@ import {
   untracked,
 } from '@angular/core';
 import type { StartView } from '@tactron/core/compare';
-import {
-  guessMapping,
-  readRecorder,
-  recordedStart,
-  recordingOf,
-  type RecordedStart,
-  type RecorderFile,
-  type RecorderMapping,
-  type Recording,
+import type {
+  RecordedStart,
+  RecorderFile,
+  RecorderMapping,
+  Recording,
 } from '@tactron/core/formats';
 import { Attachments } from '../../attachments/attachments';
 import { standing } from '../../attachments/attachment-row';
@@ -29,6 +25,8 @@ import { OpenJob } from '../../job-state/open-job';
 
 /** Points of a recorded curve that are drawn at most. */
 const DRAWN = 800;
+/** Share of the motor's current below which a start counts as over. */
+const BYPASS = 1.2;
 const KEPT = 'tactron.recorder';
 const NONE = -1;
 
@@ -141,6 +139,8 @@ export class RecorderPanel {
   protected readonly file = signal<RecorderFile | null>(null);
   protected readonly mapping = signal<RecorderMapping | null>(null);
   protected readonly problem = signal('');
+  protected readonly recording = signal<Recording | null>(null);
+  private readonly measured = signal<RecordedStart | null>(null);
   private shownFile = '';
   protected readonly quantities = [
     { key: 'time', name: 'Time' },
@@ -158,6 +158,15 @@ export class RecorderPanel {
         .start(job, profile)
         .then((made) => untracked(() => this.view.set(made)));
     });
+    effect(() => {
+      const [file, mapping, view] = [this.file(), this.mapping(), this.view()];
+      if (!file || !mapping || !view) return;
+      void this.link.worker.recording(file, mapping, BYPASS * view.facts.motorA).then((made) => {
+        this.problem.set(made.ok ? '' : made.problem);
+        this.recording.set(made.ok ? made.recording : null);
+        this.measured.set(made.ok ? made.start : null);
+      });
+    });
     // The newest file that stands for this act is shown again wherever the job is opened.
     effect(() => {
       const last = standing(this.open.evidence(), this.subject()).at(-1);
@@ -166,7 +175,7 @@ export class RecorderPanel {
       void this.attachments
         .fileOf(last.body.sha256)
         .then((blob) => blob?.text())
-        .then((text) => text !== undefined && this.read(text));
+        .then((text) => (text === undefined ? false : this.read(text)));
     });
     inject(DestroyRef).onDestroy(() => this.link.end());
   }
@@ -176,7 +185,7 @@ export class RecorderPanel {
     const [chosen] = field.files ?? [];
     field.value = '';
     if (!chosen) return;
-    if (!this.read(await chosen.text())) return;
+    if (!(await this.read(await chosen.text()))) return;
     try {
       await this.attachments.add(chosen, this.subject());
       const kept = standing(this.open.evidence(), this.subject()).at(-1);
@@ -194,19 +203,12 @@ export class RecorderPanel {
   }
 
   /** Reads a file and finds its columns. @returns whether it has any */
-  private read(text: string): boolean {
-    this.problem.set('');
-    try {
-      const file = readRecorder(text);
-      const mapping = remembered()[headsOf(file)] ?? guessMapping(file) ?? { time: 0 };
-      this.file.set(file);
-      this.mapping.set(mapping);
-      return true;
-    } catch (error) {
-      this.file.set(null);
-      this.problem.set((error as Error).message);
-      return false;
-    }
+  private async read(text: string): Promise<boolean> {
+    const made = await this.link.worker.recorder(text);
+    this.problem.set(made.ok ? '' : made.problem);
+    this.file.set(made.ok ? made.file : null);
+    if (made.ok) this.mapping.set(remembered()[headsOf(made.file)] ?? made.mapping);
+    return made.ok;
   }
 
   protected chosen(key: keyof RecorderMapping): number {
@@ -222,25 +224,6 @@ export class RecorderPanel {
     if (file)
       localStorage.setItem(KEPT, JSON.stringify({ ...remembered(), [headsOf(file)]: mapping }));
   }
-
-  protected readonly recording = computed<Recording | null>(() => {
-    const [file, mapping] = [this.file(), this.mapping()];
-    if (!file || !mapping) return null;
-    try {
-      const made = recordingOf(file, mapping);
-      untracked(() => queueMicrotask(() => this.problem.set('')));
-      return made;
-    } catch (error) {
-      const { message } = error as Error;
-      untracked(() => queueMicrotask(() => this.problem.set(message)));
-      return null;
-    }
-  });
-
-  private readonly measured = computed<RecordedStart | null>(() => {
-    const [recording, view] = [this.recording(), this.view()];
-    return recording && view ? recordedStart(recording, 1.2 * view.facts.motorA) : null;
-  });
 
   /** What of the recording this step asks for, as it is typed. */
   protected readonly fits = computed(() => {
