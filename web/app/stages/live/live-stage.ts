@@ -34,6 +34,9 @@ const stateMarks: Readonly<Record<string, string>> = {
   past: 'earlier procedure',
 };
 
+/** The card and the list stand beside each other. */
+const BESIDE = '(min-width: 1101px)';
+
 /** What a fault is about, as a deviation names it. */
 function placeOf(f: Fault): { kind: 'wire' | 'device'; id: string } {
   if (f.kind === 'wrongContact') return { kind: 'device', id: f.device };
@@ -130,17 +133,25 @@ export class LiveStage {
   protected readonly passed = computed(() => this.steps().filter((s) => s.state === 'pass').length);
 
   protected readonly clock = moment;
+  private readonly page = inject<ElementRef<HTMLElement>>(ElementRef);
 
   constructor() {
-    const page = inject<ElementRef<HTMLElement>>(ElementRef);
+    const { page } = this;
     // Beside the card the list follows it; below it, on a narrow screen, nothing moves.
     afterRenderEffect(() => {
       const act = this.current()?.step.act;
-      if (act === undefined || !matchMedia('(min-width: 1101px)').matches) return;
+      if (act === undefined || !matchMedia(BESIDE).matches) return;
       page.nativeElement
         .querySelector(`[data-act="${CSS.escape(act)}"]`)
         ?.scrollIntoView({ block: 'nearest' });
     });
+  }
+
+  /** Chosen in the list: below it, on a narrow screen, the card is brought into view. */
+  protected pick(key: string): void {
+    this.picked.set(key);
+    if (matchMedia(BESIDE).matches) return;
+    this.page.nativeElement.querySelector('.current')?.scrollIntoView({ block: 'start' });
   }
 
   protected mark(state: string): string {
