@@ -42,6 +42,7 @@ export function starterRows(times: (runs: number, act: () => void) => number[]):
       row(
         `  cards of a soft starter: ${q.id}`,
         median(times(3, () => compareSchools(structuredClone(job), profile, q))),
+        300,
       ),
     ),
   ];
