@@ -4,24 +4,15 @@ import { applyFault, asBuilt, install, motorLeads } from '../installation/index.
 import { exchangeLeads, type Fault, type Job, type Scheme } from '../job/index.js';
 import { deadOf, liveOf } from '../procedure/index.js';
 import { bareJob } from '../testing/jobs.js';
+import { menuStarter, starterJob, starterWishes, withPlan } from '../testing/starter-jobs.js';
 import { trialsOf } from '../trials/index.js';
-import { adoption, planJob } from './index.js';
+import { planJob } from './index.js';
 
-const family = shippedProfile('pendrift-s');
-const wishes: Scheme = {
-  startStop: 'threeWire',
-  stationFeed: 'separate',
-  direction: 'forwardOnly',
-  powerReturn: 'stayStopped',
-  exposed: 'atMachine',
-  stopMode: 'coast',
-  lineContactor: 'byRelay',
-  starterConnection: 'insideDelta',
-};
+const family = menuStarter;
 
 /** The auger's motor with windings for the voltage of the supply. */
-function built(scheme: Partial<Scheme> = {}, model = 'S15'): Job {
-  const bare = bareJob({}, family, model);
+function built(scheme: Partial<Scheme> = {}): Job {
+  const bare = starterJob({ starterConnection: 'insideDelta', ...scheme });
   const motor = {
     ...bare.plate.motor,
     connection: 'deltaStar',
@@ -29,14 +20,7 @@ function built(scheme: Partial<Scheme> = {}, model = 'S15'): Job {
     highV: { v: 690, u: 'V' },
     link: 'delta',
   } as Job['plate']['motor'];
-  const job: Job = {
-    ...bare,
-    plate: { ...bare.plate, motor },
-    scheme: { ...wishes, ...scheme },
-  };
-  const plan = planJob(job, family);
-  if (!plan.ok) throw new Error(`${plan.code} ${plan.what}`);
-  return { ...job, adopted: adoption(plan) };
+  return withPlan({ ...bare, plate: { ...bare.plate, motor } });
 }
 
 const rules = (job: Job): string[] => checkJob(job, family).map((f) => f.rule);
@@ -132,7 +116,8 @@ describe('a soft starter inside the delta', () => {
     const dials = shippedProfile('pendrift-c');
     const bare = bareJob({}, dials, 'C6');
     const scheme: Scheme = {
-      ...wishes,
+      ...starterWishes,
+      starterConnection: 'insideDelta',
       startStop: 'twoWire',
       startBy: 'selector',
       stationFeed: undefined,

@@ -1,5 +1,4 @@
 import {
-  sensorLink,
   factorySettings,
   changesSpeed,
   controlFeed,
@@ -23,18 +22,12 @@ import {
   type Job,
   type Wiring,
 } from '../job/index.js';
-import {
-  arrange,
-  DEVICE_ID,
-  lineIds,
-  type Arrangement,
-  type DeviceSymbol,
-} from '../scheme/index.js';
+import { arrange, DEVICE_ID, type Arrangement, type DeviceSymbol } from '../scheme/index.js';
 import { assignInputs, assignOutputs, type AssignmentCost } from './assign.js';
 import { identifyWires } from './identity.js';
 import { keyingOrder, type KeyLine } from './keying.js';
 import { countPresses } from './keystrokes.js';
-import { feedPhases, lineParts } from './power-wires.js';
+import { plannedDevices, plannedLinks, withStrip } from './planned-parts.js';
 import { routeWires } from './route.js';
 import { meaningIsMet, planSettings } from './settings.js';
 
@@ -130,7 +123,7 @@ export function planJob(
     });
   const wiring: Wiring = {
     device: deviceId,
-    devices: withStrip(plannedDevices(job, profile, arrangement), wires, profile),
+    devices: withStrip(plannedDevices(job, profile, arrangement, deviceId), wires, profile),
     wires,
     retired: identified.retired,
     assignments: assignmentsOf(arrangement, deviceId, at, pins),
@@ -321,115 +314,6 @@ function applyWireDecisions(
       );
   }
   return result;
-}
-
-function plannedDevices(job: Job, profile: Profile, arrangement: Arrangement): Wiring['devices'] {
-  const single = feedPhases(profile).length === 2;
-  const { supply, breaker, motor } = lineIds;
-  const device = deviceIdOf(job);
-  const devices: Wiring['devices'] = {
-    [supply]: {
-      kind: single ? 'supplySinglePhase' : 'supplyThreePhase',
-      role: supply,
-      tag: 'X0',
-      params: {},
-    },
-    [breaker]: {
-      kind: single ? 'breakerTwoPole' : 'breakerThreePole',
-      role: breaker,
-      // The main switch takes Q0 where the device has a terminal Q1.
-      tag: Object.hasOwn(profile.terminals, 'Q1') ? 'Q0' : 'Q1',
-      params: {},
-    },
-    [device]: { kind: profile.kind, role: device, tag: 'T1', params: {} },
-    [motor]: {
-      kind: 'motor',
-      role: motor,
-      tag: Object.hasOwn(profile.terminals, 'M1') ? 'MA1' : 'M1',
-      params: arrangement.insideDelta ? { leads: 6 } : {},
-    },
-  };
-  for (const [id, { kind, tag, poles }] of Object.entries(lineParts(job, profile)))
-    devices[id] = { kind, role: id, tag, params: { poles } };
-  for (const { id, kind, tag, place, params, ...more } of arrangement.devices)
-    devices[id] = {
-      kind,
-      role: id,
-      tag,
-      params: { ...params, place, ...suppressorOf(arrangement, id, params) },
-      ...more,
-    };
-  for (const [id, { ord: _ord, why: _why, ...part }] of Object.entries(job.decisions.devices))
-    devices[id] = { ...part, role: id };
-  return devices;
-}
-
-/** The terminal strip, as long as the wires need it. */
-function withStrip(
-  devices: Wiring['devices'],
-  wires: Wiring['wires'],
-  profile: Profile,
-): Wiring['devices'] {
-  const { strip } = lineIds;
-  const numbers = Object.values(wires)
-    .flatMap((w) => [w.from, w.to])
-    .filter((end) => landingParts(end).device === strip)
-    .map((end) => parseInt(landingParts(end).terminal, 10));
-  if (numbers.length === 0) return devices;
-  const params = { count: Math.max(...numbers), place: 'panel' };
-  // No tag that equals a terminal of the device.
-  const tag = Object.hasOwn(profile.terminals, 'X1') ? 'X10' : 'X1';
-  return { ...devices, [strip]: { kind: 'terminalStrip', role: strip, tag, params } };
-}
-
-/** What keeps the coil of a part that a contact of the device switches from wearing that contact out. */
-function suppressorOf(
-  { nets }: Arrangement,
-  id: string,
-  params: Readonly<Record<string, Value>>,
-): Readonly<Record<string, string>> {
-  const switched = nets.some(
-    ({ points }) =>
-      points.some(({ at }) => at === `${id}:A1`) && points.some(({ at }) => at.startsWith('@out:')),
-  );
-  return switched ? { suppressor: params['ac'] === true ? 'rc' : 'diode' } : {};
-}
-
-/** Positions of links and switches: the input logic's, the signal's kind, the earth link by the supply, else as delivered. */
-function plannedLinks(
-  profile: Profile,
-  arrangement: Arrangement,
-  chosen: Readonly<Record<string, string>>,
-  earthing: Job['plate']['supply']['earthing'],
-): Wiring['links'] {
-  const meant = arrangement.meanings.find((m) => m.role === 'ai1.mode')?.value;
-  const mode = meant === undefined ? undefined : meant === '0-10V' ? 'voltage' : 'current';
-  const ai1 = firstOfKind(profile, 'analogueInput');
-  // On a supply without an earthed star point nothing of the device may lie against earth.
-  const lifted = earthing === 'IT' || earthing === 'cornerEarthed';
-  const out = (id: string): string | undefined =>
-    lifted && id === profile.earthLink
-      ? sortedEntries(profile.links[id].positions).find(([, p]) => p.earthed === false)?.[0]
-      : undefined;
-  const sensor = arrangement.thermistor === undefined ? undefined : sensorLink(profile);
-  return Object.fromEntries(
-    Object.entries(profile.links).map(([id, link]) => {
-      const signal = sortedEntries(link.positions).find(
-        ([, p]) => p.analogueMode?.terminal === ai1 && p.analogueMode?.mode === mode,
-      )?.[0];
-      return [
-        id,
-        {
-          position:
-            chosen[id] ??
-            out(id) ??
-            (sensor?.link === id ? sensor.open : undefined) ??
-            (mode && signal ? signal : link.factory),
-          origin: 'plan' as const,
-        },
-      ];
-    }),
-  );
 }
 
 /** The change that adopts a proposal. */

@@ -1,32 +1,14 @@
-import { shippedProfile } from '../catalogue/index.js';
 import type { Expectation, Job, ProcedureStep, Scheme } from '../job/index.js';
 import { checkJob } from '../hazards/index.js';
 import { judged } from '../requirements/index.js';
-import { adoption, planJob } from '../plan/index.js';
-import { bareJob } from '../testing/jobs.js';
+import { planJob } from '../plan/index.js';
+import { menuStarter, starterJob, withPlan } from '../testing/starter-jobs.js';
 import { trialsOf } from '../trials/index.js';
 import { windingOhm } from './dead/power-section.js';
 import { deadOf, liveOf } from './index.js';
 
-const family = shippedProfile('pendrift-s');
-const wishes: Scheme = {
-  startStop: 'threeWire',
-  stationFeed: 'separate',
-  direction: 'forwardOnly',
-  powerReturn: 'stayStopped',
-  exposed: 'atMachine',
-  stopMode: 'coast',
-  lineContactor: 'byRelay',
-};
-
-function built(scheme: Partial<Scheme>, load: Partial<Job['plate']['load']> = {}): Job {
-  const bare = bareJob({}, family, 'S15');
-  const plate = { ...bare.plate, load: { ...bare.plate.load, ...load } };
-  const job = { ...bare, plate, scheme: { ...wishes, ...scheme } };
-  const plan = planJob(job, family);
-  if (!plan.ok) throw new Error(plan.what);
-  return { ...job, adopted: adoption(plan) };
-}
+const family = menuStarter;
+const built = (...of: Parameters<typeof starterJob>): Job => withPlan(starterJob(...of));
 
 const stepOf = (steps: readonly ProcedureStep[], key: string): ProcedureStep => {
   const found = steps.find((s) => s.key === key);
@@ -153,8 +135,7 @@ describe('a guard that is locked until the machine stands', () => {
 
   it('cannot be wished without a guard, nor without a contactor that opens with every stop', () => {
     const code = (scheme: Partial<Scheme>): string | undefined => {
-      const bare = bareJob({}, family, 'S15');
-      const plan = planJob({ ...bare, scheme: { ...wishes, guardLockS: 60, ...scheme } }, family);
+      const plan = planJob(starterJob({ guardLockS: 60, ...scheme }), family);
       return plan.ok ? undefined : plan.code;
     };
     expect(code({})).toBe('noGuard');

@@ -1,10 +1,8 @@
 import fc from 'fast-check';
-import { shippedProfile } from '../catalogue/index.js';
 import { checkJob, Sweep, type SweepRow } from '../hazards/index.js';
 import type { Job, Scheme } from '../job/index.js';
-import { adoption, planJob } from '../plan/index.js';
-import { bareJob } from '../testing/jobs.js';
 import { starterRun, starterSamples, type StarterEvents } from '../testing/starter-case.js';
+import { menuStarter, starterJob, withPlan } from '../testing/starter-jobs.js';
 import type { Broken } from './broken.js';
 import { starterInputs } from './vocabulary.js';
 
@@ -114,22 +112,8 @@ describe('a soft starter in which something has failed', () => {
 });
 
 describe('what fails inside a soft starter, at a whole panel', () => {
-  const wishes: Scheme = {
-    startStop: 'threeWire',
-    stationFeed: 'separate',
-    direction: 'forwardOnly',
-    powerReturn: 'stayStopped',
-    exposed: 'atMachine',
-    stopMode: 'coast',
-  };
-  const family = shippedProfile('pendrift-s');
-  const built = (scheme: Partial<Scheme>): Job => {
-    const bare = bareJob({}, family, 'S15');
-    const job = { ...bare, scheme: { ...wishes, ...scheme } };
-    const plan = planJob(job, family);
-    if (!plan.ok) throw new Error(plan.what);
-    return { ...job, adopted: adoption(plan) };
-  };
+  const family = menuStarter;
+  const built = (scheme: Partial<Scheme>): Job => withPlan(starterJob(scheme));
   const insideRows = (job: Job): Record<string, SweepRow['worst']> => {
     const sweep = new Sweep(job, family);
     const rows = sweep.faults.map((f) => sweep.judge(f));

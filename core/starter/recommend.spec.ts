@@ -3,33 +3,15 @@ import { checkJob } from '../hazards/index.js';
 import { startOf } from '../installation/index.js';
 import type { Job, Scheme } from '../job/index.js';
 import { plateNumbers } from '../line/index.js';
-import { adoption, offersFor, planJob, recommendedStart } from '../plan/index.js';
+import { offersFor, planJob, recommendedStart } from '../plan/index.js';
 import { bareJob } from '../testing/jobs.js';
+import { menuStarter, starterJob, starterWishes, withPlan } from '../testing/starter-jobs.js';
 import { trialsOf } from '../trials/index.js';
 
-const wishes: Scheme = {
-  startStop: 'threeWire',
-  stationFeed: 'separate',
-  direction: 'forwardOnly',
-  powerReturn: 'stayStopped',
-  exposed: 'atMachine',
-  stopMode: 'coast',
-  lineContactor: 'byRelay',
-};
-const family = shippedProfile('pendrift-s');
-
-/** The auger on a soft starter, with some plates and wishes otherwise. */
-function job(scheme: Partial<Scheme> = {}, load: Partial<Job['plate']['load']> = {}): Job {
-  const bare = bareJob({}, family, 'S15');
-  const plate = { ...bare.plate, load: { ...bare.plate.load, ...load } };
-  return { ...bare, plate, scheme: { ...wishes, ...scheme } };
-}
-
-function built(of: Job, profile = family): Job {
-  const plan = planJob(of, profile);
-  if (!plan.ok) throw new Error(plan.what);
-  return { ...of, adopted: adoption(plan) };
-}
+const family = menuStarter;
+const wishes = starterWishes;
+const job = starterJob;
+const built = withPlan;
 
 const rules = (of: Job, profile = family): string[] =>
   checkJob(built(of, profile), profile).map((f) => f.rule);

@@ -3,6 +3,9 @@ import type { Profile } from '@tactron/core/catalogue';
 import { PlaceStrip } from '../frame/place-strip';
 import { Api, type ProfileEntry } from '../job-state/api';
 
+/** Behaviour that a profile tells and nothing simulated depends on: the phases are alike, dials are set before power comes. */
+const toldOnly: readonly string[] = ['limitOf', 'dialsRead', 'dialSwitchWins'];
+
 /** Device profiles, to be read: terminals, settings, and how the device behaves where it matters. */
 @Component({
   selector: 'tac-library',
@@ -57,11 +60,12 @@ export class Library {
     return Object.entries(profile.policies).map(([name, p]) => ({
       name,
       text:
-        p === 'unknown'
+        (p === 'unknown'
           ? 'not known: the worse is assumed'
           : 'fixed' in p
             ? String(p.fixed)
-            : `setting ${String(p.setting)}`,
+            : `setting ${String(p.setting)}`) +
+        (toldOnly.includes(name) ? ' · told only: the simulation does not go by it' : ''),
     }));
   }
 }
