@@ -149,4 +149,15 @@ describe('what fails inside a soft starter, at a whole panel', () => {
     expect([buttons?.rule, buttons?.args['estop'] !== '']).toEqual(['starter.weldedRunsOn', true]);
     expect(found({ lineContactor: 'byRelay', estop: 'contactor' })).toBeUndefined();
   });
+
+  it('is found as well where there is no bypass: then its poles may all conduct', () => {
+    const bare = { ...family, policies: { ...family.policies, bypass: { fixed: 'none' } } };
+    const of = starterJob({ lineContactor: 'none' });
+    const found = checkJob(withPlan(of, bare), bare).find((f) => f.rule === 'starter.nothingAhead');
+    expect([found?.args['poles'], found?.args['byPower'], found?.severity]).toEqual([
+      true,
+      true,
+      'stop',
+    ]);
+  });
 });

@@ -166,10 +166,10 @@ export class Trials {
     return new Run(trial, installation, new Runner(installation).run(trial));
   }
 
-  /** A trial run on the job as built with one more thing wrong. @throws RangeError when the job has no such trial */
-  faulty(id: string, fault: Fault): Run {
+  /** A trial run on the job as built with more things wrong. @throws RangeError when the job has no such trial */
+  faulty(id: string, faults: readonly Fault[]): Run {
     const trial = this.trial(id);
-    const panel = applyFault(this.panelFor(trial), fault);
+    const panel = faults.reduce(applyFault, this.panelFor(trial));
     const installation = install(
       this.job,
       this.profile,

@@ -35,20 +35,29 @@ function overloadTwice(
   };
 }
 
-/** What the motor does with the bypass welded: how fast it turns after its stop, and whether already when the power comes. */
+/**
+ * What the motor does with the bypass welded, or with all poles shorted where there is none: how fast it turns after its stop,
+ * and whether already when the power comes.
+ */
 function runsWelded(c: HazardContext): Finding['args'] | undefined {
   const { trials, device, arrangement } = c;
-  if (!trials.has('ramps') || !insideFailures(c.profile).includes('bypassWelded')) return undefined;
-  const fault = { kind: 'part', device: device.id, what: 'bypassWelded' } as const;
-  const run = trials.faulty('ramps', fault);
+  const inside = insideFailures(c.profile);
+  if (!trials.has('ramps') || inside.length === 0) return undefined;
+  const bypass = inside.includes('bypassWelded');
+  const one = (what: 'bypassWelded' | 'poleShorted') =>
+    ({ kind: 'part', device: device.id, what }) as const;
+  // Without a bypass it is the poles themselves that may all conduct.
+  const faults = bypass ? [one('bypassWelded')] : Array(3).fill(one('poleShorted'));
+  const run = trials.faulty('ramps', faults);
   if (!run.runs('stop')) return undefined;
   const rpm = shaftRpm(c.installation.shaft, 'driven', Math.abs(run.hz('stop')));
-  const estop = trials.has('estop') ? trials.faulty('estop', fault) : undefined;
+  const estop = trials.has('estop') ? trials.faulty('estop', faults) : undefined;
   const stops = estop !== undefined && !estop.runs('opens');
   return {
     stop: tagOfOperation(c, arrangement.stops[0] ?? arrangement.starts.forward),
     rpm: Math.round(rpm ?? 0),
     byPower: run.runs('ready'),
+    poles: !bypass,
     estop: stops ? tagOfOperation(c, arrangement.estop) : '',
   };
 }
