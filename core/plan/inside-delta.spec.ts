@@ -44,6 +44,10 @@ describe('a soft starter inside the delta', () => {
       'device:5L3 motor:V2',
       'device:6T3 motor:W1',
     ]);
+    // Two cables of three cores: no core of either is used twice.
+    const cores = Object.values(adopted?.wires ?? {}).filter((w) => w.class === 'motor');
+    expect(new Set(cores.map((w) => `${w.cable} ${w.core}`)).size).toBe(6);
+    expect(new Set(cores.map((w) => w.core))).toEqual(new Set(['1', '2', '3']));
     expect(adopted?.settings['Connection']?.value).toBe('delta');
     expect(rules(built()).filter((r) => r.startsWith('delta') || r.startsWith('motor'))).toEqual(
       [],

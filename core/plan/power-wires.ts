@@ -113,6 +113,9 @@ export function powerWires(
   ];
 }
 
+/** Cable of the second ends of the windings. */
+const SECOND_ENDS = 'W2';
+
 /**
  * The six leads of a motor whose windings lie in series with the poles: the first end of each behind its pole, the second at
  * the next phase of the supply, so that the delta is closed over the terminals of the device.
@@ -131,8 +134,10 @@ function deltaLeads(
       wire([from, `${lineIds.motor}:${phase}${end}`], `motor.${phase}${end}`, 'motor', {
         size,
         line: of,
-        core: String(2 * line + end),
+        core: String(line + 1),
         ...cable,
+        // A cable of three phases has no core for the second ends: they have one of their own.
+        ...(end === 2 ? { cable: SECOND_ENDS } : {}),
       });
     return [lead(pole, 1, line), lead(next, 2, (line + 1) % 3)];
   });

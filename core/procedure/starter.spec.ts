@@ -36,7 +36,7 @@ describe('dead readings of a power section', () => {
       'dead.sensors',
     ]);
     expect(stepOf(steps, 'dead.windings').fields?.length).toBe(3);
-    expect(limits(stepOf(steps, 'dead.sensors').expect)).toEqual([0, 0, 0.5]);
+    expect(limits(stepOf(steps, 'dead.sensors').expect)).toEqual([0, 0.5, 0.5]);
     const sensed = deadOf(built({ thermistor: 'sensor' }), family).steps;
     expect(limits(stepOf(sensed, 'dead.sensors').expect)).toEqual([60, 200, 750]);
     const bare = deadOf(built({ lineContactor: 'none', exposed: 'nobody' }), family).steps;

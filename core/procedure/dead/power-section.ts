@@ -108,7 +108,7 @@ function contactor(c: StepContext): Draft[] {
       key: 'dead.contactor.pressed',
       do: phrase('dead.contactor.pressed', args),
       must: phrase('dead.contactor.must', { ohm: CLOSED_OHM }),
-      expect: between(0, 0, CLOSED_OHM, 'Ω'),
+      expect: between(0, CLOSED_OHM, CLOSED_OHM, 'Ω'),
       fields: at,
     },
   ];
@@ -132,7 +132,7 @@ function sensors(c: StepContext): Draft[] {
         least,
         most,
       }),
-      expect: linked ? between(0, 0, LINK_OHM, 'Ω') : between(least, usual, most, 'Ω'),
+      expect: linked ? between(0, LINK_OHM, LINK_OHM, 'Ω') : between(least, usual, most, 'Ω'),
       instrument: 'ohmmeter',
       from: { kind: 'standard', name: linked ? 'a link and two terminals' : 'IEC 60947-8, mark A' },
     },

@@ -91,7 +91,7 @@ function askStep(t: LiveTests, motorA: number, args: Args, restsOn: RestsOn): vo
       do: phrase('start.step', args),
       must: phrase('start.step.must', { amps: most }),
       instrument: 'clampPeak',
-      expect: between(0, 0, most, 'A'),
+      expect: between(0, most, most, 'A'),
       cautions: ['liveWork', 'category'],
     },
     restsOn,

@@ -105,6 +105,10 @@ const headsOf = (file: RecorderFile): string =>
       display: grid;
       gap: 8px;
     }
+    .add {
+      position: relative;
+      justify-self: start;
+    }
     .columns {
       display: flex;
       flex-wrap: wrap;
