@@ -128,10 +128,10 @@ test('three motors from their plates to no open finding: a wrong link, a device 
   await choose(page, 'Motor', 'series');
   await choose(page, 'Motor', 'inverter duty');
   await expect(block(page, 'Motor cable')).toContainText(
-    '549 m is longer than Quernstone T allows (120 m).',
+    '1800 ft is longer than Quernstone T allows (394 ft).',
   );
   await expect(block(page, 'Motor cable')).toContainText(
-    'At most 186 m of this size, or at least 15.5 mm²',
+    'At most 609 ft of this size, or at least 15.5 mm²',
   );
   await type(page, 'Motor cable', 'Length', '180 ft');
   await findings(page, '0 findings');

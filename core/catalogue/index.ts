@@ -55,6 +55,7 @@ export {
   type InputLogic,
   type RelayTerminals,
   linkTerminals,
+  resistorTerminals,
   settingRefuses,
   settingsItTakes,
   type SettingRefusal,

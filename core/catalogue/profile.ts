@@ -13,7 +13,12 @@ const open = v.looseObject;
 const terminalSchema = v.variant('kind', [
   open({ kind: v.literal('mains'), phase: v.picklist(['L1', 'L2', 'L3', 'N', 'PE']), ...place() }),
   open({ kind: v.literal('motor'), phase: v.picklist(['U', 'V', 'W', 'PE']), ...place() }),
-  open({ kind: v.literal('power'), ...place() }),
+  open({
+    kind: v.literal('power'),
+    /** What it is for: the two ends of a braking resistor, or the poles of the DC link. */
+    purpose: v.optional(v.picklist(['brakeResistor', 'linkPlus', 'linkMinus'])),
+    ...place(),
+  }),
   open({ kind: v.literal('zeroVolt'), ...place() }),
   open({ kind: v.literal('supply24'), volts: positive, maxA: positive, ...place() }),
   open({

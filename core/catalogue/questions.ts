@@ -66,6 +66,15 @@ export function inputLogics(profile: Profile): InputLogic[] {
   ];
 }
 
+/** Terminals between which a braking resistor lies; undefined where the device has none. */
+export function resistorTerminals(profile: Profile): readonly [string, string] | undefined {
+  const [one, other] = presentTerminals(profile).filter((id) => {
+    const t = profile.terminals[id];
+    return t.kind === 'power' && t.purpose === 'brakeResistor';
+  });
+  return one !== undefined && other !== undefined ? [one, other] : undefined;
+}
+
 /** Value by which the device knows a task; undefined where it has no such task. */
 export function taskCode(profile: Profile, task: string): string | number | undefined {
   return Object.values(profile.inputTasks).find((t) => t.meaning === task)?.code;
@@ -95,7 +104,7 @@ export function settingRefuses(
   if (!Object.hasOwn(settings, code)) return 'unknown';
   const { choices, type, min, max } = settings[code];
   if (choices) return Object.hasOwn(choices, String(value)) ? undefined : 'choice';
-  if (type !== 'number') return undefined;
+  if (type !== 'number' && type !== 'dial') return undefined;
   if (typeof value !== 'number' || !Number.isFinite(value)) return 'number';
   return value < (min ?? -Infinity) || value > (max ?? Infinity) ? 'range' : undefined;
 }

@@ -64,7 +64,7 @@ export interface Device<S> {
   readonly signals: readonly SignalSpec[];
   /** What it stamps changes with time alone, not only with its state. */
   readonly stampsWithTime: boolean;
-  /** What it shows changes with time alone. */
+  /** What it shows changes with time alone between its wakes. */
   readonly showsWithTime: boolean;
   /** Devices whose state it reads when it steps: it is stepped after one of them changed. */
   readonly listens: readonly string[];

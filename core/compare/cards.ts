@@ -1,7 +1,7 @@
 import type { Profile } from '../catalogue/index.js';
 import { schemeFindings } from '../hazards/index.js';
 import { installedOf } from '../installation/index.js';
-import type { Finding, Job } from '../job/index.js';
+import { hashOf, type Finding, type Job } from '../job/index.js';
 import { adoption, planJob, type NoPlan, type PlanCost } from '../plan/index.js';
 import { signalAt, type Trace } from '../trace/index.js';
 import type { Arrangement } from '../scheme/index.js';
@@ -25,11 +25,10 @@ export interface Strip {
   readonly lines: readonly StripLine[];
 }
 
-/** What a school does on this very job, or why it cannot be had. */
-export type Card =
-  | { readonly id: string; readonly ok: false; readonly plan: NoPlan }
+/** What wishes come to on a job: how it behaves, or why it cannot be had. */
+type Outcome =
+  | { readonly ok: false; readonly plan: NoPlan }
   | {
-      readonly id: string;
       readonly ok: true;
       readonly strip: Strip;
       readonly cost: PlanCost;
@@ -40,6 +39,9 @@ export type Card =
       /** After letting go of a stop or an emergency stop with the start still given. */
       readonly startsOnRelease: boolean;
     };
+
+/** What a school does on this very job. */
+export type Card = { readonly id: string } & Outcome;
 
 export interface Comparison {
   readonly question: string;
@@ -71,16 +73,28 @@ const chosenBy = (job: Job, question: Question): string | undefined => {
   return typeof value === 'string' ? value : undefined;
 };
 
-/** Card of one school. */
+const kept = new WeakMap<Job, WeakMap<Profile, Map<string, Outcome>>>();
+
+/** Card of one school. The school that is chosen is in every question the same job: each is worked out once. */
 export function cardOf(job: Job, profile: Profile, school: School): Card {
-  const varied: Job = { ...job, scheme: withSchool(job.scheme, school.patch) };
+  const scheme = withSchool(job.scheme, school.patch);
+  const byProfile = kept.get(job) ?? new WeakMap<Profile, Map<string, Outcome>>();
+  kept.set(job, byProfile);
+  const known = byProfile.get(profile) ?? new Map<string, Outcome>();
+  byProfile.set(profile, known);
+  const key = hashOf(scheme);
+  const outcome = known.get(key) ?? outcomeOf({ ...job, scheme }, profile);
+  known.set(key, outcome);
+  return { id: school.id, ...outcome };
+}
+
+function outcomeOf(varied: Job, profile: Profile): Outcome {
   const plan = planJob(varied, profile);
-  if (!plan.ok) return { id: school.id, ok: false, plan };
+  if (!plan.ok) return { ok: false, plan };
   const built: Job = { ...varied, adopted: adoption(plan) };
   const findings = schemeFindings(built, profile, undefined, plan);
   const rule = (name: string): boolean => findings.some((f) => f.rule === name);
   return {
-    id: school.id,
     ok: true,
     strip: stripOf(built, profile),
     cost: plan.cost,

@@ -8,7 +8,13 @@ import { nextCrossing } from './ramp.js';
 import { faultNames, type DriveState, type Motion } from './state.js';
 import { initialDrive, stepDrive, wakeDrive, type DriveInputs } from './step.js';
 import { stateNames, viewDrive } from './view.js';
-import { restingLevels, type Control, type InputName, type Levels } from './vocabulary.js';
+import {
+  inputNames,
+  restingLevels,
+  type Control,
+  type InputName,
+  type Levels,
+} from './vocabulary.js';
 
 /** A drive as it is installed: its command logic under the settings keyed, and how it reads its reference. */
 export interface DriveSpec {
@@ -41,11 +47,12 @@ const atZero: Path = { stretches: [steady(0, 0)], endUs: 0, rest: 0 };
 /** A drive as logic of a device: the command logic of this module behind the terminals of its profile. */
 export function driveLogic(spec: DriveSpec): DeviceLogic<DriveState, DriveInputs> {
   const { control, link } = spec;
+  const levelsOf = rememberedLevels();
   return {
     states: stateNames,
     faults: faultNames,
     init: () => initialDrive(control, { levels: { ...restingLevels, mains: 0 }, referenceHz: 0 }),
-    sense: (reading, before) => inputsOf(spec, reading, before),
+    sense: (reading, before) => inputsOf(spec, reading, levelsOf(reading, before.raw)),
     step: (s, inputs, t) => stepDrive(control, link, s, inputs, t),
     wake: (s, t) => Math.min(wakeDrive(s, t), brakeCrossing(spec, s.motion, t)),
     view: (s, t) => viewDrive(control, link, s, t),
@@ -71,9 +78,8 @@ export function driveLogic(spec: DriveSpec): DeviceLogic<DriveState, DriveInputs
   };
 }
 
-function inputsOf(spec: DriveSpec, r: Reading, before: DriveState): DriveInputs {
+function inputsOf(spec: DriveSpec, r: Reading, levels: Levels): DriveInputs {
   const { control, reference } = spec;
-  const levels = levelsOf(r, before.raw);
   const shaft = { hz: r.shaftHz, turns: r.shaftTurns };
   const phaseMissing = r.mains === 1;
   if (control.referenceSource === 'panelDial')
@@ -91,7 +97,24 @@ function inputsOf(spec: DriveSpec, r: Reading, before: DriveState): DriveInputs 
   return { levels, referenceHz, referenceLost, phaseMissing, shaft };
 }
 
-function levelsOf(r: Reading, before: Levels): Levels {
+/** Levels as they are read; those of the last reading where nothing that makes them is otherwise. */
+function rememberedLevels(): (r: Reading, before: Levels) => Levels {
+  let last: { readonly r: Reading; readonly levels: Levels } | undefined;
+  return (r, before) => {
+    const levels = last && readsAlike(r, last.r) ? last.levels : levelsIn(r);
+    last = { r, levels };
+    return levels === before || sameLevels(levels, before) ? before : levels;
+  };
+}
+
+const readsAlike = (x: Reading, y: Reading): boolean =>
+  x.tasks === y.tasks &&
+  x.keys === y.keys &&
+  x.enableA === y.enableA &&
+  x.enableB === y.enableB &&
+  x.mains > 0 === y.mains > 0;
+
+function levelsIn(r: Reading): Levels {
   const levels: Record<InputName, 0 | 1> = { ...restingLevels, mains: r.mains > 0 ? 1 : 0 };
   for (const [task, level] of Object.entries(r.tasks))
     if (task in levels) levels[task as InputName] = level;
@@ -102,9 +125,12 @@ function levelsOf(r: Reading, before: Levels): Levels {
   levels.keypadUp = r.keys.up ? 1 : 0;
   levels.keypadDown = r.keys.down ? 1 : 0;
   if (r.keys.reset) levels.reset = 1;
-  for (const name in levels)
-    if (levels[name as InputName] !== before[name as InputName]) return levels;
-  return before;
+  return levels;
+}
+
+function sameLevels(x: Levels, y: Levels): boolean {
+  for (const name of inputNames) if (x[name] !== y[name]) return false;
+  return true;
 }
 
 function outputOf(m: Motion): ReturnType<DeviceLogic<DriveState, DriveInputs>['demand']>['output'] {

@@ -66,15 +66,20 @@ export function singleFaults(panel: Panel, potentials: Potentials): SweptEdge[] 
       }),
     ];
   });
-  const wired = new Set(Object.values(panel.wires).flatMap((w) => [w.from, w.to]));
+  const all = Object.values(panel.wires);
+  const wired = new Set(all.flatMap((w) => [w.from, w.to]));
+  // What a hand works matters by its contacts in the control: its poles are no part of what is swept.
+  const swept = all.filter((w) => sweptClasses.includes(w.class));
+  const inControl = new Set(swept.flatMap((w) => [w.from, w.to]));
   const contacts = sortedEntries(panel.devices).flatMap(([id, device]): SweptEdge[] => {
     const set = contactsOf(device);
     const pairs: readonly (readonly [string, string])[] =
       set && set.workedBy !== 'supply'
         ? set.contacts.map(({ a, b }) => [a, b] as const)
         : (parts[device.kind]?.coil?.makes ?? []);
+    const landed = set ? inControl : wired;
     return pairs.flatMap(([a, b]): SweptEdge[] =>
-      wired.has(`${id}:${a}`) && wired.has(`${id}:${b}`)
+      landed.has(`${id}:${a}`) && landed.has(`${id}:${b}`)
         ? [
             {
               key: `welded:${id}:${a}`,

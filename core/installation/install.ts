@@ -219,6 +219,7 @@ function shaftOf(job: Job, profile: Profile, panel: Panel): InstalledShaft {
   const entries = sortedEntries(panel.devices).filter(([id]) => id !== panel.device);
   const [id, motor] = entries.find(([, d]) => parts[d.kind]?.turns) ?? ['motor', undefined];
   const brake = entries.find(([, d]) => parts[d.kind]?.holds)?.[0];
+  const isolator = entries.find(([, d]) => d.kind === 'motorIsolator')?.[0];
   const { hz, rpm, polePairs } = plateNumbers(job.plate);
   const maxHz = job.scheme.maxHz ?? hz ?? 50;
   const ratedSlip = hz && rpm && polePairs ? (60 * hz) / polePairs - rpm : 0;
@@ -228,6 +229,7 @@ function shaftOf(job: Job, profile: Profile, panel: Panel): InstalledShaft {
     tag: motor?.tag ?? '',
     drivenBy: panel.device,
     brake,
+    isolator,
     turns: turnsOf(job, motorLeads(panel, profile, id)),
     polePairs,
     // Fed at the frequency of the supply, its speed is reckoned with its slip already.

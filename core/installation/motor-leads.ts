@@ -1,5 +1,5 @@
 import type { Profile } from '../catalogue/index.js';
-import { parts } from '../parts/index.js';
+import { contactsOf, parts } from '../parts/index.js';
 import { netsOf } from './nets.js';
 import type { Panel } from './panel.js';
 
@@ -59,7 +59,7 @@ function unclosed(order: readonly number[], reach: (terminal: string) => number[
     });
 }
 
-/** Poles of contactors and filters that motor leads land on: closed they are part of the way. */
+/** Poles of contactors, isolators and filters that motor leads land on: closed they are part of the way. */
 function polesOf({ devices, wires }: Panel): (readonly [string, string])[] {
   const landed = new Set(
     Object.values(wires).flatMap((w) => (w.class === 'motor' ? [w.from, w.to] : [])),
@@ -68,6 +68,7 @@ function polesOf({ devices, wires }: Panel): (readonly [string, string])[] {
     [
       ...(parts[part.kind]?.coil?.makes ?? []),
       ...(parts[part.kind]?.through?.(part) ?? []),
+      ...(contactsOf(part)?.contacts.map(({ a, b }) => [a, b] as const) ?? []),
     ].flatMap(([a, b]) =>
       landed.has(`${id}:${a}`) && landed.has(`${id}:${b}`)
         ? [[`${id}:${a}`, `${id}:${b}`] as const]

@@ -285,6 +285,12 @@ export const evidenceBodies = {
   /** Something put in for a test that must come out again. */
   temporary: v.strictObject({
     ...first,
+    kind: v.optional(
+      v.picklist(['jumper', 'liftedWire', 'forced', 'bypass', 'testValue', 'other']),
+    ),
+    /** Settings keyed for a test; put back, what they were put back to. */
+    values: v.optional(v.record(text(80), value)),
+    where: v.optional(text(120)),
     what: v.pipe(text(400), v.trim(), v.minLength(1, 'a few words')),
     removed: v.optional(v.boolean()),
   }),

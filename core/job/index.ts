@@ -1,3 +1,11 @@
+export {
+  takenOut,
+  temporaryKinds,
+  temporaryRegister,
+  testValuesIn,
+  type Temporary,
+  type TemporaryKind,
+} from './temporary.js';
 export { handLine, tickOf } from './hand-tick.js';
 export { changeHash, evidenceHash, verifyEvidence, type ChainCheck } from './chain.js';
 export {

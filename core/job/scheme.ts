@@ -35,6 +35,8 @@ export const schemeSchema = v.strictObject({
   stations: v.optional(v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(4))),
   /** Whether the start contacts are fed through the stop contact, or each on its own. */
   stationFeed: v.optional(v.picklist(['separate', 'chained'])),
+  /** How the seal-in relay is mounted: screw terminals, or a plug-in base with its own numbers. */
+  relayBase: v.optional(v.picklist(['screw', 'plug8', 'plug11'])),
   /** Supply of the seal-in relay: the device's own 24 V, or a supply that outlives the device's power. */
   latchSupply: v.optional(v.picklist(['drive24', 'own24'])),
   speed: v.optional(

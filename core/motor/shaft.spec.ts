@@ -45,6 +45,7 @@ describe('a free shaft', () => {
     tag: 'M1',
     drivenBy: 'device',
     brake: 'brake',
+    isolator: undefined,
     turns: 1,
     polePairs: 2,
     slipRpm: 40,
@@ -56,11 +57,13 @@ describe('a free shaft', () => {
   function bed(d: Partial<InstalledShaft> = {}) {
     let driven: Path | null = null;
     let open = true;
+    let closed = true;
     const device = shaftBehaviour(
       { ...installed, ...d },
       {
         demand: () => (driven ? { kind: 'frequency', path: driven } : { kind: 'off' }),
         brakeOpen: () => open,
+        isolatorClosed: () => closed,
       },
     );
     let s: ShaftState = device.init();
@@ -69,7 +72,7 @@ describe('a free shaft', () => {
       at,
       name: () => s.name,
       /** Steps at its own wakes up to a moment, then at it. */
-      to(ms: number, change: { hz?: number | null; open?: boolean } = {}) {
+      to(ms: number, change: { hz?: number | null; open?: boolean; closed?: boolean } = {}) {
         for (let t = device.wake(s, 0); t <= ms * 1000;) {
           s = device.step(s, [], t, () => undefined);
           const next = device.wake(s, t);
@@ -77,6 +80,7 @@ describe('a free shaft', () => {
           t = next;
         }
         if (change.open !== undefined) ({ open } = change as { open: boolean });
+        if (change.closed !== undefined) ({ closed } = change as { closed: boolean });
         if (change.hz !== undefined)
           driven =
             change.hz === null
@@ -117,6 +121,21 @@ describe('a free shaft', () => {
     b.to(1000, { hz: null });
     expect(b.name()).toBe('runsDownUnknown');
     expect(b.at(1400)).toBeGreaterThan(40);
+  });
+
+  it('is no longer driven behind an open isolator, whatever the output does, and is again when it closes', () => {
+    const b = bed({
+      isolator: 'isolator.motor',
+      brake: undefined,
+      runDown: fall({ brakeHzPerS: 20 }),
+    });
+    b.to(0, { hz: 20 });
+    b.to(1000, { closed: false });
+    expect(b.name()).toBe('runsDown');
+    b.to(5000);
+    expect([b.name(), b.at(5000)]).toEqual(['still', 0]);
+    b.to(6000, { closed: true });
+    expect([b.name(), b.at(6100)]).toEqual(['driven', 20]);
   });
 
   it('does not turn a closed brake', () => {

@@ -13,6 +13,8 @@ export interface InstalledShaft {
   readonly drivenBy: string;
   /** Device id of a brake that a spring closes, where the job has one. */
   readonly brake: string | undefined;
+  /** Device id of an isolator in its leads, where the job has one. */
+  readonly isolator: string | undefined;
   /** Way in which its output turns it: −1 the other way, 0 not at all, with a lead missing. */
   readonly turns: 1 | -1 | 0;
   readonly polePairs: number | undefined;
@@ -78,6 +80,8 @@ export interface ShaftSources {
   demand(device: unknown, t: number): OutputDemand;
   /** Whether a brake lets the shaft turn. */
   brakeOpen(brake: unknown): boolean;
+  /** Whether an isolator lets its current through. */
+  isolatorClosed(isolator: unknown): boolean;
 }
 
 /**
@@ -101,7 +105,7 @@ export function shaftBehaviour(d: InstalledShaft, from: ShaftSources): Device<Sh
   return {
     ...inert,
     id: d.id,
-    listens: d.brake === undefined ? [d.drivenBy] : [d.drivenBy, d.brake],
+    listens: [d.drivenBy, d.brake, d.isolator].filter((id) => id !== undefined),
     signals: [
       { id: 'shaft.hz', of, unit: 'Hz', kind: 'value' },
       { id: 'shaft.state', of, unit: '', kind: 'state', states: shaftStates },
@@ -113,7 +117,9 @@ export function shaftBehaviour(d: InstalledShaft, from: ShaftSources): Device<Sh
       plan(
         ended(s, t),
         t,
-        from.demand(peers(d.drivenBy), t),
+        d.isolator === undefined || from.isolatorClosed(peers(d.isolator))
+          ? from.demand(peers(d.drivenBy), t)
+          : { kind: 'off' },
         d.brake === undefined || from.brakeOpen(peers(d.brake)),
       ),
     wake: (s, t) => nextBreak(s, t),

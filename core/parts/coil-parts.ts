@@ -35,14 +35,15 @@ function installCoil(layout: Layout, part: PlacedPart, spec: CoilSpec): Installe
   };
 }
 
-/** A part with a coil between A1 and A2. */
+/** A part with a coil, between A1 and A2 unless its base says otherwise. */
 export function coilPart(
   kind: string,
   letter: string,
   spec: Omit<CoilSpec, 'coil'>,
   symbol: PartSymbol = 'coil',
+  ends: CoilSpec['coil'] = ['A1', 'A2'],
 ): Part {
-  const coil: CoilSpec = { coil: ['A1', 'A2'], ...spec };
+  const coil: CoilSpec = { coil: ends, ...spec };
   const terminals = [...new Set([...coil.coil, ...coil.makes.flat(), ...coil.breaks.flat()])];
   return {
     kind,

@@ -3,6 +3,9 @@ export { MAIN_POLES } from './coil-parts.js';
 export { behaviourOf } from './behaviour/index.js';
 export { type CoilState } from './behaviour/coil.js';
 export { type ContactsState } from './behaviour/contacts.js';
+export { RESISTOR_ENDS, THERMAL_CONTACT } from './kinds/braking-resistor.js';
+export { sealInRelays } from './kinds/relay.js';
+export { EARLY_BREAK } from './kinds/motor-isolator.js';
 export {
   type InstalledCoil,
   type InstalledContacts,

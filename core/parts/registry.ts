@@ -1,4 +1,5 @@
 import { brake } from './kinds/brake.js';
+import { brakingResistor } from './kinds/braking-resistor.js';
 import { breakerThreePole } from './kinds/breaker-three-pole.js';
 import { breakerTwoPole } from './kinds/breaker-two-pole.js';
 import { contactor } from './kinds/contactor.js';
@@ -27,13 +28,14 @@ import { loopSupply } from './kinds/loop-supply.js';
 import { maintainedButton } from './kinds/maintained-button.js';
 import { meter } from './kinds/meter.js';
 import { motor } from './kinds/motor.js';
+import { motorIsolator } from './kinds/motor-isolator.js';
 import { outputFilter } from './kinds/output-filter.js';
 import { panelFan } from './kinds/panel-fan.js';
 import { potentiometer } from './kinds/potentiometer.js';
 import { presetSelector } from './kinds/preset-selector.js';
 import { pressureContact } from './kinds/pressure-contact.js';
 import { pressureInterlock } from './kinds/pressure-interlock.js';
-import { relay } from './kinds/relay.js';
+import { relay, relayPlug11, relayPlug8 } from './kinds/relay.js';
 import { selectorForwardReverse } from './kinds/selector-forward-reverse.js';
 import { selectorOffOn } from './kinds/selector-off-on.js';
 import { selectorRemoteLocal } from './kinds/selector-remote-local.js';
@@ -55,6 +57,7 @@ import type { Part, PartOf } from './part.js';
 export const parts: Readonly<Record<string, Part>> = Object.fromEntries(
   [
     brake,
+    brakingResistor,
     breakerThreePole,
     breakerTwoPole,
     contactor,
@@ -83,6 +86,7 @@ export const parts: Readonly<Record<string, Part>> = Object.fromEntries(
     maintainedButton,
     meter,
     motor,
+    motorIsolator,
     outputFilter,
     panelFan,
     potentiometer,
@@ -90,6 +94,8 @@ export const parts: Readonly<Record<string, Part>> = Object.fromEntries(
     pressureContact,
     pressureInterlock,
     relay,
+    relayPlug8,
+    relayPlug11,
     selectorForwardReverse,
     selectorOffOn,
     selectorRemoteLocal,

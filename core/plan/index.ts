@@ -31,4 +31,5 @@ export {
   type WiringChange,
 } from './adoption.js';
 export { machineFor, recommendedStart } from './start-values.js';
+export { testValuesFor, withTestValues, type TestValue } from './test-values.js';
 export { offersFor, type Offer } from './offers.js';

@@ -1,6 +1,7 @@
 import type { Profile } from '../catalogue/index.js';
-import { sizeText, type Job, type Phrase } from '../job/index.js';
+import { sizeText, type Job, type Phrase, type Wiring } from '../job/index.js';
 import { parts as kinds } from '../parts/index.js';
+import { lineIds } from '../scheme/index.js';
 import { formatQuantity, toBase, type Quantity } from '../units/index.js';
 
 /** Something to order or to bring: what it is as a phrase, and how much of it. */
@@ -42,7 +43,8 @@ export function partsList(job: Job, profile: Profile): Part[] {
   ];
 }
 
-function lineParts({ plate }: Job): Part[] {
+function lineParts(job: Job): Part[] {
+  const { plate } = job;
   const line = plate.line ?? {};
   const rated: Readonly<Record<string, string>> = {
     isolator: text(line.isolator?.ratedA),
@@ -72,8 +74,26 @@ function lineParts({ plate }: Job): Part[] {
   };
   return Object.keys(rated)
     .filter((block) => line[block as keyof typeof line])
-    .map((block) => part(block, { rated: rated[block] }));
+    .map((block) =>
+      part(block, { rated: rated[block] }, 1, '', standingFor(job, block)?.tag ?? ''),
+    );
 }
+
+/** Part of the wiring that a block of Plate is, by its role. */
+const blockRoles: Readonly<Record<string, string>> = {
+  isolator: lineIds.isolator,
+  protection: lineIds.breaker,
+  contactor: 'contactor.line',
+  inputFilter: lineIds.filter,
+  reactor: lineIds.reactor,
+  outputFilter: lineIds.outputFilter,
+  motorIsolator: lineIds.motorIsolator,
+  brake: 'brake',
+  resistor: lineIds.resistor,
+};
+
+const standingFor = ({ adopted }: Job, block: string): Wiring['devices'][string] | undefined =>
+  adopted?.devices[blockRoles[block] ?? ''];
 
 function cableParts({ plate }: Job): Part[] {
   const { length, size, cores, screened } = plate.cable;
@@ -132,9 +152,14 @@ const suppressors = ({ adopted }: Job): Part[] =>
       : [],
   );
 
-function stationParts({ adopted }: Job): Part[] {
+/** What stands in the wiring and is not told with its ratings already. */
+function stationParts(job: Job): Part[] {
+  const { adopted, plate } = job;
+  const told = Object.keys(plate.line ?? {}).map((block) => blockRoles[block]);
   return Object.entries(adopted?.devices ?? {})
-    .filter(([id, { kind }]) => id !== adopted?.device && !unlisted.includes(kind))
+    .filter(
+      ([id, { kind }]) => id !== adopted?.device && !unlisted.includes(kind) && !told.includes(id),
+    )
     .map(([, d]) => part('station', { kind: d.kind }, 1, '', d.tag));
 }
 

@@ -7,6 +7,7 @@ import {
   isInput,
   modelOf,
   planningGaps,
+  resistorTerminals,
   taskCode,
   type InputLogic,
   type Profile,
@@ -216,6 +217,7 @@ export function arrangeFor(job: Job, profile: Profile): Arrangement {
     control: controlFeed(profile),
     speeds: changesSpeed(profile),
     enables: taskCode(profile, 'reverse') !== undefined,
+    resistor: resistorTerminals(profile) !== undefined,
     thermistor: firstOfKind(profile, 'thermistor') !== undefined,
   });
 }

@@ -1,4 +1,9 @@
-import { presentTerminals, type Model, type Profile } from '../catalogue/index.js';
+import {
+  presentTerminals,
+  resistorTerminals,
+  type Model,
+  type Profile,
+} from '../catalogue/index.js';
 import type { Job, Size, WireSpec } from '../job/index.js';
 import {
   feedSize,
@@ -9,10 +14,11 @@ import {
   REINFORCED_ABOVE_MA,
   type FeedAsked,
 } from '../line/index.js';
-import { isExposed, PROTECTIVE, THREE_LEADS } from '../parts/index.js';
+import { isExposed, PROTECTIVE, RESISTOR_ENDS } from '../parts/index.js';
 import { lineIds, type Arrangement } from '../scheme/index.js';
 import { toBase } from '../units/index.js';
 import { colourOf, peSize, powerSize } from './conductors.js';
+import { deltaLeads, lineLeads, motorBond, type LeadsLaid, type Wire } from './motor-wires.js';
 import type { RoutedWire } from './route.js';
 
 /** Length taken for a wire of the panel, m. */
@@ -82,70 +88,43 @@ export function powerWires(
   const motorPe = at('motor', 'PE') ?? pe;
   const cable = { cable: 'W1', lengthM: motorM };
   const outputs = plate.line?.outputFilter ? lineIds.outputFilter : undefined;
+  const far = plate.line?.motorIsolator ? lineIds.motorIsolator : undefined;
   return [
     ...feeds,
     ...(pe ? [wire([`${supply}:PE`, pe], 'feed.PE', 'pe', { size: peSize(feed, leaks) })] : []),
     ...(arrangement.insideDelta ? deltaLeads({ at, wire }, motorSize, cable) : []),
-    ...(arrangement.insideDelta ? [] : THREE_LEADS).flatMap((phase, line) => {
-      const from = at('motor', phase);
-      const size = { size: motorSize, line };
-      const more = { ...size, core: String(line + 1), ...cable };
-      const last = outputs ? `${outputs}:${2 * line + 2}` : from;
-      return from && last
-        ? [
-            ...(outputs
-              ? [wire([from, `${outputs}:${2 * line + 1}`], `output.${phase}`, 'motor', size)]
-              : []),
-            wire([last, `${motor}:${phase}`], `motor.${phase}`, 'motor', more),
-          ]
-        : [];
-    }),
+    ...(arrangement.insideDelta ? [] : lineLeads({ at, wire }, motorSize, cable, { outputs, far })),
     ...(motorPe
-      ? [
-          wire([motorPe, `${motor}:PE`], 'motor.PE', 'pe', {
-            size: peSize(motorSize),
-            core: 'PE',
-            ...cable,
-          }),
-        ]
+      ? motorBond(wire, [motorPe, `${motor}:PE`], far, { size: peSize(motorSize), ...cable })
       : []),
+    ...resistorWires(job, profile, wire, device),
     ...bonds(job, profile, arrangement, wire, peSize(feed, leaks)),
   ];
 }
 
-/** Cable of the second ends of the windings. */
-const SECOND_ENDS = 'W2';
+/** Wires of a braking resistor from the device to where its heat may go, m. */
+const RESISTOR_M = 3;
 
-/**
- * The six leads of a motor whose windings lie in series with the poles: the first end of each behind its pole, the second at
- * the next phase of the supply, so that the delta is closed over the terminals of the device.
- */
-function deltaLeads(
-  { at, wire }: Omit<Laying, 'feed'>,
-  size: Size,
-  cable: { readonly cable: string; readonly lengthM: number },
-): RoutedWire[] {
-  const lines = ['L1', 'L2', 'L3'];
-  return THREE_LEADS.flatMap((phase, line) => {
-    const pole = at('motor', phase);
-    const next = at('mains', lines[(line + 1) % 3]);
-    if (!pole || !next) return [];
-    const lead = (from: string, end: 1 | 2, of: number): RoutedWire =>
-      wire([from, `${lineIds.motor}:${phase}${end}`], `motor.${phase}${end}`, 'motor', {
-        size,
-        line: of,
-        core: String(line + 1),
-        ...cable,
-        // A cable of three phases has no core for the second ends: they have one of their own.
-        ...(end === 2 ? { cable: SECOND_ENDS } : {}),
-      });
-    return [lead(pole, 1, line), lead(next, 2, (line + 1) % 3)];
-  });
+/** The two wires of a braking resistor, for the current at which it gives its rated power. */
+function resistorWires(job: Job, profile: Profile, wire: Wire, device: string): RoutedWire[] {
+  const { resistor } = job.plate.line ?? {};
+  const terminals = resistorTerminals(profile);
+  if (!resistor || !terminals) return [];
+  const watts = (resistor.power ? toBase(resistor.power, 'power') : 1) * 1000;
+  const ohm = resistor.ohm ? toBase(resistor.ohm, 'resistance') : 50;
+  const size = powerSize(job.practice, Math.sqrt(watts / ohm) * CONTINUOUS[job.practice]);
+  return terminals.map((terminal, i) =>
+    wire(
+      [`${device}:${terminal}`, `${lineIds.resistor}:${RESISTOR_ENDS[i]}`],
+      `resistor.${i + 1}`,
+      'mains',
+      // Direct current of power is black in either practice.
+      { size, line: 1, lengthM: RESISTOR_M },
+    ),
+  );
 }
 
-interface Laying {
-  readonly at: (kind: 'mains' | 'motor', phase: string) => string | undefined;
-  readonly wire: Wire;
+interface Laying extends LeadsLaid {
   readonly feed: Size;
 }
 
@@ -210,13 +189,6 @@ export function lineParts(
   };
 }
 
-type Wire = (
-  ends: readonly [string, string],
-  name: string,
-  wireClass: WireSpec['class'],
-  more: { size: Size; lengthM?: number; line?: number; cable?: string; core?: string },
-) => RoutedWire;
-
 /** Cable in which the alternating control wires of a place run. */
 const controlCable = { panel: undefined, station: 'W4', machine: 'W7' } as const;
 const STATION_M = 8;
@@ -237,7 +209,8 @@ function bonds(
   // Laid apart from its phases and protected: IEC 60364-5-54 §543.1.3.
   const size: Size = practice === 'NFPA' ? { awg: '14' } : { mm2: 2.5 };
   const stationM = scheme.stationLength ? toBase(scheme.stationLength, 'length') : STATION_M;
-  const exposed = devices.filter(isExposed).map(({ id, place }) => {
+  const apart = devices.filter((d) => isExposed(d) && d.id !== lineIds.motorIsolator);
+  const exposed = apart.map(({ id, place }) => {
     const cable = controlCable[place];
     const more = cable ? { cable, core: PROTECTIVE, lengthM: stationM } : {};
     return wire([bar, `${id}:${PROTECTIVE}`], `pe.${id}`, 'pe', { size, ...more });

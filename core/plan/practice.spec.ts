@@ -145,4 +145,23 @@ describe('the earth link', () => {
       'out',
     ]);
   });
+
+  it('feeds nothing through the terminal of an enable that can be fed beside it', () => {
+    for (const { name, job, profile } of everyArrangement()) {
+      const enables = Object.entries(profile.terminals).flatMap(([id, t]) =>
+        t.kind === 'enableInput' && t.conductors > 1 ? [`device:${id}`] : [],
+      );
+      const beside = (at: string): string => {
+        const { device, terminal } = landingParts(at);
+        return device === job.adopted?.device
+          ? (profile.terminals[terminal]?.kind ?? '')
+          : (job.adopted?.devices[device]?.kind ?? '');
+      };
+      for (const { from, to, number } of Object.values(job.adopted?.wires ?? {}))
+        if (enables.includes(from) !== enables.includes(to))
+          expect(['supply24', 'emergencyStop', 'terminalStrip'])
+            .withContext(`${name} ${number} ${from} ${to}`)
+            .toContain(beside(enables.includes(from) ? to : from));
+    }
+  });
 });

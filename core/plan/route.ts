@@ -184,6 +184,18 @@ const classGroups = { controlDc: 0, safety: 0, analogue: 1, controlAc: 2 } as Re
   Record<string, number>
 >;
 
+/** First number of the control cables of a way; W1, W8 and W9 are those of the motor. */
+const cableNumbers = { station: 2, machine: 5, between: 10 } as const;
+
+/** Cable between two places, one for each kind of control; none inside a place. */
+function cableBetween(one: Mounting, other: Mounting, of: WireSpec['class']): string | undefined {
+  if (one === other) return undefined;
+  const far = one === 'panel' ? other : one;
+  const between = one !== 'panel' && other !== 'panel';
+  const first = cableNumbers[between ? 'between' : far === 'machine' ? 'machine' : 'station'];
+  return `W${first + (classGroups[of] ?? 0)}`;
+}
+
 function layChains(
   { job, profile, arrangement, device }: RouteContext,
   chains: readonly Chain[],
@@ -198,17 +210,16 @@ function layChains(
   const cores: Record<string, number> = {};
   let [analogue, terminals] = [0, 0];
   const onStrip = job.scheme.fieldWires === 'strip';
+  const own = ownTerminals(profile, device);
   for (const chain of chains) {
-    const points = ordered(chain.points, placeOf, ownTerminals(profile, device));
+    const points = ordered(chain.points, placeOf, own);
     for (let i = 0; i + 1 < points.length; i++) {
-      const [from, to] = [points[i], points[i + 1]];
+      // A wire is told as leading away from what feeds it.
+      const back = own(points[i].at)?.kind === 'enableInput';
+      const [from, to] = back ? [points[i + 1], points[i]] : [points[i], points[i + 1]];
       for (const { at } of [from, to]) held.set(at, (held.get(at) ?? 0) + 1);
       const ends = [placeOf(from.at), placeOf(to.at)];
-      const outside = ends.find((p) => p !== 'panel');
-      const cable =
-        ends[0] === ends[1]
-          ? undefined
-          : `W${2 + (classGroups[to.class] ?? 0) + (outside === 'machine' ? 3 : 0)}`;
+      const cable = cableBetween(ends[0], ends[1], to.class);
       const core = cable ? { cable, core: String((cores[cable] = (cores[cable] ?? 0) + 1)) } : {};
       const common = {
         size: controlSize(job.practice, to.class),
@@ -239,7 +250,6 @@ function layChains(
       } else wires.push({ from: from.at, to: to.at, function: to.wire, ...outer });
     }
   }
-  const own = ownTerminals(profile, device);
   const crowded = [...held].flatMap(([landing, count]) =>
     count > (own(landing)?.conductors ?? Infinity) ? [landing] : [],
   );
@@ -262,11 +272,17 @@ function ordered(
 ): Chain['points'] {
   const places = [...new Set(points.map((p) => placeOf(p.at)))];
   const deviceFirst = own(points[0].at) !== undefined;
-  const rank = (p: Chain['points'][number]): number =>
-    (own(p.at) !== undefined) === deviceFirst ? 0 : 1;
-  const together = places.flatMap((place) =>
+  // The enables hang at the end of a chain: nothing else is fed through their terminals.
+  const rank = (p: Chain['points'][number]): number => {
+    const terminal = own(p.at);
+    if (deviceFirst && terminal?.kind === 'enableInput') return -1;
+    return (terminal !== undefined) === deviceFirst ? 0 : 1;
+  };
+  const sorted = places.flatMap((place) =>
     points.filter((p) => placeOf(p.at) === place).sort((x, y) => rank(x) - rank(y)),
   );
+  const hanging = sorted.filter((p) => rank(p) < 0);
+  const together = [...hanging.reverse(), ...sorted.filter((p) => rank(p) >= 0)];
   const single = (at: string): boolean => own(at)?.conductors === 1;
   const inner = together.filter((p, i) => i > 0 && i < together.length - 1 && single(p.at));
   if (inner.length === 0) return together;

@@ -216,6 +216,19 @@ export function isAtRest(c: StepContext, id: OperationId): boolean {
   return worked?.position !== undefined && worked.position === rest;
 }
 
+/** How what takes a run away is worked: turned between two positions, or opened as if it were hot; nothing for the rest. */
+export function turnedBetween(
+  c: StepContext,
+  worked: Worked,
+): { turnOff?: string; turnOn?: string; hot?: true } {
+  const part = kindOf(c, worked);
+  const set = part && contactsOf(part);
+  if (!set) return {};
+  const turnOff = positionOf(c, worked);
+  if (turnOff === 'hot') return { hot: true };
+  return worked.id === 'interlock.isolator' ? { turnOff, turnOn: set.rest } : {};
+}
+
 /** Position of a part while it gives its function, as its kind names it. */
 export const positionOf = (c: StepContext, f: Worked): string => {
   if (f.position) return f.position;

@@ -1,4 +1,4 @@
-import type { Evidence, Finding, Job } from '../job/index.js';
+import { temporaryRegister, type Evidence, type Finding, type Job } from '../job/index.js';
 import { handList } from './hand-list.js';
 import type { SettingRow } from './three-sets.js';
 import type { StepRecord } from './verdict.js';
@@ -12,7 +12,7 @@ export interface Obstacle {
 }
 
 /**
- * What stands against hand-over: no plan, open stop findings, tests open, failed or stale, settings that differ or were not
+ * What stands against hand-over: no plan, something still in for a test, open stop findings, tests open, failed or stale, settings that differ or were not
  * read back.
  *
  * @param open findings that are not accepted
@@ -45,6 +45,14 @@ export function handOverObstacles(
           args: { count: these.length, first: these[0].step.key },
         });
     }
+  const inside = temporaryRegister(evidence).filter((t) => !t.removed);
+  if (inside.length > 0)
+    found.push({
+      key: 'temporary.in',
+      stage: 'live',
+      code: 'obstacle.temporary',
+      args: { count: inside.length, first: inside[0].where || inside[0].what },
+    });
   const lines = handList(job, evidence);
   const toLand = lines.filter((l) => !l.landed).length;
   // Where nobody ticks, nothing is said; a list that was begun is to be finished.

@@ -1,5 +1,5 @@
 import { factorySettings, modelOf, type Profile, type Value } from '../catalogue/index.js';
-import type { Evidence, EvidenceOf, Job } from '../job/index.js';
+import { testValuesIn, type Evidence, type EvidenceOf, type Job } from '../job/index.js';
 
 type Keyed = EvidenceOf<'keyed'>;
 
@@ -48,7 +48,8 @@ export function keyedSince(
 const settingOf = (line: string): string => line.replace(/\.(?:makeSafe|free)$/u, '');
 
 /**
- * What the device holds as far as is known: the factory's values, with what was found, and every line keyed since. A reset
+ * What the device holds as far as is known: the factory's values, with what was found, and every line keyed since, test values
+ * among them. A reset
  * to the factory's values forgets all that was keyed before it.
  *
  * @param until only what was done before this moment
@@ -70,6 +71,7 @@ export function heldValues(
   for (const e of inOrder(before)) {
     if (e.kind === 'snapshot' && e.body.which === 'asFound')
       held = e.body.source === 'factory' ? { ...factory } : { ...held, ...e.body.values };
+    if (e.kind === 'temporary') held = { ...held, ...e.body.values };
     if (!marks.has(e) || e.kind !== 'keyed') continue;
     const code = settingOf(e.body.code);
     if (profile.settings[code]) held[code] = e.body.value;
@@ -91,4 +93,16 @@ export function keyedShare(
     ([code, { value }]) => first[code] !== value || held[code] !== value,
   );
   return { done: due.filter(([code, { value }]) => held[code] === value).length, of: due.length };
+}
+
+/** Test values that the device still holds: one that was keyed back in the sheet is in force no longer. */
+export function testValuesHeld(
+  job: Job,
+  profile: Profile,
+  evidence: readonly Evidence[],
+): Record<string, Value> {
+  const held = heldValues(job, profile, evidence) ?? {};
+  return Object.fromEntries(
+    Object.entries(testValuesIn(evidence)).filter(([code, value]) => held[code] === value),
+  );
 }

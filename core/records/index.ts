@@ -1,5 +1,5 @@
 export { handList, landedSection, type HandLine } from './hand-list.js';
-export { heldValues, keyedShare, keyedSince, keySessionSince } from './held.js';
+export { heldValues, testValuesHeld, keyedShare, keyedSince, keySessionSince } from './held.js';
 export { handOverObstacles, type Obstacle } from './hand-over.js';
 export { foundValues, settingRows, snapshotOf, type SettingRow } from './three-sets.js';
 export { pastRecords, stepRecords, type StepRecord, type StepState } from './verdict.js';

@@ -1,5 +1,11 @@
 import { factorySettings, modelOf } from '../catalogue/index.js';
-import { tickOf, type Evidence, type ProcedureStep } from '../job/index.js';
+import {
+  takenOut,
+  temporaryRegister,
+  tickOf,
+  type Evidence,
+  type ProcedureStep,
+} from '../job/index.js';
 import { adopted, bareJob, marrowick } from '../testing/jobs.js';
 import {
   foundValues,
@@ -254,5 +260,45 @@ describe('hand list', () => {
     const line = handList(moved, [all]).find((l) => l.id === ids[0]);
     expect([line?.landed, line?.stale]).toEqual([undefined, true]);
     expect(landedSection(moved, [all])?.has(ids[0])).toBeFalse();
+  });
+});
+
+describe('what is in for tests', () => {
+  const put = (subject: string, what: string, more: object = {}) =>
+    piece('temporary', subject, { version: 1, kind: 'jumper', where: 'T1:D3', what, ...more });
+  const blocks = (evidence: readonly Evidence[]): string[] =>
+    handOverObstacles(adopted(bareJob()), [], [], [], evidence).map((o) => o.code);
+
+  it('stays in until it is taken out, whichever arrives first, and blocks handing over until then', () => {
+    const one = put('temporary.1', 'inhibit held closed');
+    const two = put('temporary.2', 'level contact bridged');
+    const out = put('temporary.1', 'inhibit held closed', { removed: true });
+    for (const evidence of [
+      [one, two, out],
+      [out, two, one],
+    ]) {
+      const register = temporaryRegister(evidence);
+      expect(register.map((t) => [t.what, t.removed?.id])).toEqual([
+        ['inhibit held closed', out.id],
+        ['level contact bridged', undefined],
+      ]);
+      expect(blocks(evidence)).toContain('obstacle.temporary');
+    }
+    const other = put('temporary.2', 'level contact bridged', { removed: true });
+    expect(blocks([one, two, out, other])).not.toContain('obstacle.temporary');
+    expect(blocks([])).not.toContain('obstacle.temporary');
+  });
+
+  it('is told by what and where, by whom it was put in and taken out', () => {
+    const one = put('temporary.1', 'inhibit held closed');
+    const [t] = temporaryRegister([one]);
+    expect([t.kind, t.where, t.put.author.name]).toEqual(['jumper', 'T1:D3', 'A']);
+    expect(takenOut(t)).toEqual({
+      version: 1,
+      kind: 'jumper',
+      where: 'T1:D3',
+      what: 'inhibit held closed',
+      removed: true,
+    });
   });
 });

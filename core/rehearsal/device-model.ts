@@ -57,6 +57,7 @@ type Logic = DeviceLogic<unknown, unknown>;
 /** A drive or soft starter in the circuit: its terminal block around the logic of its kind. */
 export function deviceModel(d: InstalledDevice): Device<DeviceState> {
   const logic = logicOf(d.spec);
+  const tasksOf = rememberedTasks(d);
   const thresholds = [...d.inputs, ...d.enables]
     .filter((i) => !i.ac)
     .flatMap((i) =>
@@ -71,14 +72,15 @@ export function deviceModel(d: InstalledDevice): Device<DeviceState> {
     signals: signalsOf(d, logic),
     // Only an analogue output follows the speed between two steps; a state may end with a ramp.
     stampsWithTime: d.output !== undefined && d.output.shows !== 'none',
-    showsWithTime: true,
+    // Curves of a run-up have more pieces than their logic has wakes; the pieces of a ramp are its wakes.
+    showsWithTime: logic.shown !== undefined,
     listens: [d.shaft],
     init: () => initial(d, logic),
     act: (s, act) => actOn(d, s, act),
     stamp: (s, t, board) => stampBlock(d, logic, s, t, board),
     sense: (s, probe) => senseBlock(d, s, probe),
     step: (s, sensed, t, peers) =>
-      stepDevice(d, logic, s, sensed, t, peers(d.shaft) as ShaftState | undefined),
+      stepDevice(d, logic, tasksOf, s, sensed, t, peers(d.shaft) as ShaftState | undefined),
     wake: (s, t) => (s.destroyed > 0 ? Infinity : logic.wake(s.logic, t)),
     thresholds: () => thresholds,
     observe: (s, t) => observe(logic, s, t),
@@ -270,14 +272,16 @@ function bandOf(i: InstalledDevice['inputs'][number], probe: Probe): number {
 
 const levelOf = (band: number, before: 0 | 1): 0 | 1 => (band === 2 ? 1 : band === 0 ? 0 : before);
 
-const same = <T>(x: readonly T[], y: readonly T[]): boolean => {
-  for (let i = 0; i < x.length; i++) if (x[i] !== y[i]) return false;
-  return true;
-};
+/** The list before, where the new one says the same. */
+function keptList<T>(now: readonly T[], before: readonly T[]): readonly T[] {
+  for (let i = 0; i < now.length; i++) if (now[i] !== before[i]) return now;
+  return before;
+}
 
 function stepDevice(
   d: InstalledDevice,
   logic: Logic,
+  tasksOf: (inputs: DeviceState['inputs']) => Reading['tasks'],
   s: DeviceState,
   sensed: readonly number[],
   t: number,
@@ -294,44 +298,69 @@ function stepDevice(
       panelDial: s.panelDial,
       destroyed: sensed[end + 3],
     };
-  const next: DeviceState = {
-    ...s,
-    inputs: s.inputs.map((before, i) => levelOf(sensed[i], before)),
-    enables: s.enables.map((before, i) => levelOf(sensed[n + i], before)),
-    analogue: sensed.slice(m, end),
-    mains: sensed[end] as Reading['mains'],
-    rotation: sensed[end + 1],
-    controlSupply: sensed[end + 2] as 0 | 1,
-    thermistor: levelOf(sensed[end + 4], s.thermistor),
-  };
-  const reading = readingOf(d, next, shaft, t);
+  const inputs = levelsOf(sensed, 0, s.inputs);
+  const enables = levelsOf(sensed, n, s.enables);
+  const analogue = keptList(sensed.slice(m, end), s.analogue);
+  const mains = sensed[end] as Reading['mains'];
+  const [rotation, controlSupply] = [sensed[end + 1], sensed[end + 2] as 0 | 1];
+  const thermistor = levelOf(sensed[end + 4], s.thermistor);
+  const asBefore =
+    inputs === s.inputs &&
+    enables === s.enables &&
+    analogue === s.analogue &&
+    mains === s.mains &&
+    rotation === s.rotation &&
+    controlSupply === s.controlSupply &&
+    thermistor === s.thermistor;
+  const next: DeviceState = asBefore
+    ? s
+    : { ...s, inputs, enables, analogue, mains, rotation, controlSupply, thermistor };
+  const reading = readingOf(d, next, tasksOf(next.inputs), shaft, t);
   const stepped = logic.step(s.logic, logic.sense(reading, s.logic), t);
   const given = logic.demand(stepped, t).relays;
-  const relays = d.relays.map(({ task }) => given[task] === true);
-  const unchanged =
-    stepped === s.logic &&
-    next.mains === s.mains &&
-    next.rotation === s.rotation &&
-    next.controlSupply === s.controlSupply &&
-    next.thermistor === s.thermistor &&
-    same(next.inputs, s.inputs) &&
-    same(next.enables, s.enables) &&
-    same(next.analogue, s.analogue) &&
-    same(relays, s.relays);
-  return unchanged ? s : { ...next, logic: stepped, relays };
+  const relays = keptList(
+    d.relays.map(({ task }) => given[task] === true),
+    s.relays,
+  );
+  if (asBefore && stepped === s.logic && relays === s.relays) return s;
+  return { ...next, logic: stepped, relays };
+}
+
+/** Levels from bands; the same list where none is otherwise. */
+function levelsOf(
+  bands: readonly number[],
+  from: number,
+  before: readonly (0 | 1)[],
+): readonly (0 | 1)[] {
+  for (let i = 0; i < before.length; i++)
+    if (levelOf(bands[from + i], before[i]) !== before[i])
+      return before.map((level, k) => levelOf(bands[from + k], level));
+  return before;
+}
+
+/** Levels of the tasks that inputs hold; the same record while the same levels are asked for. */
+function rememberedTasks(d: InstalledDevice): (inputs: DeviceState['inputs']) => Reading['tasks'] {
+  let last: DeviceState['inputs'] | undefined;
+  let tasks: Record<string, 0 | 1> = {};
+  return (inputs) => {
+    if (inputs === last) return tasks;
+    last = inputs;
+    tasks = {};
+    d.inputs.forEach(({ task, inverted }, i) => {
+      const level = inverted ? 1 - inputs[i] : inputs[i];
+      tasks[task] = ((tasks[task] ?? 0) | level) as 0 | 1;
+    });
+    return tasks;
+  };
 }
 
 function readingOf(
   d: InstalledDevice,
   s: DeviceState,
+  tasks: Reading['tasks'],
   shaft: ShaftState | undefined,
   t: number,
 ): Reading {
-  const tasks: Record<string, 0 | 1> = {};
-  d.inputs.forEach(({ task, inverted }, i) => {
-    const level = inverted ? ((1 - s.inputs[i]) as 0 | 1) : s.inputs[i];
-    tasks[task] = ((tasks[task] ?? 0) | level) as 0 | 1;
-  });
   const channel = (name: 'A' | 'B'): 0 | 1 => {
     const i = d.enables.findIndex((e) => e.channel === name);
     return i < 0 ? 1 : s.enables[i];

@@ -241,16 +241,8 @@ export class Engine {
       // Its state may stand while what it shows goes on from a new stretch.
       this.seen[i] = undefined;
     }
-    const acted = before.states.slice();
-    for (const act of acts) {
-      for (let i = 0; i < due.length; i++) {
-        const next = devices[i].act(acted[i], act, t);
-        if (next === acted[i]) continue;
-        acted[i] = next;
-        this.nowDue(due, i);
-      }
-      this.trace.events.push({ t, of: ownerOf(act), what: act.do });
-    }
+    const acted = acts.length > 0 ? before.states.slice() : before.states;
+    for (const act of acts) this.apply(act, t, acted as unknown[], due);
     this.state = { ...before, t, states: acted };
     for (let round = 0; this.round(t, due); round++) {
       if (round >= MOST_ROUNDS) {
@@ -259,12 +251,24 @@ export class Engine {
       }
     }
     const { states } = this.state;
-    const wakes = before.wakes.map((wake, i) =>
-      wake > t && states[i] === before.states[i] ? wake : devices[i].wake(states[i], t),
-    );
-    this.state = { ...this.state, wakes };
+    const wakes = before.wakes.slice();
+    for (let i = 0; i < wakes.length; i++)
+      if (wakes[i] <= t || states[i] !== before.states[i]) wakes[i] = devices[i].wake(states[i], t);
+    this.state.wakes = wakes;
     this.record(t);
     this.options.onSettled?.(this);
+  }
+
+  /** Does an act to every device; those that it changes, and their listeners, are due. */
+  private apply(act: Deed, t: number, states: unknown[], due: Uint8Array): void {
+    const { devices } = this;
+    for (let i = 0; i < devices.length; i++) {
+      const next = devices[i].act(states[i], act, t);
+      if (next === states[i]) continue;
+      states[i] = next;
+      this.nowDue(due, i);
+    }
+    this.trace.events.push({ t, of: ownerOf(act), what: act.do });
   }
 
   /** A device that changed steps, and so do those that listen to it. */

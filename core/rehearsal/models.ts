@@ -1,15 +1,16 @@
 import type { Device } from '../circuit/index.js';
 import { logicOf, type Installation, type Installed } from '../installation/index.js';
 import { shaftBehaviour, type InstalledShaft } from '../motor/index.js';
-import { behaviourOf, type CoilState } from '../parts/index.js';
+import { behaviourOf, type CoilState, type ContactsState } from '../parts/index.js';
 import { deviceModel, type DeviceState } from './device-model.js';
 
-/** The shaft of an installation, told by the device's logic what drives it and by a brake's coil whether it is free. */
+/** The shaft of an installation, told by the device's logic what drives it, by brake and isolator whether that reaches it. */
 function shaftModel(d: InstalledShaft, { device }: Installation): Device<unknown> {
   const logic = logicOf(device.spec);
   return shaftBehaviour(d, {
     demand: (state, t) => logic.demand((state as DeviceState).logic, t).output,
     brakeOpen: (brake) => !(brake as CoilState).breaksClosed,
+    isolatorClosed: (isolator) => (isolator as ContactsState).position === 'on',
   }) as Device<unknown>;
 }
 

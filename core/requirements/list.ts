@@ -1,5 +1,5 @@
 import type { Job } from '../job/index.js';
-import { directionsOf, type Arrangement } from '../scheme/index.js';
+import { directionsOf, type Arrangement, type OperationId } from '../scheme/index.js';
 import type { Trials } from '../trials/index.js';
 import { ends, hotWindings, lockedGuard, opened } from './conditions.js';
 import { disconnected, powerOff, powerOn, powerReturn, supplies, withLags } from './power.js';
@@ -21,8 +21,9 @@ export function requirementsOf({ arrangement, list, job }: Source): Requirement[
     ...stops(arrangement, ids),
     ...(estop ? opened(arrangement, ids, estop, 'estop', ['estop']) : []),
     ...arrangement.interlocks.flatMap((id) =>
-      opened(arrangement, ids, id, id, id === 'foot' ? ['footStop'] : ['interlocks']).filter(
-        (r) => !(mayRestart(job) && r.id === `${id}.released`),
+      opened(arrangement, ids, id, id, wishOf(id)).filter(
+        // Who works an isolator stands beside the machine.
+        (r) => !(mayRestart(job) && id !== 'interlock.isolator' && r.id === `${id}.released`),
       ),
     ),
     ...hotWindings(arrangement, ids),
@@ -41,6 +42,16 @@ export function requirementsOf({ arrangement, list, job }: Source): Requirement[
     ...shows(arrangement, job),
   ].filter((r) => r.looks.length > 0 && r.looks.every((look) => ids.includes(look.trial)));
 }
+
+/** Conditions that Plate asks for, by the block that names them. */
+const asked: Partial<Record<OperationId, readonly string[]>> = {
+  'interlock.isolator': ['motorIsolator'],
+  'interlock.resistor': ['resistor'],
+};
+
+/** What asks for a condition. */
+const wishOf = (id: OperationId): readonly string[] =>
+  id === 'foot' ? ['footStop'] : (asked[id] ?? ['interlocks']);
 
 /** A run that goes on by itself when its condition comes back is wished where nobody can be at the machine. */
 const mayRestart = ({ scheme }: Job): boolean =>

@@ -9,6 +9,7 @@ import {
   type OperationId,
 } from './arrangement.js';
 import { besideLoads, guardLock, lineSide } from './line-side.js';
+import { plateContacts, plateInputs } from './plate-blocks.js';
 import { Sketch } from './sketch.js';
 import { speedGiver, type PresetCoding } from './speed.js';
 import {
@@ -39,6 +40,8 @@ export interface DeviceLimits {
   readonly speeds: boolean;
   /** Without speeds: it has an enable for each direction, not one run. */
   readonly enables: boolean;
+  /** It has terminals for a braking resistor. */
+  readonly resistor: boolean;
   /** It has terminals for the sensors of the motor's windings. */
   readonly thermistor: boolean;
 }
@@ -187,18 +190,24 @@ export function arrange(
     facts?.control,
   );
   supplies.stationFeed(s.estopInFeed === true && s.estop !== undefined && s.estop !== 'none');
-  const line = lineSide(sketch, supplies, s);
-  const both = s.direction === 'forwardReverse';
-  const conditions = conditionsOf(sketch, s);
   const speeds = facts?.speeds ?? true;
+  const delta = insideDelta(s, speeds);
+  const beside = plateContacts(sketch, job.plate, {
+    sixLeads: delta.insideDelta === true,
+    resistor: facts?.resistor ?? false,
+  });
+  const line = lineSide(sketch, supplies, s, {
+    inhibits: speeds ? beside.early : [],
+    trips: beside.hot,
+  });
+  const both = s.direction === 'forwardReverse';
+  const conditions = [...conditionsOf(sketch, s), ...(speeds ? [] : beside.early)];
   const runs = !speeds && facts?.enables !== true;
   const levelTask = (task: InputTask): InputTask => (runs && task === 'forward' ? 'run' : task);
   const context = { sketch, supplies, scheme: s, contactsSwitch, conditions, both, levelTask };
   const made = station(context);
-  if (s.startStop === 'keypad' && conditions.length)
-    sketch.conflict(['interlocks', 'startStop'], 'keypadHasNoCircuit');
-  if (s.endLimits && !sketch.operations['end.forward'])
-    sketch.conflict(['endLimits', 'startStop'], 'endsNeedLevel');
+  stationConflicts(sketch, s, conditions.length > 0);
+  plateInputs(sketch, beside, { speeds, contactor: line.contactor });
   const jogs = extraInputs(sketch, s, contactsSwitch);
   windingSensors(sketch, s, facts?.thermistor ?? true);
   if (!speeds) speedConflicts(sketch, s);
@@ -208,10 +217,7 @@ export function arrange(
     : { dial: undefined, presets: [] };
   statusDevices(sketch, supplies, s, stopPotential(sketch, s, made));
   besideLoads(sketch, supplies, s);
-  const more = {
-    ...guardLock(sketch, supplies, s),
-    ...insideDelta(s, speeds),
-  };
+  const more = { ...guardLock(sketch, supplies, s), ...delta };
   if (speeds) wishMeanings(sketch, s, made.startMethod);
   else starterMeanings(sketch, s, made.startMethod, { both, enables: facts?.enables === true });
   return {
@@ -237,6 +243,14 @@ export function arrange(
     meanings: sketch.meanings,
     conflicts: sketch.conflicts,
   };
+}
+
+/** Conditions that the way of starting leaves no circuit for. */
+function stationConflicts(sketch: Sketch, s: Scheme, conditions: boolean): void {
+  if (s.startStop === 'keypad' && conditions)
+    sketch.conflict(['interlocks', 'startStop'], 'keypadHasNoCircuit');
+  if (s.endLimits && !sketch.operations['end.forward'])
+    sketch.conflict(['endLimits', 'startStop'], 'endsNeedLevel');
 }
 
 /** Potential behind the last stop contact, which a lamp can show; undefined where there is none. */

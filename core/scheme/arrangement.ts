@@ -14,6 +14,8 @@ export const lineIds = {
   filter: 'filter.input',
   reactor: 'reactor.input',
   outputFilter: 'filter.output',
+  motorIsolator: 'isolator.motor',
+  resistor: 'resistor.brake',
   strip: 'strip.control',
   motor: 'motor',
 } as const;
@@ -36,6 +38,8 @@ export type OperationId =
   | 'power.on'
   | 'power.off'
   | `interlock.${NonNullable<Scheme['interlocks']>[number]}`
+  | 'interlock.isolator'
+  | 'interlock.resistor'
   | 'foot'
   | 'thermistor'
   | `end.${Direction}`

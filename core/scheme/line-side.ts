@@ -1,6 +1,6 @@
 import type { Scheme } from '../job/index.js';
 import type { Arrangement, PointRef } from './arrangement.js';
-import type { Sketch } from './sketch.js';
+import type { Contact, Sketch } from './sketch.js';
 import type { Supplies } from './supplies.js';
 
 type LineSide = Pick<Arrangement, 'power' | 'estop' | 'contactor' | 'usesEnables'>;
@@ -17,14 +17,14 @@ export const wantsContactor = (s: Scheme): boolean =>
   s.lineContactor === 'byButtons';
 
 /** Line contactor that a relay of the device closes for a run, its coil behind the emergency stop. */
-function relayContactor(sketch: Sketch, supplies: Supplies, estop: boolean): void {
+function relayContactor(sketch: Sketch, supplies: Supplies, drops: readonly Contact[]): void {
   const { line, neutral } = supplies.alternating();
   const coil = { volts: supplies.alternatingV, ac: true, ohm: coilOhm(supplies.alternatingV) };
   sketch.device('contactor.line', 'contactor', 'panel', coil);
   sketch.output('lineContactor', 'lineContactor', true);
   const common: PointRef = '@out:lineContactor:common';
-  if (estop) {
-    sketch.series(line, [['estop', '11', '12']], 'line.permit', 'line', 'controlAc');
+  if (drops.length > 0) {
+    sketch.series(line, drops, 'line.permit', 'line', 'controlAc');
     sketch.join('line.permit', common, 'line.relay', 'controlAc');
   } else sketch.join(line, common, 'feed.line', 'controlAc');
   sketch.join('line.coil', '@out:lineContactor:no', 'line.coil', 'controlAc');
@@ -36,14 +36,14 @@ function relayContactor(sketch: Sketch, supplies: Supplies, estop: boolean): voi
 function lineContactor(
   sketch: Sketch,
   supplies: Supplies,
-  estop: boolean,
+  drops: readonly Contact[],
 ): NonNullable<Arrangement['power']> {
   const { line, neutral } = supplies.alternating();
   const coil = { volts: supplies.alternatingV, ac: true, ohm: coilOhm(supplies.alternatingV) };
   sketch.device('contactor.line', 'contactor', 'panel', coil);
   const off = sketch.device('button.powerOff', 'stopButton');
   const on = sketch.device('button.powerOn', 'startButton');
-  const chain = [...(estop ? [['estop', '11', '12'] as const] : []), [off, '11', '12'] as const];
+  const chain = [...drops, [off, '11', '12'] as const];
   sketch.series(line, chain, 'power.stop', 'power', 'controlAc');
   sketch.join('power.stop', `${on}:13`, 'feed.power.on', 'controlAc');
   sketch.join('power.stop', 'contactor.line:13', 'power.hold', 'controlAc');
@@ -54,11 +54,32 @@ function lineContactor(
   return { on: sketch.operation('power.on', on), off: sketch.operation('power.off', off) };
 }
 
+/** Contacts that act on the line side beside the emergency stop. */
+interface LineContacts {
+  /** They take the output away before something lies in the way of the motor's current. */
+  readonly inhibits: readonly Contact[];
+  /** They drop the line contactor. */
+  readonly trips: readonly Contact[];
+}
+
+/** Contact of the head that takes the output away; none where it acts otherwise. */
+function headInhibit(kind: NonNullable<Scheme['estop']>): Contact[] {
+  if (kind === 'outputInhibit') return [['estop', '11', '12']];
+  return kind === 'contactorInhibit' ? [['estop', '21', '22']] : [];
+}
+
 /**
  * Emergency stop and line contactor. Which of them a machine needs is for its risk assessment; here only what each
  * arrangement is wired to.
+ *
+ * @param contacts what acts beside the head
  */
-export function lineSide(sketch: Sketch, supplies: Supplies, s: Scheme): LineSide {
+export function lineSide(
+  sketch: Sketch,
+  supplies: Supplies,
+  s: Scheme,
+  { inhibits, trips }: LineContacts = { inhibits: [], trips: [] },
+): LineSide {
   const kind = s.estop ?? 'none';
   const head = kind !== 'none';
   if (head) {
@@ -72,11 +93,12 @@ export function lineSide(sketch: Sketch, supplies: Supplies, s: Scheme): LineSid
   if (s.estopInFeed && !head) sketch.conflict(['estopInFeed', 'estop'], 'feedContactNeedsHead');
   const acts = kind === 'contactor' || kind === 'contactorInhibit';
   const byRelay = s.lineContactor === 'byRelay';
-  if (byRelay) relayContactor(sketch, supplies, acts);
-  const power = !byRelay && wantsContactor(s) ? lineContactor(sketch, supplies, acts) : undefined;
-  if (kind === 'contactorInhibit' || kind === 'outputInhibit') {
-    const contact = kind === 'outputInhibit' ? ['11', '12'] : ['21', '22'];
-    sketch.series('feed', [['estop', contact[0], contact[1]]], 'inhibit', 'inhibit');
+  const drops: Contact[] = [...(acts ? [['estop', '11', '12'] as const] : []), ...trips];
+  if (byRelay) relayContactor(sketch, supplies, drops);
+  const power = !byRelay && wantsContactor(s) ? lineContactor(sketch, supplies, drops) : undefined;
+  const heads = headInhibit(kind);
+  if (heads.length > 0) {
+    sketch.series('feed', [...heads, ...inhibits], 'inhibit', 'inhibit');
     sketch.input('inhibit', 'outputInhibit', 'estop', 'estop', 'inhibit');
   }
   const usesEnables = kind === 'safeTorqueOff' || kind === 'safeTorqueOffOneContact';

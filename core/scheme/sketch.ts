@@ -17,7 +17,8 @@ import type {
 /** First number of a letter that other devices of the job already use: the breaker is Q1, the drive T1. */
 const taken: Readonly<Record<string, number>> = { Q: 1, T: 1 };
 
-type Contact = readonly [device: string, a: string, b: string];
+/** A contact between two terminals of a part. */
+export type Contact = readonly [device: string, a: string, b: string];
 
 /** Collects devices, nets, inputs and operations while the wishes are gone through. */
 export class Sketch {

@@ -1,4 +1,5 @@
 import type { Scheme } from '../job/index.js';
+import { sealInRelays } from '../parts/index.js';
 import type { InputTask } from '../catalogue/index.js';
 import type { Arrangement, ContactsSwitch, Direction, OperationId } from './arrangement.js';
 import type { Sketch } from './sketch.js';
@@ -219,25 +220,26 @@ export function sealInStation(c: StationContext): Station {
   const relay = 'relay.sealIn';
   const stops = stopButtons(c, plus, 'latch.stop');
   const operations: OperationId[] = [];
-  sketch.device(relay, 'relay', 'panel', coilOn(on, 900));
+  const { kind, coil, hold, run } = sealInRelays[scheme.relayBase ?? 'screw'];
+  sketch.device(relay, kind, 'panel', coilOn(on, 900));
   for (let i = 0; i < (scheme.stations ?? 1); i++) {
     const button = sketch.device(nth('button.start', i), 'startButton');
     sketch.join('latch.stop', `${button}:13`, `feed.${nth('start', i)}`);
     sketch.join('latch.coil', `${button}:14`, nth('latch.start', i));
     operations.push(sketch.operation(nth('start', i), button));
   }
-  sketch.join('latch.stop', `${relay}:13`, 'latch.hold');
-  sketch.join('latch.coil', `${relay}:14`, 'latch.held');
-  sketch.join('latch.coil', `${relay}:A1`, 'latch.coil');
-  sketch.join(minus, `${relay}:A2`, 'latch.return');
+  sketch.join('latch.stop', `${relay}:${hold[0]}`, 'latch.hold');
+  sketch.join('latch.coil', `${relay}:${hold[1]}`, 'latch.held');
+  sketch.join('latch.coil', `${relay}:${coil[0]}`, 'latch.coil');
+  sketch.join(minus, `${relay}:${coil[1]}`, 'latch.return');
   const plain: StationContext = { ...c, conditions: [] };
   const starts: Partial<Record<Direction, OperationId>> = { forward: 'start' };
   const base = { givenBy: 'pulse', stops, chained: true } as const;
   if (!both) {
-    levelInput(plain, 'run.forward', 'forward', [relay, '23', '24']);
+    levelInput(plain, 'run.forward', 'forward', [relay, ...run]);
     return { ...base, starts, startMethod: 'levelForwardReverse' };
   }
-  levelInput(plain, 'run', 'run', [relay, '23', '24']);
+  levelInput(plain, 'run', 'run', [relay, ...run]);
   return {
     ...base,
     starts: { ...starts, reverse: 'start' },

@@ -71,6 +71,7 @@ const noShaft: InstalledShaft = {
   tag: 'M1',
   drivenBy: 'device',
   brake: undefined,
+  isolator: undefined,
   turns: 1,
   polePairs: undefined,
   slipRpm: 0,

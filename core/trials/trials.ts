@@ -8,7 +8,7 @@ import {
   type KeypadAt,
   type Panel,
 } from '../installation/index.js';
-import type { Fault, Job } from '../job/index.js';
+import type { Fault, Job, WireSpec } from '../job/index.js';
 import { arrangeFor } from '../plan/index.js';
 import { signalAt, stateAt, voltsAt, type Trace } from '../trace/index.js';
 import { parts } from '../parts/index.js';
@@ -18,6 +18,9 @@ import { paceOf, type Pace } from './lay.js';
 import { singleTrials } from './list.js';
 import { Runner } from './runner.js';
 import { phaseOf, type RelayLag, type Trial } from './trial.js';
+
+/** Wires that only carry what the machine works with: in which order their contacts move tells the control nothing. */
+const powerClasses: readonly WireSpec['class'][] = ['mains', 'neutral', 'motor', 'pe'];
 
 /** A trial that has been run, with what was run and questions about it. */
 export class Run {
@@ -105,7 +108,8 @@ export class Trials {
 
   /** First terminals of the wired contacts of a part as installed. */
   private contactsOf(id: string): string[] {
-    const wired = new Set(Object.values(this.panel.wires).flatMap((w) => [w.from, w.to]));
+    const control = Object.values(this.panel.wires).filter((w) => !powerClasses.includes(w.class));
+    const wired = new Set(control.flatMap((w) => [w.from, w.to]));
     return this.installation.devices.flatMap((d) =>
       d.kind === 'contacts' && d.id === id
         ? d.contacts.flatMap((c) => (wired.has(`${id}:${c.terminal}`) ? [c.terminal] : []))

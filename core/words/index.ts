@@ -8,7 +8,7 @@ export {
 export { sayFaults, type SaidFault } from './faults-english.js';
 export { sayTitle } from './facts-english.js';
 export { relayNames, sayDoing, sayRequirement } from './requirements-english.js';
-export { sayWire } from './wires-english.js';
+export { sayWire, sayWireOf } from './wires-english.js';
 export { kinds as deviceKinds } from './parts-english.js';
 export {
   findingRules, say, sayCaution, sayCondition, sayConflict, sayFinding, sayMark, sayName, sayNoPlan, sayOpenPlace, sayReason, saySchool, saySeverity,

@@ -44,19 +44,26 @@ const at = (a: Args): string => {
 const held = (a: Args): string => (a['held'] ? `${s(a['held'])} pressed in and left in; ` : '');
 
 /** How a part is brought into a position: what is pressed in, and what is turned. */
+/** A contact that opens hot is worked by its test, or by heat. */
+const asHot = (device: string): string =>
+  `let the contact of ${device} open as if it were hot, never by lifting a live wire`;
 const put = (device: string, position: string): string =>
   position === 'in'
     ? `press ${device} in`
     : position === 'closed'
       ? `let ${device} close`
-      : `put ${device} to ${position}`;
+      : position === 'hot'
+        ? asHot(device)
+        : `put ${device} to ${position}`;
 /** How it is brought back. */
 const back = (device: string, position: string): string =>
   position === 'in'
     ? `press ${device} out again`
     : position === 'closed'
       ? `let ${device} open`
-      : `put ${device} back`;
+      : position === 'hot'
+        ? `let the contact of ${device} close again`
+        : `put ${device} back`;
 
 /** How a run is started, as an order. */
 function start(a: Args): string {
@@ -86,9 +93,13 @@ const worked = (a: Args): string =>
 const against = (a: Args): string => (a['against'] ? s(a['against']) : 'its common');
 /** What is done with a contact so that it opens. */
 const opens = (a: Args): string =>
-  a['condition']
-    ? `open ${s(a['device'])}`
-    : `press ${s(a['device'])}${a['estop'] ? '' : ' and hold it'}`;
+  a['turnOff']
+    ? `put ${s(a['device'])} to ${s(a['turnOff'])}`
+    : a['hot']
+      ? asHot(s(a['device']))
+      : a['condition']
+        ? `open ${s(a['device'])}`
+        : `press ${s(a['device'])}${a['estop'] ? '' : ' and hold it'}`;
 
 /** How a fault is read and reset at the end of an act. */
 const faultReset = (a: Args): string =>
@@ -107,7 +118,8 @@ export const livePhrases: Readonly<Record<string, (a: Args) => string>> = {
   'input.volts': (a) => `${upper(s(a['device']))} still ${a['press'] ? 'pressed' : a['position'] === 'in' || a['position'] === 'closed' ? s(a['position']) : `at ${s(a['position'])}`}: measure ${s(a['terminal'])} against ${against(a)}.`,
   'input.on': (a) => `${s(a['terminal'])} is on.`,
   'input.off': (a) => `${s(a['terminal'])} stays off.`,
-  'input.goesOff': (a) => `${s(a['terminal'])} goes off, and comes back when it is let go.`,
+  'input.goesOff': (a) =>
+    `${s(a['terminal'])} goes off, and comes back ${a['press'] ? `when ${s(a['device'])} is let go` : a['device'] ? `when ${s(a['device'])} is back` : 'with it'}.`,
   'dial.volts': (a) => upper(`${held(a)}put ${s(a['device'])} at ${n(a['pct'])} %. Measure ${s(a['terminal'])} against its common.`),
   'dial.amps': (a) => upper(`${held(a)}put ${s(a['device'])} at ${n(a['pct'])} %. Read the current into ${s(a['terminal'])}, by clamp or in series.`),
   'branch.off': (a) => `Open ${s(a['device'])} and lock it: the control stays live, the power branch is dead. Look at the device.`,
@@ -150,10 +162,10 @@ export const livePhrases: Readonly<Record<string, (a: Args) => string>> = {
   'channel.blocks': (a) => `Everything at rest: every supply off, locked and proved dead. Lift wire ${s(a['wire'])} at ${s(a['landing'])} and cover its end: one channel of ${s(a['device'])} is now open by itself. Covers back, supplies on, ${s(a['device'])} not pressed; ${start(a)}.`,
   'channel.landed': (a) => `${a['by'] === 'level' ? `${upper(stop(a))}. ` : ''}Every supply off, locked and proved dead. Land wire ${s(a['wire'])} at ${s(a['landing'])} again, pull it to see that it holds. Covers back, supplies on; read the device.`,
   'estop.time': () => 'Enter how long it took from the press until the shaft stood.',
-  'condition.stops': (a) => `${running(a)} ${a['lock'] ? `Free ${s(a['lock'])} with its auxiliary release and open` : 'Open'} ${s(a['device'])} and watch the shaft until it stands.`,
-  'condition.blocks': (a) => `${s(a['device'])} still open: ${a['by'] === 'level' ? `${stop(a)}, then ${start(a)}` : start(a)}.`,
+  'condition.stops': (a) => a['turnOff'] ? `${running(a)} Put ${s(a['device'])} to ${s(a['turnOff'])} and watch the shaft until it stands.` : a['hot'] ? `${running(a)} ${upper(asHot(s(a['device'])))}; watch the shaft until it stands.` : `${running(a)} ${a['lock'] ? `Free ${s(a['lock'])} with its auxiliary release and open` : 'Open'} ${s(a['device'])} and watch the shaft until it stands.`,
+  'condition.blocks': (a) => `${s(a['device'])} still ${a['turnOff'] ? `at ${s(a['turnOff'])}` : 'open'}: ${a['by'] === 'level' ? `${stop(a)}, then ${start(a)}` : start(a)}.`,
   'condition.blocks.must': () => 'The motor does not turn.',
-  'condition.returns': (a) => `${a['by'] === 'level' ? `${s(a['start'])} still given. ` : ''}Stand clear and let ${s(a['device'])} close again.`,
+  'condition.returns': (a) => `${a['by'] === 'level' ? `${s(a['start'])} still given. ` : ''}Stand clear and ${a['turnOn'] ? `put ${s(a['device'])} back to ${s(a['turnOn'])}` : `let ${s(a['device'])} close again`}.`,
   'condition.staysStopped': () => 'The motor stays stopped until a new start is given.',
   'condition.startsByItself': () => 'The motor starts by itself.',
   'direction.both': (a) => upper(`${at(a)}give ${s(a['forward'])}, then ${s(a['reverse'])} as well. Watch the shaft.`),
@@ -237,7 +249,7 @@ export const livePhrases: Readonly<Record<string, (a: Args) => string>> = {
   'dead.pe': (a) => `Low-ohm meter: measure protective conductor ${s(a['wire'])} from ${s(a['from'])} to ${s(a['to'])}.`,
   'dead.pe.must': (a) => `${n(a['ohm'], 3)} Ω of copper, and the two landings`,
   'dead.loop.rest': (a) => `Leads at ${s(a['a'])} and ${s(a['b'])}; ${s(a['device'])} at rest. Read ohms.`,
-  'dead.loop.worked': (a) => `Leads stay at ${s(a['a'])} and ${s(a['b'])}: ${a['position'] ? `put ${s(a['device'])} to ${s(a['position'])}` : a['estop'] ? `press ${s(a['device'])} in` : `press ${s(a['device'])}`}. Read ohms, then put it back.`,
+  'dead.loop.worked': (a) => `Leads stay at ${s(a['a'])} and ${s(a['b'])}: ${a['position'] ? put(s(a['device']), s(a['position'])) : a['estop'] ? `press ${s(a['device'])} in` : `press ${s(a['device'])}`}. Read ohms, then put it back.`,
   'dead.open': () => 'Open: the meter shows no way.',
   'dead.way': (a) => `${n(a['ohm'], 2)} Ω through the two wires and the contact`,
   'dead.dial': (a) => `Leads at ${s(a['a'])} and ${s(a['b'])}: ${s(a['device'])} at ${n(a['pct'], 0)} %.`,
@@ -246,6 +258,12 @@ export const livePhrases: Readonly<Record<string, (a: Args) => string>> = {
   'dead.poles.must': (a) => `more than ${n(Number(a['ohm']) / 1000, 0)} kΩ at each; less is a pole that conducts, or a bypass that has welded`,
   'dead.windings': (a) => `At ${s(a['device'])}, motor cable landed: read ${s(a['at'])} (${s(a['motor'])})${a['fourWire'] ? ' by a four-wire meter' : ''}, the motor cold${a['six'] ? ', its links out and the contactor open: each winding alone' : ''}.`,
   'dead.windings.must': (a) => `about ${n(a['ohm'], 3)} Ω, ${n(a['cable'], 3)} Ω of it cable; the three within 3 % of each other`,
+  'dead.resistor': (a) => `Read the resistance between ${s(a['a'])} and ${s(a['b'])}: ${s(a['device'])} through its two wires; then each of them against earth.`,
+  'dead.resistor.must': (a) => `${n(a['ohm'], 1)} Ω by its plate, and no way to earth`,
+  'dead.isolator.off': (a) => `Put ${s(a['device'])} to off: read ohms through each pole, ${s(a['at'])}.`,
+  'dead.isolator.on': (a) => `Put ${s(a['device'])} to on: read each pole, ${s(a['at'])}.`,
+  'dead.isolator.early': (a) => `Turn ${s(a['device'])} slowly from on towards off, leads at ${s(a['early'])}, then again with the leads at ${s(a['pole'])}.`,
+  'dead.isolator.early.must': (a) => `${s(a['early'])} opens before the poles: the device takes its output away before they part.`,
   'dead.contactor.rest': (a) => `${s(a['device'])} at rest: read ohms through each main pole, ${s(a['at'])}.`,
   'dead.contactor.pressed': (a) => `Press ${s(a['device'])} in by hand, only while everything is dead: read each main pole, ${s(a['at'])}.`,
   'dead.contactor.must': (a) => `at most ${n(a['ohm'], 1)} Ω at each pole`,

@@ -2,6 +2,7 @@ import { shippedProfile } from '../catalogue/index.js';
 import { contactsOf, parts, terminalsOf } from '../parts/index.js';
 import { offersFor, planJob } from '../plan/index.js';
 import { arrange, shippedArrangements } from '../scheme/index.js';
+import { everyArrangement } from '../testing/matrix.js';
 import { bareJob } from '../testing/jobs.js';
 import {
   deviceKinds,
@@ -13,6 +14,7 @@ import {
   sayReason,
   saySchool,
   sayWire,
+  sayWireOf,
 } from './index.js';
 
 /** A text that is still a code: camel case or dots without a space. */
@@ -33,25 +35,17 @@ describe('words', () => {
       }
   });
 
-  it('say what every wire of every arrangement is for', () => {
-    for (const family of ['ondulet-n', 'marrowick-f'])
-      for (const { id, scheme } of built) {
-        const profile = shippedProfile(family);
-        const plan = planJob(
-          { ...bareJob({}, profile, family === 'ondulet-n' ? 'N0220' : 'F02'), scheme },
-          profile,
-        );
-        if (!plan.ok) continue;
-        const inputs = new Set(Object.values(plan.wiring.assignments).map((x) => x.at));
-        // A wire that ends on an input is named by its task.
-        for (const w of Object.values(plan.wiring.wires).filter(
-          (x) => !inputs.has(x.from) && !inputs.has(x.to),
-        )) {
-          expect(raw(sayWire(w.function)))
-            .withContext(`${family} ${id}: ${w.function}`)
-            .toBeFalse();
-        }
-      }
+  it('say what every wire of every arrangement is for, on every family', () => {
+    for (const { name, job } of everyArrangement()) {
+      const { adopted } = job;
+      if (!adopted) continue;
+      const inputs = new Set(Object.values(adopted.assignments).map((x) => x.at));
+      // A wire that ends on an input is named by its task.
+      for (const w of Object.values(adopted.wires))
+        if (!inputs.has(w.from) && !inputs.has(w.to))
+          for (const said of [sayWire(w.function), sayWireOf(adopted, w)])
+            expect(raw(said)).withContext(`${name}: ${w.function}`).toBeFalse();
+    }
   });
 
   it('name every position of every part with contacts by a plain word', () => {

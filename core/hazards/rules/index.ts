@@ -23,6 +23,7 @@ import { placeChange } from './place-change.js';
 import { powerReturn } from './power-return.js';
 import { protectiveConductor } from './protective-conductor.js';
 import { requiredFunctions } from './required-functions.js';
+import { resistorStaysFed } from './resistor-stays-fed.js';
 import { settingsFit } from './settings-fit.js';
 import { signalsFit } from './signal-mismatch.js';
 import { sourcesApart } from './sources-apart.js';
@@ -51,6 +52,7 @@ export const hazardRules: readonly HazardRule[] = [
   latchOutlivesPower,
   stopRelease,
   conditionReturn,
+  resistorStaysFed,
   placeChange,
   emergencyStop,
   faultReset,

@@ -1,4 +1,4 @@
-import { parts } from '../../parts/index.js';
+import { sealInRelays } from '../../parts/index.js';
 import { atPart, firstThat, tagOf, type HazardRule } from '../rule.js';
 
 /** A latch beside the device that stays in when only the device's supply goes: a held level is there when it returns. */
@@ -8,9 +8,8 @@ export const latchOutlivesPower: HazardRule = {
   look(c, find) {
     const found = firstThat(c, 'breaker.return', (run) => run.runs('powerReturns'));
     if (!found) return [];
-    const latch = c.arrangement.devices.find(
-      (d) => d.kind === 'relay' && parts[d.kind]?.coil !== undefined,
-    );
+    const kinds = Object.values(sealInRelays).map(({ kind }) => kind);
+    const latch = c.arrangement.devices.find((d) => kinds.includes(d.kind));
     return [
       find('latch.outlivesPower', {
         severity: c.exposed === 'nobody' ? 'warn' : 'stop',

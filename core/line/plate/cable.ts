@@ -180,33 +180,41 @@ export function cableFacts(c: PlateContext): PlateFact[] {
   ];
 }
 
+/** A length that was typed in feet is told in feet. */
+const inFeet = ({ plate }: PlateContext): { feet?: true } =>
+  plate.cable.length?.u === 'ft' ? { feet: true } : {};
+
 /** What is wrong with the motor cable. */
 export function cableFindings(c: PlateContext): Finding[] {
   return [...conductorFindings(c), ...waveFindings(c)];
 }
 
+/** What the cable takes of the voltage of the motor. */
+function dropFindings(c: PlateContext, args: ReturnType<typeof cableArgs>): Finding[] {
+  const dropPct = tryRun(voltageDrop, args)?.result['dropPct'] as number | undefined;
+  if (dropPct === undefined || dropPct <= DROP_LIMIT_PCT) return [];
+  const better = tryRun(longestCable, { ...args, limitPct: DROP_LIMIT_PCT })?.result;
+  return [
+    finding(
+      'cable.drop',
+      'warn',
+      'cable.length',
+      {
+        dropPct,
+        limitPct: DROP_LIMIT_PCT,
+        ...inFeet(c),
+        longest: better?.['maxLengthM'] as number,
+        area: (better?.['minAreaMm2'] as number | null) ?? 0,
+      },
+      'IEC 60364-5-52 annex G',
+    ),
+  ];
+}
+
 function conductorFindings(c: PlateContext): Finding[] {
   const { plate, profile, n, job } = c;
-  const found: Finding[] = [];
   const args = cableArgs(c);
-  const dropPct = tryRun(voltageDrop, args)?.result['dropPct'] as number | undefined;
-  if (dropPct !== undefined && dropPct > DROP_LIMIT_PCT) {
-    const better = tryRun(longestCable, { ...args, limitPct: DROP_LIMIT_PCT })?.result;
-    found.push(
-      finding(
-        'cable.drop',
-        'warn',
-        'cable.length',
-        {
-          dropPct,
-          limitPct: DROP_LIMIT_PCT,
-          longest: better?.['maxLengthM'] as number,
-          area: (better?.['minAreaMm2'] as number | null) ?? 0,
-        },
-        'IEC 60364-5-52 annex G',
-      ),
-    );
-  }
+  const found: Finding[] = dropFindings(c, args);
   const amps = n.rated?.amps;
   const may = ampacityFact(c);
   if (
@@ -233,7 +241,12 @@ function conductorFindings(c: PlateContext): Finding[] {
         'cable.tooLong',
         'stop',
         'cable.length',
-        { lengthM: args.lengthM, most: profile.maxMotorCableM, device: profile.title },
+        {
+          ...inFeet(c),
+          lengthM: args.lengthM,
+          most: profile.maxMotorCableM,
+          device: profile.title,
+        },
         'device profile',
       ),
     );
@@ -269,6 +282,7 @@ function waveFindings(c: PlateContext): Finding[] {
       'warn',
       'cable.length',
       {
+        ...inFeet(c),
         lengthM,
         criticalM,
         peakV: wave['linearRulePeakV'] as number,

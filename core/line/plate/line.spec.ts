@@ -68,6 +68,26 @@ describe('the one-line picture', () => {
     }
   });
 
+  it('tells lengths of a job that is typed in feet in feet', () => {
+    const said = (unit: 'ft' | 'm'): string[] =>
+      [30, 600, 3000].flatMap((length) =>
+        plateFindings(
+          job((p) => {
+            p.motor.insulation = undefined;
+            p.cable.length = q(length, unit);
+          }),
+          marrowick(),
+        )
+          .filter((f) => f.rule.startsWith('cable.'))
+          .map((f) => Object.values(sayFinding(f)).join(' ')),
+      );
+    const [feet, metres] = [said('ft'), said('m')];
+    expect(feet.length).toBeGreaterThan(2);
+    expect(feet.some((text) => text.includes(' ft'))).toBeTrue();
+    expect(feet.filter((text) => /\d m\b/u.test(text))).toEqual([]);
+    expect(metres.filter((text) => /\d ft\b/u.test(text))).toEqual([]);
+  });
+
   it('takes a finding back when it is put right at the field it names', () => {
     const put = (change: (p: Plate) => void, also: (p: Plate) => void) => [
       rules(job(change)),

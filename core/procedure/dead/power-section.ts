@@ -1,6 +1,13 @@
-import { presentTerminals, sensorLink, type Terminal } from '../../catalogue/index.js';
+import {
+  presentTerminals,
+  resistorTerminals,
+  sensorLink,
+  type Terminal,
+} from '../../catalogue/index.js';
 import { areaOf, copperOhm, plateNumbers } from '../../line/index.js';
-import { MAIN_POLES } from '../../parts/index.js';
+import { EARLY_BREAK, MAIN_POLES } from '../../parts/index.js';
+import { lineIds } from '../../scheme/index.js';
+import { toBase } from '../../units/index.js';
 import { between, phrase, state, tagOf, type StepContext } from '../context.js';
 import { marked } from '../marks.js';
 import { round, type Draft } from './draft.js';
@@ -54,10 +61,11 @@ function windings(c: StepContext): Draft[] {
   const { powerKw, efficiency, rated } = plateNumbers(c.job.plate, c.profile);
   if (!powerKw || !efficiency || !rated?.amps) return [];
   const motor = terminals(c, 'motor').map((id) => `${c.device.id}:${id}`);
-  const core = Object.values(c.job.adopted?.wires ?? {}).find(
-    (w) => w.class === 'motor' && motor.some((end) => w.from === end || w.to === end),
+  // One phase's way to the motor, over whatever lies in it; the second ends of windings have a cable alike.
+  const way = Object.values(c.job.adopted?.wires ?? {}).filter(
+    (w) => w.class === 'motor' && /\.U1?$/u.test(w.function),
   );
-  const cable = core ? 2 * copperOhm(core.lengthM, areaOf(core.size)) : 0;
+  const cable = way.reduce((sum, w) => sum + 2 * copperOhm(w.lengthM, areaOf(w.size)), 0);
   const six = c.arrangement.insideDelta === true;
   const pair = windingOhm((1000 * powerKw) / efficiency - 1000 * powerKw, powerKw, rated.amps);
   // Between two corners of a delta one winding lies beside the two others: two thirds of it.
@@ -114,6 +122,76 @@ function contactor(c: StepContext): Draft[] {
   ];
 }
 
+/** An isolator between device and motor: each pole in both positions, and its contact before the poles. */
+function motorIsolator(c: StepContext): Draft[] {
+  const { isolator: id } = c.installation.shaft;
+  if (!id) return [];
+  const at = MAIN_POLES.map((pole) => `${pole}–${Number(pole) + 1}`);
+  const args = {
+    device: tagOf(c, id),
+    at: at.join(', '),
+    early: EARLY_BREAK.join('–'),
+    pole: at[0],
+  };
+  const common = { act: 'dead.power', instrument: 'ohmmeter' } as const;
+  const wired = c.arrangement.operations['interlock.isolator'] !== undefined;
+  return [
+    {
+      ...common,
+      key: 'dead.isolator.off',
+      do: phrase('dead.isolator.off', args),
+      must: phrase('dead.open'),
+      expect: state('openLoop'),
+    },
+    {
+      ...common,
+      key: 'dead.isolator.on',
+      do: phrase('dead.isolator.on', args),
+      must: phrase('dead.contactor.must', { ohm: CLOSED_OHM }),
+      expect: between(0, CLOSED_OHM, CLOSED_OHM, 'Ω'),
+      fields: at,
+    },
+    ...(wired
+      ? [
+          {
+            ...common,
+            key: 'dead.isolator.early',
+            do: phrase('dead.isolator.early', args),
+            must: phrase('dead.isolator.early.must', args),
+            expect: state('opensFirst'),
+            from: { kind: 'standard', name: 'IEC 60947-3, early-break contact' } as const,
+          },
+        ]
+      : []),
+  ];
+}
+
+/** How far a braking resistor may lie from its plate. */
+const RESISTOR_SHARE = 0.1;
+
+/** The braking resistor, read at the terminals of the device. */
+function brakingResistor(c: StepContext): Draft[] {
+  const at = resistorTerminals(c.profile);
+  const { resistor } = c.job.plate.line ?? {};
+  if (!at || !resistor?.ohm || !c.job.adopted?.devices[lineIds.resistor]) return [];
+  const ohm = toBase(resistor.ohm, 'resistance');
+  return [
+    {
+      key: 'dead.resistor',
+      act: 'dead.power',
+      do: phrase('dead.resistor', {
+        device: tagOf(c, lineIds.resistor),
+        a: marked(c, `${c.device.id}:${at[0]}`),
+        b: marked(c, `${c.device.id}:${at[1]}`),
+      }),
+      must: phrase('dead.resistor.must', { ohm: round(ohm, 1) }),
+      expect: between(ohm * (1 - RESISTOR_SHARE), ohm, ohm * (1 + RESISTOR_SHARE), 'Ω'),
+      instrument: 'ohmmeter',
+      from: { kind: 'formula', name: 'the plate of the resistor, ten percent' },
+    },
+  ];
+}
+
 /** The loop of the sensors in the windings: its link, or sensors that are cold. */
 function sensors(c: StepContext): Draft[] {
   const [a, b] = terminals(c, 'thermistor').map((id) => marked(c, `${c.device.id}:${id}`));
@@ -139,8 +217,10 @@ function sensors(c: StepContext): Draft[] {
   ];
 }
 
-/** Dead readings of the power section: contactor; poles, windings and sensors of a device that feeds its motor with the supply. */
+/** Dead readings of the power section: contactor, isolator at the motor, braking resistor; poles, windings and sensors of a device that feeds its motor with the supply. */
 export const powerSection = (c: StepContext): Draft[] => [
   ...contactor(c),
+  ...motorIsolator(c),
+  ...brakingResistor(c),
   ...(c.device.facts.startHeatPct > 0 ? [...poles(c), ...windings(c), ...sensors(c)] : []),
 ];

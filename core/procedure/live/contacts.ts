@@ -8,6 +8,7 @@ import {
   tagOf,
   tagsOf,
   terminalOf,
+  turnedBetween,
   type Worked,
 } from '../context.js';
 import type { Sequence } from '../sequence/sequence.js';
@@ -102,6 +103,7 @@ function askOpened(
     condition: worked.id.startsWith('interlock.') || worked.id === 'foot',
     estop: worked.id === a.estop,
     start,
+    ...turnedBetween(c, worked),
     ...s.speed.args,
   };
   const own = a.inputs.find((f) => operationsOn(a, f).some((id) => id === worked.id));

@@ -51,7 +51,7 @@ export function motorSideTest(t: LiveTests): void {
   if (!contactor || !t.s.has('amps')) return;
   const s = t.begin('motor.dead', 'contacts');
   if (power) s.give(power.off, 1500);
-  if (s.at(`${contactor}.on`) === 0) {
+  if (s.isOn(contactor) === false) {
     const motor = presentTerminals(c.profile).filter(
       (id) => c.profile.terminals[id].kind === 'motor',
     );
@@ -164,6 +164,7 @@ export function guardLockTest(t: LiveTests): void {
   const { lock } = c.arrangement;
   const guard = operationOf(c, 'interlock.guard');
   if (!lock || !guard || !t.s.directions.includes('forward')) return;
+  if (t.s.isOn(lock.device) === undefined) return;
   const s = t.begin('guard.lock', 'speed', 1);
   s.start();
   const args = {
@@ -174,7 +175,7 @@ export function guardLockTest(t: LiveTests): void {
     ...s.speed.args,
   };
   const restsOn = [guard, ...behindStart(c)];
-  const on = (): boolean => s.at(`${lock.device}.on`) === 1;
+  const on = (): boolean => s.isOn(lock.device) === true;
   t.ask(
     {
       key: 'guard.locked',

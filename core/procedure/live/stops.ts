@@ -1,7 +1,16 @@
 import { hasKeys } from '../../catalogue/index.js';
 import type { Must } from '../../requirements/index.js';
 import type { OperationId } from '../../scheme/index.js';
-import { operationOf, phrase, starterOf, state, tagOf, tagsOf, type Worked } from '../context.js';
+import {
+  operationOf,
+  phrase,
+  starterOf,
+  state,
+  tagOf,
+  tagsOf,
+  turnedBetween,
+  type Worked,
+} from '../context.js';
 import type { LiveTests, RestsOn } from '../sequence/tests.js';
 import { resetHeld } from './motions.js';
 import { endTests } from './starts.js';
@@ -111,6 +120,7 @@ function openedUnderWay(t: LiveTests, id: OperationId): void {
     ...startArgs(c),
     device: tagOf(c, worked.device),
     ...(id === 'interlock.guard' && a.lock ? { lock: tagOf(c, a.lock.device) } : {}),
+    ...turnedBetween(c, worked),
     power: estop && a.power ? tagsOf(c, [a.power.on]).join('') : '',
     ...s.speed.args,
   };

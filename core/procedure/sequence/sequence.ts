@@ -314,7 +314,7 @@ export class Sequence extends Watched {
     }
     this.settle();
     for (const id of letGo) if (conditions.includes(id)) this.takeBack(id);
-    if (a.contactor && this.supplied && this.at(`${a.contactor}.on`) === 0) {
+    if (a.contactor && this.supplied && this.isOn(a.contactor) === false) {
       rest.power = true;
       this.powerOn();
     }

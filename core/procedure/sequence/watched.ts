@@ -29,9 +29,18 @@ export class Watched {
     return signalAt(this.trace, signal, this.nowMs * 1000);
   }
 
+  private records(signal: string): boolean {
+    return this.trace.signals.some(({ id }) => id === signal);
+  }
+
+  /** Whether a coil is there and has pulled in; undefined where the part has none. */
+  isOn(id: string): boolean | undefined {
+    return this.records(`${id}.on`) ? this.at(`${id}.on`) === 1 : undefined;
+  }
+
   /** Whether a terminal of the device is there to be looked at. */
   has(terminal: string): boolean {
-    return this.trace.signals.some(({ id }) => id === `device.${terminal}`);
+    return this.records(`device.${terminal}`);
   }
 
   /** Frequency set at the keypad of the device, Hz. */

@@ -131,6 +131,15 @@ function attempt<T>(make: () => T): OfFile<T> {
   }
 }
 
+let last: { readonly text: string; readonly asked: readonly [Job, Profile] } | undefined;
+
+/** A job and its device as they were last asked about, where they are the same: what was worked out of them stands. */
+function lastAsked(job: Job, profile: Profile): readonly [Job, Profile] {
+  const text = JSON.stringify([job, profile]);
+  if (last?.text !== text) last = { text, asked: [job, profile] };
+  return last.asked;
+}
+
 const worker = {
   /** A recorder's file with the columns it most likely means. */
   recorder(text: string): OfFile<{ file: RecorderFile; mapping: RecorderMapping }> {
@@ -166,7 +175,7 @@ const worker = {
       (q) => q.id === question,
     );
     if (!found) return null;
-    const c = compareSchools(job, profile, found);
+    const c = compareSchools(...lastAsked(job, profile), found);
     return {
       question,
       cards: c.cards.map((card, i) =>

@@ -9,7 +9,7 @@ import type {
   Job,
   StatedOtherwise,
 } from '@tactron/core/job';
-import type { KeyLine, LinkLine, PlanCost } from '@tactron/core/plan';
+import type { KeyLine, LinkLine, PlanCost, TestValue } from '@tactron/core/plan';
 import type { PlateFact } from '@tactron/core/line';
 import type { Obstacle, SettingRow, StepRecord } from '@tactron/core/records';
 import type { Profile } from '@tactron/core/catalogue';
@@ -112,6 +112,15 @@ export interface SaidConflict {
 }
 
 /** Everything a stage shows that is reckoned and not entered. Never stored. */
+/** A setting for the tests, and what it is put back to. */
+export type SaidTestValue = TestValue & {
+  readonly name: string;
+  readonly testText: string;
+  readonly plannedText: string;
+  /** It stands in the device now; else it is offered. */
+  readonly held: boolean;
+};
+
 export interface Derived {
   readonly facts: readonly PlateFact[];
   readonly plate: { readonly needed: number; readonly missing: readonly string[] };
@@ -128,6 +137,8 @@ export interface Derived {
   /** Settings that had to be changed, and those of them that the device holds now. */
   readonly keying: { readonly done: number; readonly of: number };
   readonly rows: readonly SaidRow[];
+  /** Settings keyed for the tests: those that are in the device, else those that are offered. */
+  readonly testValues: readonly SaidTestValue[];
   readonly steps: readonly SaidStep[];
   /** Checks with everything isolated. */
   readonly dead: readonly SaidStep[];

@@ -28,6 +28,8 @@ import {
   toolsList,
   keyingLines,
   wiringDifference,
+  testValuesFor,
+  withTestValues,
 } from '@tactron/core/plan';
 import {
   motorCurves,
@@ -43,6 +45,7 @@ import {
   handList,
   handOverObstacles,
   heldValues,
+  testValuesHeld,
   keyedShare,
   keyedSince,
   keySessionSince,
@@ -63,10 +66,10 @@ import {
   sayRequirement,
   saySeverity,
   sayTitle,
-  sayWire,
+  sayWireOf,
   sayFaults,
 } from '@tactron/core/words';
-import { saidLines, saidRow } from './said/settings';
+import { saidLines, saidRow, valueText } from './said/settings';
 import { landingText, saidSteps } from './said/steps';
 import type { Derived, PartsAndTools, SaidFinding, SaidRequirement } from './compute.types';
 
@@ -169,8 +172,14 @@ const turnsFromKeypad = (steps: readonly StepRecord['step'][]): boolean =>
 function namesOf(job: Job, profile: Profile): Record<string, string> {
   const said: Record<string, string> = {};
   for (const task of Object.values(profile.inputTasks)) said[task.meaning] = task.name;
-  for (const { function: does } of Object.values(job.adopted?.wires ?? {}))
-    said[`wire.${does}`] = sayWire(does);
+  const { adopted } = job;
+  const assigned = new Map(Object.values(adopted?.assignments ?? {}).map((a) => [a.at, a.task]));
+  for (const [id, wire] of Object.entries(adopted?.wires ?? {})) {
+    // A wire that ends on an input is named by its task.
+    const task = assigned.get(wire.from) ?? assigned.get(wire.to);
+    const name = task === undefined ? undefined : (said[task] ?? task);
+    said[`wire.${id}`] = name ?? (adopted ? sayWireOf(adopted, wire) : '');
+  }
   for (const [id, d] of Object.entries(job.adopted?.devices ?? {}))
     said[`device.${id}`] = deviceKinds[d.kind] ?? d.kind;
   for (const name of ['delta', 'star', 'series', 'parallel', 'none'])
@@ -193,6 +202,25 @@ function keyingOf(
     lines: saidLines(keyingLines(job, profile, begun), profile, keyedSince(evidence, since)),
     keying: keyedShare(job.adopted?.settings ?? {}, first, now),
   };
+}
+
+/** Values for the tests: those that are in the device, else those that are offered. */
+function saidTestValues(
+  job: Job,
+  profile: Profile,
+  evidence: readonly Evidence[],
+): Derived['testValues'] {
+  const planned = job.adopted?.settings ?? {};
+  const inside = Object.entries(testValuesHeld(job, profile, evidence)).flatMap(([code, test]) =>
+    planned[code] ? [{ code, test, planned: planned[code].value }] : [],
+  );
+  return (inside.length > 0 ? inside : testValuesFor(job, profile)).map((v) => ({
+    ...v,
+    held: inside.length > 0,
+    name: profile.settings[v.code]?.name ?? '',
+    testText: valueText(profile.settings[v.code], v.test),
+    plannedText: valueText(profile.settings[v.code], v.planned),
+  }));
 }
 
 /** Lets the worker hear whether a later call has come. */
@@ -235,8 +263,10 @@ const worker = {
     const findings = checkJob(job, profile, found, plan).map((f) => saidFinding(f, evidence));
     if (!(await goesOn())) return null;
     const landed = landedSection(job, evidence);
-    const whole = liveSteps(job, profile);
-    const procedure = landed ? liveOfSection(job, profile, landed).steps : whole;
+    // While test values are in the device, what is expected follows them.
+    const tested = withTestValues(job, testValuesHeld(job, profile, evidence));
+    const whole = liveSteps(tested, profile);
+    const procedure = landed ? liveOfSection(tested, profile, landed).steps : whole;
     if (!(await goesOn())) return null;
     const dead = deadOf(job, profile);
     if (!(await goesOn())) return null;
@@ -268,6 +298,7 @@ const worker = {
       rows: rows.map((row) => saidRow(row, profile, job)),
       links: job.adopted ? linkLines(job, profile) : [],
       asBuilt: saidDeviations(job),
+      testValues: saidTestValues(job, profile, evidence),
       steps: saidSteps(steps),
       dead: saidSteps(stepRecords(dead.steps, evidence)),
       notDead: dead.unseen.map((at) => landingText(job, at)),

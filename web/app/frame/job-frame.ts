@@ -21,6 +21,7 @@ import { Lost } from './lost';
 import { placeName } from './place-name';
 import { Pocket } from './pocket';
 import { Preferences } from './preferences';
+import { TemporaryButton } from './temporary-button';
 import { ThemeButton } from './theme-button';
 import { hintOf, trailOf } from './trail';
 import { moment } from './moment';
@@ -45,6 +46,7 @@ const saveMarks: Record<string, { icon: IconName; text: string }> = {
     Icon,
     Pocket,
     Lost,
+    TemporaryButton,
     ThemeButton,
   ],
   templateUrl: './job-frame.html',

@@ -1,4 +1,4 @@
-import { Component, computed, inject, output, signal } from '@angular/core';
+import { Component, computed, inject, input, linkedSignal, output, signal } from '@angular/core';
 import type { Working } from '@tactron/core/calculation';
 import { Router } from '@angular/router';
 import { Icon } from '../controls/icon';
@@ -6,6 +6,18 @@ import { ShowMe } from '../controls/show-me';
 import type { SaidFinding } from '../compute/compute.types';
 import { OpenJob } from '../job-state/open-job';
 import { Preferences } from './preferences';
+
+/** Stages where something is put right; on the others what is found belongs to the whole. */
+const ofTheirOwn: readonly string[] = ['plate', 'scheme', 'land', 'key'];
+/** Stages at the machine: what protects somebody is said there too. */
+const atMachine: readonly string[] = ['key', 'dead', 'live'];
+
+/** Whether a finding is told at a stage: what must be fixed always, the rest where it is put right or where it can hurt. */
+function belongs({ finding, accepted }: SaidFinding, stage: string): boolean {
+  if (finding.severity === 'stop' && !accepted) return true;
+  if (atMachine.includes(stage) && finding.rank === 'protects') return true;
+  return finding.stage === stage || !(ofTheirOwn.includes(stage) || atMachine.includes(stage));
+}
 
 /** Findings, why it is so, and the working of the number last touched. */
 @Component({
@@ -16,6 +28,8 @@ import { Preferences } from './preferences';
 })
 export class Pocket {
   readonly closed = output<void>();
+  /** Stage that is shown. */
+  readonly stage = input('');
   protected readonly open = inject(OpenJob);
   private readonly preferences = inject(Preferences);
   private readonly router = inject(Router);
@@ -23,7 +37,13 @@ export class Pocket {
   protected readonly reason = signal('');
   protected readonly problem = signal<string | null>(null);
 
-  protected readonly findings = computed(() => this.open.derived()?.findings ?? []);
+  /** Every finding, wherever it is put right; until the stage is left. */
+  protected readonly all = linkedSignal({ source: this.stage, computation: () => false });
+  private readonly told = computed(() => this.open.derived()?.findings ?? []);
+  protected readonly findings = computed(() =>
+    this.all() ? this.told() : this.told().filter((f) => belongs(f, this.stage())),
+  );
+  protected readonly elsewhere = computed(() => this.told().length - this.findings().length);
   protected working(): Working | null {
     if (!this.router.url.includes('/plate')) return null;
     const facts = this.open.derived()?.facts ?? [];

@@ -24,6 +24,7 @@ const answerSets: readonly (readonly string[])[] = [
   ['dead', 'staysLive'],
   ['done', 'notDone'],
   ['openLoop', 'through'],
+  ['opensFirst', 'opensLater'],
   ['changes', 'nothing'],
   ['asPlanned', 'otherwise'],
   ['clockwise', 'otherWay'],

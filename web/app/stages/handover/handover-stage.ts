@@ -1,12 +1,20 @@
 import { Component, computed, effect, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { keyName, sizeText, verifyEvidence, type EvidenceBody, type Job } from '@tactron/core/job';
+import {
+  keyName,
+  sizeText,
+  temporaryRegister,
+  verifyEvidence,
+  type EvidenceBody,
+  type Job,
+} from '@tactron/core/job';
 import { standing } from '../../attachments/attachment-row';
 import { formatQuantity, type Quantity } from '@tactron/core/units';
 import { Compute } from '../../compute/compute';
 import type { SaidRequirement, SaidStep } from '../../compute/compute.types';
 import { Icon } from '../../controls/icon';
 import { saveFile } from '../../controls/save-file';
+import { temporaryNames } from '../../frame/temporary-names';
 import { Preferences } from '../../frame/preferences';
 import { StartPanel } from '../scheme/start-panel';
 import { OpenJob } from '../../job-state/open-job';
@@ -46,29 +54,46 @@ export class HandoverStage {
   protected readonly plate = computed(() => {
     const { motor, supply, load, cable } = this.job().plate;
     const q = (value: Quantity | undefined): string =>
-      value ? formatQuantity(value, this.preferences.decimal()) : '–';
+      value ? formatQuantity(value, this.preferences.decimal()) : '';
     const both = (low: Quantity | undefined, high: Quantity | undefined): string =>
       [low, high]
         .filter(Boolean)
         .map((x) => q(x))
-        .join(' / ') || '–';
+        .join(' / ');
+    const told = (...parts: readonly (string | undefined)[]): string =>
+      parts.filter(Boolean).join(', ') || 'not entered';
     return [
-      ['Supply', `${supply.phases ?? '–'}-phase, ${q(supply.volts)}, ${q(supply.hz)}`],
+      [
+        'Supply',
+        told(supply.phases ? `${supply.phases}-phase` : '', q(supply.volts), q(supply.hz)),
+      ],
       ['Device', `${this.open.profile()?.title} ${this.job().profile.model}`],
       [
         'Motor',
-        `${q(motor.power)}, ${both(motor.lowV, motor.highV)}, ${both(motor.lowA, motor.highA)}, ${q(motor.rpm)}, ${q(motor.hz)}`,
+        told(
+          q(motor.power),
+          both(motor.lowV, motor.highV),
+          both(motor.lowA, motor.highA),
+          q(motor.rpm),
+          q(motor.hz),
+        ),
       ],
-      ['Links', motor.link ?? '–'],
+      ['Links', told(motor.link)],
       [
         'Cable',
-        `${q(cable.length)}, ${cable.size ? sizeText(cable.size) : '–'}${cable.screened ? ', screened' : ''}`,
+        told(
+          q(cable.length),
+          cable.size ? sizeText(cable.size) : '',
+          cable.screened ? 'screened' : '',
+        ),
       ],
       [
         'Load',
-        [load.name, `${load.torquePct ?? '–'} % of rated torque`, load.kind]
-          .filter(Boolean)
-          .join(', '),
+        told(
+          load.name,
+          load.torquePct === undefined ? '' : `${load.torquePct} % of rated torque`,
+          load.kind,
+        ),
       ],
     ];
   });
@@ -76,9 +101,10 @@ export class HandoverStage {
     const { adopted } = this.job();
     const name = (landing: string): string =>
       landing.replace(/^[^:]+/u, (id) => adopted?.devices[id]?.tag ?? id);
-    return Object.values(adopted?.wires ?? {})
-      .sort((x, y) => x.number.localeCompare(y.number, 'en', { numeric: true }))
-      .map((w) => ({
+    return Object.entries(adopted?.wires ?? {})
+      .sort(([, x], [, y]) => x.number.localeCompare(y.number, 'en', { numeric: true }))
+      .map(([id, w]) => ({
+        does: this.open.derived()?.names[`wire.${id}`] ?? w.function,
         number: w.number,
         from: name(w.from),
         to: name(w.to),
@@ -106,6 +132,8 @@ export class HandoverStage {
     standing(this.open.evidence()).map((e) => ({ e, of: this.subjectName(e.subject) })),
   );
   protected readonly chain = computed(() => verifyEvidence(this.open.evidence()));
+  protected readonly temporary = computed(() => temporaryRegister(this.open.evidence()));
+  protected readonly temporaryNames = temporaryNames;
   protected readonly said = signal('');
   /** What the server signs of this evidence now, and where it came from; nothing while it does not answer. */
   protected readonly provenance = signal<Provenance | undefined>(undefined);
@@ -113,6 +141,10 @@ export class HandoverStage {
     (this.provenance()?.origins ?? []).map((o) => originText(o, this.job().id)),
   );
   protected readonly keyName = keyName;
+
+  protected stamp(at: string): string {
+    return at.slice(0, 16).replace('T', ' ');
+  }
 
   constructor() {
     effect(() => {

@@ -41,6 +41,7 @@ describe('key', () => {
             job: signal(job),
             evidence: signal(evidence),
             state: signal({ id: 'j' }),
+            working: signal(false),
             derived: () => ({ lines, rows: [row], keying: { done: 0, of: 1 } }),
             record: (...args: unknown[]) => records.push(args),
             edit: (label: string, recipe: (draft: Job) => void) => {

@@ -6,6 +6,7 @@ import { Choice } from '../../controls/choice';
 import { OpenJob } from '../../job-state/open-job';
 import { DialPicture } from './dial-picture';
 import { pressText } from './presses';
+import { TestValues } from './test-values';
 import { ReadBack } from './read-back';
 
 const partNames: Readonly<Record<string, string>> = {
@@ -32,7 +33,7 @@ const movesHold: ReadonlySet<string> = new Set([
 /** The keying sheet: one line is current and big; the rest runs down with done marks; the three sets beside. */
 @Component({
   selector: 'tac-key-stage',
-  imports: [Choice, DialPicture, ReadBack],
+  imports: [Choice, DialPicture, ReadBack, TestValues],
   templateUrl: './key-stage.html',
   styleUrl: './key-stage.scss',
 })
@@ -101,7 +102,7 @@ export class KeyStage {
   }
 
   /** The sheet is left, or the screen goes dark: nobody knows what happens meanwhile, and the holds are open again. */
-  private interrupt(): void {
+  protected interrupt(): void {
     if (!this.mine()) return;
     this.mine.set(false);
     const state = this.due() ? 'interrupted' : 'ended';

@@ -2,6 +2,7 @@ import { CdkDrag, type CdkDragEnd } from '@angular/cdk/drag-drop';
 import { Component, computed, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { landingParts, sizeText, tickOf, type AdoptedWire, type Job } from '@tactron/core/job';
+import { valueIn } from '@tactron/core/units';
 import type { DrawnWire } from '@tactron/core/formats';
 import { AttachmentRow } from '../../attachments/attachment-row';
 import { Compute } from '../../compute/compute';
@@ -54,7 +55,7 @@ export class LandStage {
         from: this.name(wire.from),
         to: this.name(wire.to),
         size: sizeText(wire.size),
-        does: this.does(wire),
+        does: this.does(id, wire),
         landed: this.lineOf(id)?.landed ?? '',
         stale: this.lineOf(id)?.stale === true,
       }));
@@ -185,16 +186,23 @@ export class LandStage {
     );
   }
 
+  /** Lengths in the unit in which the job gives its own. */
+  protected readonly lengthUnit = computed(() => {
+    const { plate, scheme } = this.job();
+    return plate.cable.length?.u === 'ft' || scheme.stationLength?.u === 'ft' ? 'ft' : 'm';
+  });
+
+  protected lengthText(lengthM: number): string {
+    const length = valueIn({ v: lengthM, u: 'm' }, this.lengthUnit(), 'length');
+    return length < 10 ? String(Math.round(10 * length) / 10) : length.toFixed(0);
+  }
+
   private functionName(id: string): string {
     const task = this.job().adopted?.assignments[id]?.task ?? id;
     return this.open.derived()?.names[task] ?? task;
   }
 
-  private does(wire: AdoptedWire): string {
-    const assigned = Object.values(this.job().adopted?.assignments ?? {}).find(
-      (a) => a.at === wire.from || a.at === wire.to,
-    );
-    if (assigned) return this.open.derived()?.names[assigned.task] ?? assigned.task;
-    return this.open.derived()?.names[`wire.${wire.function}`] ?? wire.function;
+  private does(id: string, wire: AdoptedWire): string {
+    return this.open.derived()?.names[`wire.${id}`] ?? wire.function;
   }
 }

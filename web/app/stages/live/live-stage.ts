@@ -9,7 +9,13 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
-import { exchangeLeads, readingTold, verdictOfStep, type Fault } from '@tactron/core/job';
+import {
+  exchangeLeads,
+  readingTold,
+  temporaryRegister,
+  verdictOfStep,
+  type Fault,
+} from '@tactron/core/job';
 import { RecorderPanel } from './recorder-panel';
 import { StartsLine } from './starts-line';
 import { AttachmentRow } from '../../attachments/attachment-row';
@@ -19,6 +25,7 @@ import { DestroysNotice } from '../../controls/destroys-notice';
 import { ShowMe } from '../../controls/show-me';
 import { moment } from '../../frame/moment';
 import { Preferences } from '../../frame/preferences';
+import { TemporaryButton } from '../../frame/temporary-button';
 import { OpenJob } from '../../job-state/open-job';
 import { actsOf, sectionsOf } from './acts';
 import { DialChart } from './dial-chart';
@@ -50,6 +57,7 @@ function placeOf(f: Fault): { kind: 'wire' | 'device'; id: string } {
 @Component({
   selector: 'tac-live-stage',
   imports: [
+    TemporaryButton,
     DestroysNotice,
     DialChart,
     AttachmentRow,
@@ -84,6 +92,13 @@ export class LiveStage {
     this.isDead() ? (this.open.derived()?.notDead ?? []).join(', ') : '',
   );
   /** Only some wires are landed, and the steps are those of what is there. */
+  /** Settings that stand in the device for tests, in words; empty where none do. */
+  protected readonly testValues = computed(() =>
+    temporaryRegister(this.open.evidence())
+      .filter((t) => t.kind === 'testValue' && !t.removed)
+      .map((t) => t.what)
+      .join(', '),
+  );
   protected readonly section = computed(() =>
     this.isDead() ? null : (this.open.derived()?.section ?? null),
   );
@@ -199,8 +214,9 @@ export class LiveStage {
   /** Moment of the trial that the expected value comes from. */
   protected proof(step: SaidStep) {
     const { from } = step.step;
-    // The bench has the whole job: what was tried with a part of it cannot be shown there.
-    return from.kind === 'simulation' && !this.section() ? from : undefined;
+    // The bench has the whole job as planned: what was tried with a part of it, or with test values, cannot be shown there.
+    const asPlanned = !this.section() && this.testValues() === '';
+    return from.kind === 'simulation' && asPlanned ? from : undefined;
   }
 
   /** Keeps what was read with the whole step in it; an earlier reading is superseded, not changed. */

@@ -21,6 +21,11 @@ export const wishOptions = {
     option('drive24', 'the drive’s 24 V'),
     option('own24', 'a 24 V supply of its own'),
   ],
+  relayBases: [
+    option('screw', 'screw terminals'),
+    option('plug8', '8-pin base'),
+    option('plug11', '11-pin base'),
+  ],
   startBys: [
     option('selector', 'selector 0–1'),
     option('keySwitch', 'key switch'),
