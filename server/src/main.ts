@@ -37,9 +37,9 @@ async function listen(server: Server, { host, port, tls }: Listening): Promise<n
   );
 }
 
-/** A body that trickles in ties up its own connection for half a minute and nobody else's. */
+/** A request that does not begin is let go here; a body that does not arrive, by the application (`patient`). */
 const patience = {
-  requestTimeout: 30_000,
+  requestTimeout: 0,
   headersTimeout: 15_000,
   connectionsCheckingInterval: 5_000,
 };

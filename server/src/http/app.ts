@@ -21,6 +21,7 @@ import { demandJob } from '../jobs/store.js';
 import { siteRoutes } from '../sites/routes.js';
 import type { JobEvents, StreamOwner } from './events.js';
 import { ownHost } from './own-host.js';
+import { patient, type Patience } from './patience.js';
 import { sameRelease } from './same-release.js';
 import { checked, Problem, problemHandler } from './problem.js';
 import { sameOrigin } from './same-origin.js';
@@ -58,6 +59,7 @@ export interface Parts {
   readonly open?: boolean;
   /** Signs what goes out; one for this process alone where none is given. */
   readonly key?: SigningKey;
+  readonly patience?: Patience;
 }
 
 /** The whole HTTP application: API, then the web application's files. */
@@ -68,6 +70,7 @@ export function createApp({
   accounts,
   open = false,
   key = signingKey(),
+  patience = { windowMs: 15_000, leastBytes: 1000 },
 }: Parts): Express {
   const app = express();
   app.disable('x-powered-by');
@@ -79,6 +82,7 @@ export function createApp({
     }),
   );
   if (!open) app.use(ownHost);
+  app.use(patient(patience));
   app.use(
     compression({
       filter: (req, res) =>

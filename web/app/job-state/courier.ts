@@ -62,7 +62,7 @@ class Later extends Error {}
 
 /** The server is not reached, busy, or asks who this is: nothing can be sent now. Anything else concerns one job. */
 const holdsUpAll = ({ status, body }: ApiError): boolean =>
-  [0, 401, 429, 502, 503, 504, 507].includes(status) ||
+  [0, 401, 408, 429, 502, 503, 504, 507].includes(status) ||
   ['urn:tactron:problem:reload', 'urn:tactron:problem:otherAccount'].includes(String(body['type']));
 
 /**
