@@ -244,7 +244,13 @@ export const evidenceBodies = {
     /** Superseded by nothing: it was put there by mistake, and says so. */
     withdrawn: v.optional(v.boolean()),
   }),
-  signature: v.strictObject({ role: text(80), statement: text(400), documentHash: text(64) }),
+  signature: v.strictObject({
+    role: text(80),
+    statement: text(400),
+    documentHash: text(64),
+    /** The mark that was drawn, as an SVG path. */
+    mark: v.optional(v.pipe(text(20_000), v.regex(/^[MLC0-9 .,-]*$/u, 'a path'))),
+  }),
   /** A line of the hand list done: landed, tugged or tightened, by what one touch covered. */
   handTick: v.strictObject({
     ...first,
@@ -324,6 +330,24 @@ export const evidenceBodies = {
     ...first,
     number: v.pipe(v.number(), v.integer(), v.minValue(1)),
     contentHash: sha256,
+    /** Opens this issue after the one before it was closed; why is told with it. */
+    opens: v.optional(v.literal(true)),
+    /** Roles that must sign it. */
+    roles: v.optional(v.pipe(v.array(text(80)), v.minLength(1), v.maxLength(12))),
+    /** Evidence that it covers. */
+    covers: v.optional(v.pipe(v.array(v.pipe(v.string(), v.uuid())), v.maxLength(20_000))),
+    /** What stays open, each kind with the reason for which it is signed all the same. */
+    open: v.optional(
+      v.pipe(
+        v.array(
+          v.strictObject({
+            what: text(1000),
+            reason: v.pipe(text(1000), v.trim(), v.minLength(1, 'a reason')),
+          }),
+        ),
+        v.maxLength(100),
+      ),
+    ),
   }),
   recordFile: v.strictObject({ ...first, sha256, name: text(200), issue: text(80) }),
 } as const;

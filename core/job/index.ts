@@ -7,6 +7,15 @@ export {
   type TemporaryKind,
 } from './temporary.js';
 export { handLine, tickOf } from './hand-tick.js';
+export {
+  arrivedAfter,
+  contentHashOf,
+  signable,
+  signingOf,
+  standsAsFrozen,
+  usualRoles,
+  type Signing,
+} from './signing.js';
 export { changeHash, evidenceHash, verifyEvidence, type ChainCheck } from './chain.js';
 export {
   envelopeSchema,

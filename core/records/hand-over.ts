@@ -9,42 +9,49 @@ export interface Obstacle {
   readonly stage: 'plate' | 'scheme' | 'land' | 'key' | 'dead' | 'live' | 'handover';
   readonly code: string;
   readonly args: Readonly<Record<string, number | string | boolean>>;
+  /** It may stay open when the record is signed, named with a reason. What protects never may. */
+  readonly mayStay: boolean;
 }
 
-/**
- * What stands against hand-over: no plan, something still in for a test, open stop findings, tests open, failed or stale, settings that differ or were not
- * read back.
- *
- * @param open findings that are not accepted
- * @param dead dead checks: where none was begun nothing is said, a list that was begun is to be finished
- */
-export function handOverObstacles(
-  job: Job,
-  open: readonly Finding[],
+/** Steps of a part that are not done, failed, stale, or read twice apart. */
+function stepObstacles(
+  stage: 'dead' | 'live',
   steps: readonly StepRecord[],
-  rows: readonly SettingRow[],
-  evidence: readonly Evidence[],
-  dead: readonly StepRecord[] = [],
+  protects: (requirement: string) => boolean,
 ): Obstacle[] {
+  const name = stage === 'dead' ? 'dead' : 'steps';
+  const of = (state: string, these: readonly StepRecord[], mayStay: boolean): Obstacle[] =>
+    these.length === 0
+      ? []
+      : [
+          {
+            key: `${name}.${state}`,
+            stage,
+            code: `obstacle.${name}.${state}`,
+            args: { count: these.length, first: these[0].step.key },
+            mayStay,
+          },
+        ];
+  const failed = steps.filter((s) => s.state === 'fail');
+  const harmless = failed.every(
+    ({ step: { requirement, hold } }) => !hold && !(requirement && protects(requirement.id)),
+  );
+  const at = (state: StepRecord['state']): StepRecord[] => steps.filter((s) => s.state === state);
+  return [
+    ...of('fail', failed, harmless),
+    ...of('stale', at('stale'), true),
+    ...of('open', at('open'), true),
+    ...of(
+      'twice',
+      steps.filter((s) => s.beside.length > 0),
+      true,
+    ),
+  ];
+}
+
+/** What the hand list and the registers still ask for. */
+function registerObstacles(job: Job, evidence: readonly Evidence[]): Obstacle[] {
   const found: Obstacle[] = [];
-  if (!job.adopted) found.push({ key: 'plan', stage: 'land', code: 'obstacle.noPlan', args: {} });
-  for (const f of open.filter((finding) => finding.severity === 'stop'))
-    found.push({ key: f.key, stage: f.stage, code: 'obstacle.finding', args: { rule: f.rule } });
-  const begun = dead.some((s) => s.state !== 'open');
-  for (const [stage, part, name] of [
-    ['dead', begun ? dead : [], 'dead'],
-    ['live', steps, 'steps'],
-  ] as const)
-    for (const state of ['fail', 'stale', 'open'] as const) {
-      const these = part.filter((s) => s.state === state);
-      if (these.length)
-        found.push({
-          key: `${name}.${state}`,
-          stage,
-          code: `obstacle.${name}.${state}`,
-          args: { count: these.length, first: these[0].step.key },
-        });
-    }
   const inside = temporaryRegister(evidence).filter((t) => !t.removed);
   if (inside.length > 0)
     found.push({
@@ -52,6 +59,7 @@ export function handOverObstacles(
       stage: 'live',
       code: 'obstacle.temporary',
       args: { count: inside.length, first: inside[0].where || inside[0].what },
+      mayStay: false,
     });
   const lines = handList(job, evidence);
   const toLand = lines.filter((l) => !l.landed).length;
@@ -62,26 +70,88 @@ export function handOverObstacles(
       stage: 'land',
       code: 'obstacle.notLanded',
       args: { count: toLand, of: lines.length },
+      mayStay: true,
     });
-  const differs = rows.filter((row) => row.state === 'differs');
-  if (differs.length)
-    found.push({
-      key: 'settings.differ',
-      stage: 'key',
-      code: 'obstacle.settingsDiffer',
-      args: { count: differs.length, first: differs[0].code },
-    });
-  if (!evidence.some((e) => e.kind === 'snapshot' && e.body.which === 'asLeft'))
-    found.push({ key: 'settings.left', stage: 'key', code: 'obstacle.noAsLeft', args: {} });
-  else {
-    const unread = rows.filter((row) => row.relied && row.left === undefined);
-    if (unread.length)
-      found.push({
-        key: 'settings.unread',
-        stage: 'key',
-        code: 'obstacle.settingsUnread',
-        args: { count: unread.length, first: unread[0].code },
-      });
-  }
   return found;
+}
+
+/** Settings that differ as left, or of which nobody has said how they were left. */
+function settingObstacles(
+  rows: readonly SettingRow[],
+  evidence: readonly Evidence[],
+): Obstacle[] {
+  const of = (key: string, code: string, these: readonly SettingRow[]): Obstacle[] =>
+    these.length === 0
+      ? []
+      : [
+          {
+            key,
+            stage: 'key',
+            code,
+            args: { count: these.length, first: these[0].code },
+            mayStay: true,
+          },
+        ];
+  const left = evidence.some((e) => e.kind === 'snapshot' && e.body.which === 'asLeft');
+  return [
+    ...of(
+      'settings.differ',
+      'obstacle.settingsDiffer',
+      rows.filter((row) => row.state === 'differs'),
+    ),
+    ...(left
+      ? of(
+          'settings.unread',
+          'obstacle.settingsUnread',
+          rows.filter((row) => row.relied && row.left === undefined),
+        )
+      : [
+          {
+            key: 'settings.left',
+            stage: 'key',
+            code: 'obstacle.noAsLeft',
+            args: {},
+            mayStay: true,
+          } as const,
+        ]),
+  ];
+}
+
+/**
+ * What stands against hand-over: no plan, something still in for a test, open stop findings, checks and tests open, failed,
+ * stale or read twice apart, settings that differ or were not read back.
+ *
+ * @param open findings that are not accepted
+ * @param protects whether a required function protects somebody: what fails it never stays open
+ */
+export function handOverObstacles(
+  job: Job,
+  open: readonly Finding[],
+  steps: readonly StepRecord[],
+  rows: readonly SettingRow[],
+  evidence: readonly Evidence[],
+  dead: readonly StepRecord[] = [],
+  protects: (requirement: string) => boolean = () => true,
+): Obstacle[] {
+  return [
+    ...(job.adopted
+      ? []
+      : [{ key: 'plan', stage: 'land', code: 'obstacle.noPlan', args: {}, mayStay: false } as const]),
+    ...open
+      .filter((finding) => finding.severity === 'stop')
+      .map(
+        (f): Obstacle => ({
+          key: f.key,
+          stage: f.stage,
+          code: 'obstacle.finding',
+          args: { rule: f.rule },
+          // Accepted by name under the findings, or mended.
+          mayStay: false,
+        }),
+      ),
+    ...stepObstacles('dead', dead, protects),
+    ...stepObstacles('live', steps, protects),
+    ...registerObstacles(job, evidence),
+    ...settingObstacles(rows, evidence),
+  ];
 }

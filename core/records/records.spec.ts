@@ -204,12 +204,12 @@ describe('settings in three sets', () => {
     ]);
   });
 
-  it('is blocked by dead checks that were begun, and by none where nobody began', () => {
+  it('is blocked by dead checks that are open or have failed', () => {
     const blocked = (...states: Evidence[]): string[] =>
       handOverObstacles(job, [], [], [], [], stepRecords([step('a'), step('b')], states))
         .filter((o) => o.stage === 'dead')
         .map((o) => o.key);
-    expect(blocked()).toEqual([]);
+    expect(blocked()).toEqual(['dead.open']);
     expect(blocked(reading('b', 'fail'))).toEqual(['dead.fail', 'dead.open']);
     expect(blocked(reading('a', 'pass'), reading('b', 'pass'))).toEqual([]);
   });

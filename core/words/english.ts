@@ -105,6 +105,8 @@ export const phrases: Readonly<Record<string, (a: Args) => string>> = {
   'obstacle.steps.open': (a) => `${n(a['count'], 0)} live ${a['count'] === 1 ? 'test is' : 'tests are'} not done.`,
   'obstacle.steps.fail': (a) => `${n(a['count'], 0)} live ${a['count'] === 1 ? 'test has' : 'tests have'} failed.`,
   'obstacle.steps.stale': (a) => `${n(a['count'], 0)} ${a['count'] === 1 ? 'reading is' : 'readings are'} stale: test again.`,
+  'obstacle.dead.twice': (a) => `${n(a['count'], 0)} dead ${a['count'] === 1 ? 'check was' : 'checks were'} read twice apart: read once more, that stands for both.`,
+  'obstacle.steps.twice': (a) => `${n(a['count'], 0)} live ${a['count'] === 1 ? 'test was' : 'tests were'} read twice apart: test once more, that stands for both.`,
   'obstacle.settingsDiffer': (a) => `${n(a['count'], 0)} ${a['count'] === 1 ? 'setting' : 'settings'} as left differ from the plan, the first ${String(a['first'])}.`,
   'obstacle.settingsUnread': (a) => `${n(a['count'], 0)} ${a['count'] === 1 ? 'setting' : 'settings'} the plan rests on ${a['count'] === 1 ? 'is' : 'are'} not read back, the first ${String(a['first'])}.`,
   'obstacle.temporary': (a) => a['count'] === 1 ? `One thing put in for a test is still in: ${String(a['first'])}.` : `${n(a['count'], 0)} things put in for tests are still in, the first at ${String(a['first'])}.`,

@@ -16,6 +16,7 @@ import {
   type Operation,
 } from '@tactron/core/job';
 import { JobChangeRow, JobRow, SiteRow } from '../db/entities.js';
+import { demandOpen } from '../evidence/signing.js';
 import { invalid, Problem } from '../http/problem.js';
 
 export const unknownJob = (): Problem =>
@@ -58,7 +59,7 @@ export const MOST_TOLD = 5000;
  * all the same where it touches nothing that was changed since.
  *
  * @returns the revision the change made, and the changes of others that lie between
- * @throws Problem 404 unknown job, 409 the id of a change of another job, 412 stale with the changes since, 400 a patch that
+ * @throws Problem 404 unknown job, 409 the id of a change of another job or a record that is closed, 412 stale with the changes since, 400 a patch that
  *   does not fit
  */
 export async function saveChange(
@@ -76,6 +77,7 @@ export async function saveChange(
     if (!row || !sending.sees(row.siteId)) throw unknownJob();
     const raced = known ?? (await knownChange(tx, jobId, change));
     if (raced) return raced;
+    await demandOpen(tx, jobId);
     const since = await sinceBase(tx, row, change);
     const document = patched(row.document, change, since.length > 0 ? since : undefined, row);
     if (document.id !== jobId)

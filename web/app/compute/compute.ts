@@ -1,6 +1,6 @@
 import { Injectable } from '@angular/core';
 import { wrap, type Remote } from 'comlink';
-import type { Adopted, Evidence, Job, Scheme } from '@tactron/core/job';
+import type { Adopted, Evidence, EvidenceOf, Job, Scheme } from '@tactron/core/job';
 import type { Profile } from '@tactron/core/catalogue';
 import type { MotorCurves } from '@tactron/core/line';
 import type { Derived, PartsAndTools } from './compute.types';
@@ -82,6 +82,21 @@ export class Compute {
     evidence: readonly Evidence[],
   ): Promise<Record<string, string>> {
     return this.derivers().files(job, profile, evidence);
+  }
+
+  /** Hash of what would be signed now. */
+  async contentHash(job: Job, profile: Profile, evidence: readonly Evidence[]): Promise<string> {
+    return this.derivers().contentHash(job, profile, evidence);
+  }
+
+  /** Whether what an issue froze is still what the job is. */
+  async stands(
+    job: Job,
+    profile: Profile,
+    evidence: readonly Evidence[],
+    frozen: EvidenceOf<'issue'>,
+  ): Promise<boolean> {
+    return this.derivers().stands(job, profile, evidence, frozen);
   }
 
   async curves(job: Job, profile: Profile): Promise<MotorCurves | null> {

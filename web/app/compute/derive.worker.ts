@@ -18,7 +18,15 @@ import {
   requirementsHeld,
   mayBeStated,
 } from '@tactron/core/hazards';
-import { type Evidence, type Finding, type Job, type Scheme } from '@tactron/core/job';
+import {
+  contentHashOf,
+  standsAsFrozen,
+  type Evidence,
+  type EvidenceOf,
+  type Finding,
+  type Job,
+  type Scheme,
+} from '@tactron/core/job';
 import {
   adoption,
   linkLines,
@@ -273,6 +281,7 @@ const worker = {
     const rows = model ? settingRows(job, profile, factory, evidence) : [];
     const steps = stepRecords(procedure, evidence);
     const open = findings.filter((f) => !f.accepted).map((f) => f.finding);
+    const requirements = saidRequirements(job, profile);
     const obstacles = handOverObstacles(
       job,
       open,
@@ -280,6 +289,7 @@ const worker = {
       rows,
       evidence,
       stepRecords(dead.steps, evidence),
+      (id) => requirements.some((r) => r.id === id && r.protects),
     ).map((obstacle) => {
       const named = findings.find((f) => f.finding.key === obstacle.key);
       const args = named ? { ...obstacle.args, title: named.what } : obstacle.args;
@@ -291,7 +301,7 @@ const worker = {
       scheme: schemeMissing(job.scheme, changesSpeed(profile)),
       ...kindOf(profile),
       findings,
-      requirements: saidRequirements(job, profile),
+      requirements,
       plan: saidPlan(job, profile, plan),
       ...adoptable(job, plan),
       ...keyingOf(job, profile, evidence, factory),
@@ -336,6 +346,18 @@ const worker = {
     ];
     return { parts, tools, csv: csv({ heads: ['kind', 'what', 'tag', 'quantity or use'], rows }) };
   },
+
+  /** Hash of what is signed now. */
+  contentHash: (job: Job, profile: Profile, evidence: readonly Evidence[]): string =>
+    contentHashOf(job, profile, evidence),
+
+  /** Whether what was signed is still what the job is. */
+  stands: (
+    job: Job,
+    profile: Profile,
+    evidence: readonly Evidence[],
+    frozen: EvidenceOf<'issue'>,
+  ): boolean => standsAsFrozen(job, profile, evidence, frozen),
 
   files(job: Job, profile: Profile, evidence: readonly Evidence[]): Record<string, string> {
     return recordFiles(job, profile, evidence);

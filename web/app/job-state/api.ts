@@ -7,6 +7,7 @@ import {
   type Origin,
   type Proof,
   type Seal,
+  type SiteDocument,
 } from '@tactron/core/job';
 import type { Profile } from '@tactron/core/catalogue';
 import type { PendingChange, ServerChange } from './job.model';
@@ -117,7 +118,7 @@ export interface InvitationEntry {
 const SILENT = 'The server does not answer.';
 
 /** Problems that concern one thing that was sent: sending it again would be refused again. */
-const TAKEN = ['urn:tactron:problem:changeTaken', 'urn:tactron:problem:evidenceTaken'];
+const TAKEN = ['changeTaken', 'evidenceTaken', 'closed'].map((type) => `urn:tactron:problem:${type}`);
 
 /** Whether something was refused for good. */
 export const isForGood = ({ status, body }: ApiError): boolean =>
@@ -240,6 +241,8 @@ export class Api {
       : rest.evidence;
   };
   readonly origins = (id: string) => this.ask<Origin[]>(`jobs/${id}/evidence/origins`);
+  readonly siteDocument = (siteId: string) =>
+    this.ask<{ document: SiteDocument; revision: number }>(`sites/${siteId}/document`);
   readonly seal = (id: string) => this.ask<Seal>(`jobs/${id}/seal`);
   readonly addEvidence = (id: string, list: readonly Evidence[]) =>
     this.post<Evidence[]>(`jobs/${id}/evidence`, list);

@@ -65,6 +65,8 @@ const holdsUpAll = ({ status, body }: ApiError): boolean =>
   [0, 401, 408, 429, 502, 503, 504, 507].includes(status) ||
   ['urn:tactron:problem:reload', 'urn:tactron:problem:otherAccount'].includes(String(body['type']));
 
+const isClosed = ({ body }: ApiError): boolean => body['type'] === 'urn:tactron:problem:closed';
+
 /**
  * Carries what waits in this browser to the server: one window at a time, in order, each thing until it is answered. What the
  * server knows already it answers as the first time, so that everything arrives once.
@@ -192,12 +194,19 @@ export class Courier {
       } catch (error) {
         if (!(error instanceof ApiError)) throw error;
         if (error.status === 412) await this.moved(base, error.body as unknown as Stale);
+        else if (isClosed(error) && (await this.opensHere(jobId))) await this.sendEvidence(jobId);
         else if (this.isOver(error, change.id)) {
           await this.local.setAside('outbox', change, error.message);
           this.tell({ kind: 'refused', jobId, changeId: change.id, problem: error.message });
         } else throw error;
       }
     }
+  }
+
+  /** The issue under which a closed job is changed again was opened here, and waits. */
+  private async opensHere(jobId: string): Promise<boolean> {
+    const waiting = await this.local.waitingEvidence(jobId);
+    return waiting.some((e) => e.kind === 'issue' && e.body.opens);
   }
 
   /** A change is on the server, beside what others had changed meanwhile. */

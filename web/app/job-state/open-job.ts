@@ -4,7 +4,9 @@ import { Store } from '@ngrx/store';
 import { v4 as uuid } from 'uuid';
 import {
   CORE_VERSION,
+  signingOf,
   unfit,
+  usualRoles,
   type Adopted,
   type Author,
   type Evidence,
@@ -32,6 +34,10 @@ export class OpenJob {
   readonly job = computed(() => this.state().job);
   readonly profile = computed(() => this.state().profile);
   readonly evidence = computed(() => this.state().evidence);
+  /** How far the record is signed. */
+  readonly signing = computed(() => signingOf(this.evidence(), this.roles()));
+  /** Roles that close a record of this site. */
+  readonly roles = signal<readonly string[]>(usualRoles);
   readonly derived = signal<Derived | null>(null);
   /** The numbers on the page are of an earlier state; new ones are being made. */
   readonly working = signal(false);
@@ -74,7 +80,7 @@ export class OpenJob {
   }
 
   private async changed(label: string, recipe: (draft: Job) => void): Promise<void> {
-    const author = await this.author();
+    const author = await this.changer();
     if (!author) return;
     for (;;) {
       const before = this.job();
@@ -97,7 +103,7 @@ export class OpenJob {
   private async replanned(): Promise<void> {
     const before = this.job();
     if (!before || !this.state().replan) return;
-    const author = await this.author();
+    const author = this.signing().closed ? undefined : await this.author();
     const adopted = author ? await this.follows(before) : null;
     if (!author || !adopted || this.job() !== before)
       return this.store.dispatch(JobActions.planned());
@@ -127,7 +133,7 @@ export class OpenJob {
 
   private again(make: typeof JobActions.undo | typeof JobActions.redo): void {
     this.inLine(async () => {
-      const author = await this.author();
+      const author = await this.changer();
       if (author)
         this.store.dispatch(make({ changeId: uuid(), author, atClient: new Date().toISOString() }));
     });
@@ -159,6 +165,15 @@ export class OpenJob {
       };
       this.store.dispatch(JobActions.record({ evidence: evidence as unknown as Evidence }));
     });
+  }
+
+  /** Who may change the job; nobody while its record is closed. */
+  private async changer(): Promise<Author | undefined> {
+    const { closed, number } = this.signing();
+    if (!closed) return this.author();
+    const problem = `The record is signed and closed as issue ${number}. Open issue ${number + 1} under Hand over to change the job: nothing was changed.`;
+    this.store.dispatch(JobActions.say({ problem }));
+    return undefined;
   }
 
   /** Who works here: the account, or the name this browser keeps, asked for once; undefined where nothing may be changed. */

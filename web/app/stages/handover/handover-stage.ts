@@ -1,4 +1,4 @@
-import { Component, computed, effect, inject, signal } from '@angular/core';
+import { Component, computed, effect, ElementRef, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import {
   keyName,
@@ -14,6 +14,7 @@ import { Compute } from '../../compute/compute';
 import type { SaidRequirement, SaidStep } from '../../compute/compute.types';
 import { Icon } from '../../controls/icon';
 import { saveFile } from '../../controls/save-file';
+import { moment } from '../../frame/moment';
 import { temporaryNames } from '../../frame/temporary-names';
 import { Preferences } from '../../frame/preferences';
 import { StartPanel } from '../scheme/start-panel';
@@ -21,11 +22,12 @@ import { OpenJob } from '../../job-state/open-job';
 import { nominalText, rangeText, readingText } from '../live/reading-text';
 import { JobBundle, originText, type Provenance } from './job-bundle';
 import { pageFoot } from './page-foot';
+import { SigningPanel } from './signing/signing-panel';
 
 /** The record as it will print, with what blocks it first; and the job file. */
 @Component({
   selector: 'tac-handover-stage',
-  imports: [RouterLink, Icon, StartPanel],
+  imports: [RouterLink, Icon, StartPanel, SigningPanel],
   templateUrl: './handover-stage.html',
   styleUrl: './handover-stage.scss',
 })
@@ -141,6 +143,17 @@ export class HandoverStage {
     (this.provenance()?.origins ?? []).map((o) => originText(o, this.job().id)),
   );
   protected readonly keyName = keyName;
+
+  /** That every role has signed, and when; empty before. */
+  protected readonly signed = computed(() => {
+    const { closed, number, signed } = this.open.signing();
+    return closed ? `Issue ${number}, signed and closed ${moment(signed.at(-1)?.atClient, true)}` : '';
+  });
+  private readonly page = inject<ElementRef<HTMLElement>>(ElementRef);
+
+  protected toSigning(): void {
+    this.page.nativeElement.querySelector('#signing')?.scrollIntoView({ block: 'start' });
+  }
 
   protected stamp(at: string): string {
     return at.slice(0, 16).replace('T', ' ');
