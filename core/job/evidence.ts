@@ -38,6 +38,7 @@ export type Phrase = v.InferOutput<typeof phraseSchema>;
 
 /** Parts of the live tests in rising energy; a later one begins when what holds it has been passed. */
 export const liveSections = [
+  'energise',
   'power',
   'inputs',
   'contacts',
@@ -85,6 +86,9 @@ export const seesSchema = v.variant('kind', [
 ]);
 export type Sees = v.InferOutput<typeof seesSchema>;
 
+/** States of isolation, in rising danger. */
+const isolationState = v.picklist(['DEAD', 'CONTROL LIVE', 'MAIN LIVE']);
+
 /** One step of a procedure; embedded whole in its readings, so that they still read correctly later. */
 export const stepSchema = v.strictObject({
   key: text(160),
@@ -121,6 +125,8 @@ export const stepSchema = v.strictObject({
   starts: v.optional(v.pipe(v.number(), v.integer(), v.minValue(1))),
   /** What comes after waits until this is passed. */
   hold: v.optional(v.boolean()),
+  /** State of isolation that has to be declared for it. */
+  isolation: v.optional(isolationState),
   /** Places that are each read: the phases of a supply, the leads of a motor. */
   fields: v.optional(v.pipe(v.array(text(40)), v.minLength(1), v.maxLength(12))),
   /** How far the furthest of the places may be from their mean, %. */
@@ -230,7 +236,20 @@ export const evidenceBodies = {
     reason: v.pipe(text(1000), v.trim(), v.minLength(1, 'a reason')),
   }),
   isolation: v.strictObject({
-    state: v.picklist(['DEAD', 'CONTROL LIVE', 'MAIN LIVE']),
+    /** Absent as the first release took it. */
+    version: v.optional(v.literal(2)),
+    state: isolationState,
+    /** Each source with the number of the lock on it. */
+    sources: v.optional(
+      v.pipe(
+        v.array(v.strictObject({ name: text(120), lock: v.optional(text(60)) })),
+        v.maxLength(40),
+      ),
+    ),
+    /** Who holds the keys, where that is not who declares. */
+    holder: v.optional(text(120)),
+    permit: v.optional(text(80)),
+    until: v.optional(moment),
     note: v.optional(text(400)),
   }),
   attachment: v.strictObject({
@@ -430,7 +449,8 @@ export function isOfLaterRelease(data: unknown): boolean {
   if (typeof kind !== 'string') return false;
   if (!(kind in evidenceBodies)) return true;
   const version = body?.version;
-  return typeof version === 'number' && version > (kind === 'reading' ? 2 : 1);
+  const known = kind === 'reading' || kind === 'isolation' ? 2 : 1;
+  return typeof version === 'number' && version > known;
 }
 
 /** Ids that a piece of evidence stands in for; none for most. */

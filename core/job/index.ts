@@ -16,6 +16,14 @@ export {
   usualRoles,
   type Signing,
 } from './signing.js';
+export {
+  isolationNow,
+  isolationStates,
+  shiftEnd,
+  standingIsolations,
+  type Isolation,
+  type IsolationState,
+} from './isolation.js';
 export { changeHash, evidenceHash, verifyEvidence, type ChainCheck } from './chain.js';
 export {
   envelopeSchema,

@@ -5,6 +5,7 @@ import {
   landingParts,
   sortedEntries,
   type Expectation,
+  type IsolationState,
   type Job,
   type Phrase,
   type ProcedureStep,
@@ -79,6 +80,10 @@ export function stepContext(job: Job, profile: Profile, section = false): StepCo
     required: new Set(requirements.map((r) => r.id)),
   };
 }
+
+/** State of isolation while only what the control is fed from is on; without a supply of its own the mains are. */
+export const whileSwitchingOn = ({ arrangement }: StepContext): IsolationState =>
+  arrangement.ownBreakers.length > 0 ? 'CONTROL LIVE' : 'MAIN LIVE';
 
 /**
  * Hash of everything that an answer rests on: its words, what it expects, and the wires, parts and terminals behind it. If

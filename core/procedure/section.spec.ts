@@ -31,7 +31,7 @@ describe('live tests of a section', () => {
         expect(s.requirement).withContext(`${name} ${s.key}`).toBeUndefined();
         expect(s.section)
           .withContext(name)
-          .toMatch(/^(?:power|inputs|contacts|bump)$/u);
+          .toMatch(/^(?:energise|power|inputs|contacts|bump)$/u);
         // A line contactor that has no supply yet is waited for in words of its own.
         for (const tag of s.key.startsWith('link.') ? [] : missing)
           expect(say(s.do))

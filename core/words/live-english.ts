@@ -330,11 +330,14 @@ export const cautions: Readonly<Record<string, string>> = {
     'Never an insulation tester on the device or on electronics: the cable must be off at both U, V, W and the brake.',
   notIsolated:
     'A stopped soft starter does not isolate: with its contactor closed, leakage stands at the motor. No work there but with the supply locked and proved dead.',
+  switchingOn:
+    'From here on parts are live. One hand at what switches off; nobody with hands in the panel while something is switched.',
   movesAtEnd: 'Letting go at the end moves the motor once more. Stay clear until it stands.',
 };
 
 /** Parts of the live tests by their code. */
 export const liveSectionNames: Readonly<Record<string, string>> = {
+  energise: 'Switch on, branch by branch',
   power: 'Power',
   inputs: 'Inputs and signals',
   contacts: 'Stops and guards, seen at the device',
@@ -361,6 +364,7 @@ export const deadSectionNames: Readonly<Record<string, string>> = {
 /** Short names of acts; a part of it stands for what comes after the point. */
 const actNames: Readonly<Record<string, (a: Args, part: string) => string>> = {
   links: () => 'Links and switches',
+  energise: () => 'From the source, one branch after the other',
   'dead.isolate': (a) => `${s(a['off'])} locked, proved dead`,
   'dead.links': () => 'Links and plate',
   'dead.pe': () => 'Each protective conductor',

@@ -23,6 +23,9 @@ const atMost = (ohm: number, hi: number): Expectation => ({
   unit: 'Ω',
 });
 
+/** Steps after which the job can be declared dead: locked, and proved. */
+const BEFORE_DEAD = 2;
+
 /** Every source off, locked and proved dead; the link discharged. */
 function isolate(c: StepContext): Draft[] {
   const { arrangement: a, job, device } = c;
@@ -273,6 +276,8 @@ function makeDead(job: Job, profile: Profile): Dead {
     part: 'dead',
     cautions: [...(i < first.length ? ['provesDead'] : []), ...cautions],
     needs: i < first.length ? [] : needs,
+    // Locking and proving come before it can be declared.
+    ...(i < BEFORE_DEAD ? {} : { isolation: 'DEAD' }),
     from: from ?? { kind: 'formula', name: 'ohms of this job’s own circuit' },
     basis: hashOf([draft.key, draft.do, draft.must, draft.expect]),
   }));

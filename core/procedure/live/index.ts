@@ -2,6 +2,7 @@ import { modelOf, planningGaps, type Profile } from '../../catalogue/index.js';
 import type { Job, LiveSection, ProcedureStep } from '../../job/index.js';
 import { trialsOf, type Trial } from '../../trials/index.js';
 import { stepContext } from '../context.js';
+import { energiseOf } from '../energise/index.js';
 import { LiveTests } from '../sequence/tests.js';
 import { bumpTests } from './bump.js';
 import { contactTests } from './contacts.js';
@@ -34,7 +35,8 @@ const parts = [
 
 /** What must have been passed before a section begins; a section of its own answers holds it. */
 const heldBy: Readonly<Record<LiveSection, readonly LiveSection[]>> = {
-  power: [],
+  energise: [],
+  power: ['energise'],
   inputs: ['power'],
   contacts: ['power'],
   bump: ['contacts', 'inputs'],
@@ -86,7 +88,7 @@ export function liveOfSection(job: Job, profile: Profile, landed: ReadonlySet<st
   const tests = new LiveTests(stepContext(section.job, profile, true));
   for (const part of partsOfSection) part(tests);
   keypadBump(tests, section);
-  return { steps: withNeeds(tests.steps), trials: tests.s.trials };
+  return live(tests);
 }
 
 /** There is a plan, and the behaviour of the device is simulated. */
@@ -99,7 +101,13 @@ function makeLive(job: Job, profile: Profile): Live {
   if (!canTest(job, profile)) return nothing;
   const tests = new LiveTests(stepContext(job, profile));
   for (const part of parts) part(tests);
-  return { steps: withNeeds(tests.steps), trials: tests.s.trials };
+  return live(tests);
+}
+
+/** The tests behind the steps of switching on. */
+function live({ c, s, steps }: LiveTests): Live {
+  const energise = energiseOf(c);
+  return { steps: withNeeds([...energise.steps, ...steps]), trials: [energise.trial, ...s.trials] };
 }
 
 /** The answers of a section wait for every answer of the sections that hold it. */

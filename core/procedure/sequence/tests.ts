@@ -16,6 +16,7 @@ import {
   phrase,
   positionOf,
   tagsOf,
+  whileSwitchingOn,
   type StepContext,
   type Worked,
 } from '../context.js';
@@ -52,7 +53,10 @@ type Draft = { -readonly [K in keyof ProcedureStep]: ProcedureStep[K] };
 const LOOK_MS = 50;
 
 /** Sections in which the machine has not yet been seen to turn as it should. */
-const untried: readonly LiveSection[] = ['power', 'inputs', 'contacts', 'bump'];
+const untried: readonly LiveSection[] = ['energise', 'power', 'inputs', 'contacts', 'bump'];
+
+/** Acts with the power branch still open. */
+const beforePower: readonly string[] = ['supply.volts', 'supply.rotation'];
 
 /** The answers that are asked while one person does the acts of the live tests, each with what was done for it. */
 export class LiveTests {
@@ -113,6 +117,7 @@ export class LiveTests {
       needs: [],
       cautions: [...this.cautionsOf(section, moved), ...cautions],
       from: held?.from ?? from ?? this.fromHere(),
+      ...this.isolation(act),
       ...(held ? { requirement: held.requirement } : {}),
       act,
       section,
@@ -140,6 +145,13 @@ export class LiveTests {
     if (moved) return untried.includes(section) ? ['turns', 'freeToTurn'] : ['turns'];
     const still = this.s.holds.length > 0 || this.s.branchOff;
     return this.runGiven && !still ? ['cannotRun'] : [];
+  }
+
+  /** What has to be declared for an act: links are looked at before anything is switched on. */
+  private isolation(act: string): Pick<ProcedureStep, 'isolation'> {
+    if (act === 'links') return {};
+    if (beforePower.includes(act)) return { isolation: whileSwitchingOn(this.c) };
+    return { isolation: this.s.branchOff ? 'CONTROL LIVE' : 'MAIN LIVE' };
   }
 
   private fromHere(): ProcedureStep['from'] {

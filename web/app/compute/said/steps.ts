@@ -25,6 +25,8 @@ const answerSets: readonly (readonly string[])[] = [
   ['done', 'notDone'],
   ['openLoop', 'through'],
   ['opensFirst', 'opensLater'],
+  ['nothingHappens', 'somethingHappens'],
+  ['onlyThese', 'others', 'nothingHappens'],
   ['changes', 'nothing'],
   ['asPlanned', 'otherwise'],
   ['clockwise', 'otherWay'],

@@ -1,0 +1,77 @@
+import type { Job } from '../job/index.js';
+import { everyArrangement } from '../testing/matrix.js';
+import { menuStarter, starterJob, withPlan } from '../testing/starter-jobs.js';
+import { trialsOf } from '../trials/index.js';
+import { say } from '../words/index.js';
+import { deadOf } from './dead/index.js';
+import { liveSteps } from './live/index.js';
+
+const cases = everyArrangement();
+
+describe('switching on', () => {
+  it('goes from the source to the power branch, with nothing expected where nothing is fed', () => {
+    for (const { name, job, profile } of cases) {
+      const steps = liveSteps(job, profile).filter((s) => s.section === 'energise');
+      const { arrangement } = trialsOf(job, profile);
+      const breakers = arrangement.ownBreakers.map((id) => `energise.${id}`);
+      expect(steps.map((s) => s.key).filter((key) => !key.endsWith('.volts')))
+        .withContext(name)
+        .toEqual([
+          'energise.ready',
+          'energise.source',
+          ...breakers,
+          ...(arrangement.estop ? ['energise.estop'] : []),
+        ]);
+      expect(steps[1].expect).withContext(name).toEqual({ kind: 'state', is: 'nothingHappens' });
+      // The voltage of every branch that has one of its own is read, and lies about what its coils hang on.
+      for (const key of breakers) {
+        const volts = steps.find((s) => s.key === `${key}.volts`)?.expect;
+        const nominal = volts?.kind === 'range' ? volts.nominal : 0;
+        expect([24, 120, 230].some((v) => Math.abs(nominal - v) < 0.02 * v))
+          .withContext(`${name} ${key} ${nominal}`)
+          .toBeTrue();
+      }
+      const text = steps.map((s) => `${say(s.do)} ${say(s.must)}`).join(' ');
+      expect(text).withContext(name).not.toMatch(/undefined|NaN|energise\.|, ,|\ball open\b/u);
+      for (const s of steps) expect(s.shaftAfter?.turns).withContext(`${name} ${s.key}`).toBe('rest');
+    }
+  });
+
+  it('tells which state of isolation each step is done in, and has no CONTROL LIVE where the control has no supply of its own', () => {
+    for (const { name, job, profile } of cases) {
+      const live = liveSteps(job, profile);
+      const own = trialsOf(job, profile).arrangement.ownBreakers.length > 0;
+      const states = new Set(live.map((s) => s.isolation));
+      expect(states.has('DEAD')).withContext(name).toBeFalse();
+      expect(states.has('CONTROL LIVE')).withContext(name).toBe(own);
+      expect(live.find((s) => s.key === 'supply.on')?.isolation)
+        .withContext(name)
+        .toBe('MAIN LIVE');
+      const dead = deadOf(job, profile).steps.map((s) => s.isolation);
+      expect(dead.slice(0, 2)).withContext(name).toEqual([undefined, undefined]);
+      expect(new Set(dead.slice(2))).withContext(name).toEqual(new Set(['DEAD']));
+    }
+  });
+
+  it('never expects a contactor that pulls in by itself', () => {
+    const sound = withPlan(starterJob({ lineContactor: 'byButtons' }));
+    const job: Job = {
+      ...sound,
+      deviations: {
+        one: {
+          ord: 1,
+          where: { kind: 'device', id: 'contactor.line' },
+          actual: { kind: 'stuck', device: 'button.powerOn', contact: '13', is: 'closed' },
+          why: 'found so',
+        },
+      },
+    };
+    const branch = (j: Job) =>
+      liveSteps(j, menuStarter).find((s) => s.key === 'energise.breaker.control')?.must;
+    // With the button closed for ever the contactor is fed with the branch; the answer stays what it should be.
+    expect(trialsOf(job, menuStarter).arrangement.power).toBeDefined();
+    expect(branch(sound)?.code).toMatch(/^energise/u);
+    expect(branch(job)).toEqual(branch(sound));
+    expect(JSON.stringify(branch(job))).not.toContain('Q2');
+  });
+});
