@@ -1,5 +1,5 @@
 import { expect } from '@playwright/test';
-import { open, stage, test } from './helpers';
+import { declare, open, stage, test } from './helpers';
 
 test('dead checks: isolated first, a loop read at the device, a wrong reading kept and read again, printed', async ({
   browser,
@@ -22,6 +22,12 @@ test('dead checks: isolated first, a loop read at the device, a wrong reading ke
   await page.locator('[data-act="dead.loop.rampSelect"]').click();
   await expect(current).toContainText('Leads at T1:P24 and T1:IN3; S1 at rest');
   await expect(current).not.toContainText('Hold point');
+  // Every source with its lock is named before anything is read.
+  await expect(current.getByRole('button', { name: 'open', exact: true })).toBeHidden();
+  await expect(current.getByRole('button', { name: 'Declare DEAD' })).toBeDisabled();
+  await current.getByRole('textbox', { name: 'Number of the lock on Q1' }).fill('47');
+  await declare(page);
+  await expect(page.getByRole('button', { name: 'State of isolation' })).toContainText('DEAD');
   await current.getByRole('button', { name: 'open', exact: true }).click();
   await expect(current).toContainText('put S1 to on');
   const reading = current.getByRole('textbox', { name: /^Reading/u });
@@ -32,6 +38,9 @@ test('dead checks: isolated first, a loop read at the device, a wrong reading ke
   await page.keyboard.press('Enter');
   await expect(page.locator('[data-act="dead.loop.rampSelect"]')).toContainText('pass');
   await expect(stage(page, 'Dead')).toContainText('5/17');
+  await page.getByRole('button', { name: 'State of isolation' }).click();
+  await page.getByRole('menuitem', { name: 'Isolation card' }).click();
+  await expect(page.getByRole('row', { name: /^Q1/u })).toContainText('47');
   await stage(page, 'Hand over').click();
   const record = page.locator('section', {
     has: page.getByRole('heading', { name: 'Dead checks' }),

@@ -76,6 +76,9 @@ export async function newJob(
 
 /** What a person answers to the words of what must be seen; the first that the page offers. */
 const answers: readonly [RegExp, readonly string[]][] = [
+  [/^All of it is so/u, ['done']],
+  [/^Nothing happens/u, ['nothing happens']],
+  [/and nothing else/u, ['only these']],
   [/stands at “/u, ['stands so']],
   [/stays off|goes off|drops out|is dark|sees no signal|is closed and holds/u, ['off']],
   [/is on\b|is lit|pulls in|sees its signal|is open: its magnet/u, ['on']],
@@ -91,10 +94,20 @@ const answers: readonly [RegExp, readonly string[]][] = [
   [/^No voltage/u, ['dead']],
 ];
 
+/** Declares the state of isolation that the shown step asks for, every source ticked; nothing where none is asked for. */
+export async function declare(page: Page): Promise<void> {
+  const gate = page.locator('tac-isolation-gate');
+  if (!(await gate.isVisible())) return;
+  for (const source of await gate.getByRole('checkbox').all()) await source.check();
+  await gate.getByRole('button', { name: /^Declare/u }).click();
+  await expect(gate).toBeHidden();
+}
+
 /** Answers the shown test as it is expected, or with a wrong number. */
 export async function answerAsExpected(page: Page, wrong?: string): Promise<void> {
   const current = page.getByRole('region', { name: 'Current test' });
   await expect(current.locator('.expected')).toBeVisible({ timeout: 15_000 });
+  await declare(page);
   const value = current.locator('.value');
   if (await value.isVisible()) {
     const [shown = ''] = /[−-]?\d[\d.,]*/u.exec((await value.textContent()) ?? '') ?? [];

@@ -32,3 +32,11 @@ export const energisePhrases: Readonly<Record<string, (a: Args) => string>> = {
 };
 
 const many = (list: unknown): boolean => s(list).includes(',');
+
+/** What a source of an isolation is, by its code. */
+export const sourceNames: Readonly<Record<string, string>> = {
+  supply: 'supply disconnected and locked',
+  control: 'supply of the control, tapped ahead of it',
+  foreign: 'supply from elsewhere',
+  load: 'the load can turn it: held by its brake, or lowered',
+};

@@ -14,3 +14,4 @@ export {
   findingRules, say, sayCaution, sayCondition, sayConflict, sayFinding, sayMark, sayName, sayNoPlan, sayOpenPlace, sayReason, saySchool, saySeverity,
   type Saying,
 } from './say.js'; // prettier-ignore
+export { sourceNames } from './energise-english.js';

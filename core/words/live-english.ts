@@ -242,6 +242,8 @@ export const livePhrases: Readonly<Record<string, (a: Args) => string>> = {
   'dead.lock': (a) => `Open ${s(a['off'])}${a['others'] ? ` and every other source: ${s(a['others'])}` : ''}. Lock and tag each with your own lock, keep the key. The incoming side of ${s(a['off'])} stays live: cover it.`,
   'dead.lock.must': (a) => `${s(a['off'])}${a['others'] ? ` and ${s(a['others'])}` : ''} open and locked.`,
   'dead.prove': (a) => `Prove the tester on a known source. Test ${s(a['at'])} against each other and against earth. Prove the tester again.`,
+  'dead.wait': (a) => `Wait ${n(a['s'], 0)} s from the moment the supply was switched off. ${s(a['device'])} has no terminals to measure its DC link at: a dark lamp or display proves nothing.`,
+  'dead.wait.must': () => 'The time is over.',
   'dead.link': (a) => `Wait the time that stands on the device, then measure ${s(a['plus'])} against ${s(a['minus'])}, and each against earth. Enter the highest.`,
   'dead.link.must': (a) => `below ${n(a['volts'], 0)} V`,
   'dead.links': (a) => `Look at every link and slide switch of ${s(a['device'])}, and at its plate: type and voltage as in this job.`,

@@ -45,6 +45,11 @@ export const routes: Routes = [
         path: 'parts',
         loadComponent: () => import('./stages/plate/parts-sheet').then((m) => m.PartsSheet),
       },
+      {
+        path: 'isolation',
+        loadComponent: () =>
+          import('./frame/isolation/isolation-card').then((m) => m.IsolationCard),
+      },
       { path: 'history', loadComponent: () => import('./frame/history').then((m) => m.History) },
       {
         path: 'scheme',

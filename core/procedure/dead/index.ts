@@ -1,4 +1,10 @@
-import { linkTerminals, modelOf, planningGaps, type Profile } from '../../catalogue/index.js';
+import {
+  changesSpeed,
+  linkTerminals,
+  modelOf,
+  planningGaps,
+  type Profile,
+} from '../../catalogue/index.js';
 import { hashOf, type Expectation, type Job, type ProcedureStep } from '../../job/index.js';
 import { contactsOf } from '../../parts/index.js';
 import { linkLines } from '../../plan/index.js';
@@ -6,6 +12,7 @@ import { phrase, state, stepContext, tagOf, type StepContext } from '../context.
 import { marked } from '../marks.js';
 import { round, type Draft } from './draft.js';
 import { powerSection } from './power-section.js';
+import { otherSources } from './sources.js';
 import { DeadPanel, loopsOf, protectiveOf, unseenOf, type Loop } from './loops.js';
 
 /** Below this a DC link is discharged, V (IEC 61800-5-1). */
@@ -23,19 +30,16 @@ const atMost = (ohm: number, hi: number): Expectation => ({
   unit: 'Ω',
 });
 
-/** Steps after which the job can be declared dead: locked, and proved. */
-const BEFORE_DEAD = 2;
-
 /** Every source off, locked and proved dead; the link discharged. */
 function isolate(c: StepContext): Draft[] {
   const { arrangement: a, job, device } = c;
   const off = a.isolator ?? a.mainBreaker;
-  const others = Object.entries(job.adopted?.devices ?? {})
-    .filter(([id, d]) => d.kind === 'loopSupply' || (!a.isolator && a.ownBreakers.includes(id)))
-    .map(([id]) => tagOf(c, id));
+  const others = otherSources(c);
   const mains = device.mains.landings.map((i) => marked(c, c.installation.landings[i]));
   const args = { off: tagOf(c, off), others: others.join(', '), at: mains.join(', ') };
   const [plus, minus] = linkTerminals(c.profile);
+  // What changes the speed keeps a charge in its link, whether it can be measured or not.
+  const waits = changesSpeed(c.profile);
   const from = {
     kind: 'standard',
     name: job.practice === 'NFPA' ? 'NFPA 70E article 120' : 'EN 50110-1 §6.2, dead working',
@@ -55,8 +59,20 @@ function isolate(c: StepContext): Draft[] {
       must: phrase('isolator.dead.must', { foreign: '' }),
       expect: state('dead'),
       instrument: 'voltage tester',
-      ...(plus && minus ? {} : { hold: true }),
+      ...(plus && minus ? {} : waits ? {} : { hold: true }),
     },
+    ...(!(plus && minus) && waits
+      ? [
+          {
+            key: 'dead.isolate.wait',
+            act: 'dead.isolate',
+            do: phrase('dead.wait', { device: tagOf(c, device.id), s: c.profile.dischargeS }),
+            must: phrase('dead.wait.must'),
+            expect: state('done'),
+            hold: true,
+          } satisfies Draft,
+        ]
+      : []),
     ...(plus && minus
       ? [
           {
@@ -277,7 +293,7 @@ function makeDead(job: Job, profile: Profile): Dead {
     cautions: [...(i < first.length ? ['provesDead'] : []), ...cautions],
     needs: i < first.length ? [] : needs,
     // Locking and proving come before it can be declared.
-    ...(i < BEFORE_DEAD ? {} : { isolation: 'DEAD' }),
+    ...(i < first.length ? {} : { isolation: 'DEAD' }),
     from: from ?? { kind: 'formula', name: 'ohms of this job’s own circuit' },
     basis: hashOf([draft.key, draft.do, draft.must, draft.expect]),
   }));

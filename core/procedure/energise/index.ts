@@ -1,8 +1,23 @@
-import { hashOf, type Act, type Expectation, type ProcedureStep, type ShaftSeen } from '../../job/index.js';
+import {
+  hashOf,
+  type Act,
+  type Expectation,
+  type ProcedureStep,
+  type ShaftSeen,
+} from '../../job/index.js';
 import { Engine } from '../../rehearsal/index.js';
 import { actsOf, give, take } from '../../scheme/index.js';
 import type { Trial } from '../../trials/index.js';
-import { basisOf, phrase, range, state, tagOf, tagsOf, whileSwitchingOn, type StepContext } from '../context.js';
+import {
+  basisOf,
+  phrase,
+  range,
+  state,
+  tagOf,
+  tagsOf,
+  whileSwitchingOn,
+  type StepContext,
+} from '../context.js';
 import { marked } from '../marks.js';
 import { Watched } from '../sequence/watched.js';
 import { tolerances } from '../tolerances.js';

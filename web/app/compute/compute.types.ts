@@ -142,6 +142,15 @@ export interface Derived {
   readonly steps: readonly SaidStep[];
   /** Checks with everything isolated. */
   readonly dead: readonly SaidStep[];
+  /** What has to be off and locked before the job is dead. */
+  readonly sources: readonly {
+    readonly tag: string;
+    readonly what: string;
+    /** A lock goes on it. */
+    readonly locked: boolean;
+  }[];
+  /** Time after which the DC link has discharged, s, by the profile of the device; undefined where it has none. */
+  readonly dischargeS: number | undefined;
   /** Landings whose way only a relay closes: not to be seen dead. */
   readonly notDead: readonly string[];
   /** The device changes the speed of its motor; a soft starter does not. */

@@ -47,7 +47,7 @@ import {
   type MotorCurves,
   type PlateFact,
 } from '@tactron/core/line';
-import { deadOf, liveOfSection, liveSteps } from '@tactron/core/procedure';
+import { deadOf, isolationSources, liveOfSection, liveSteps } from '@tactron/core/procedure';
 import {
   foundValues,
   handList,
@@ -76,6 +76,7 @@ import {
   sayTitle,
   sayWireOf,
   sayFaults,
+  sourceNames,
 } from '@tactron/core/words';
 import { saidLines, saidRow, valueText } from './said/settings';
 import { landingText, saidSteps } from './said/steps';
@@ -311,6 +312,12 @@ const worker = {
       testValues: saidTestValues(job, profile, evidence),
       steps: saidSteps(steps),
       dead: saidSteps(stepRecords(dead.steps, evidence)),
+      sources: isolationSources(job, profile).map(({ tag, what }) => ({
+        tag,
+        what: sourceNames[what],
+        locked: what !== 'load',
+      })),
+      dischargeS: changesSpeed(profile) ? profile.dischargeS : undefined,
       notDead: dead.unseen.map((at) => landingText(job, at)),
       ...handOf(job, evidence),
       section: landed ? { landed: landed.size, turns: turnsFromKeypad(procedure) } : null,

@@ -8,14 +8,17 @@ import {
   input,
   signal,
 } from '@angular/core';
+import { MatDialog } from '@angular/material/dialog';
 import { MatMenuModule } from '@angular/material/menu';
 import { MatTooltipModule } from '@angular/material/tooltip';
 import { Router, RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { Store } from '@ngrx/store';
+import { isolationStates, type IsolationState } from '@tactron/core/job';
 import { Icon, type IconName } from '../controls/icon';
 import { JobActions } from '../job-state/job.actions';
 import { Keeping } from '../job-state/keeping';
 import { OpenJob } from '../job-state/open-job';
+import { IsolationNow } from './isolation/isolation-now';
 import { Keys } from './keys';
 import { Lost } from './lost';
 import { placeName } from './place-name';
@@ -61,7 +64,8 @@ export class JobFrame {
   protected readonly keeping = inject(Keeping);
   protected readonly preferences = inject(Preferences);
   protected readonly state = this.open.state;
-  protected readonly states = ['DEAD', 'CONTROL LIVE', 'MAIN LIVE'] as const;
+  private readonly dialog = inject(MatDialog);
+  protected readonly states = isolationStates;
   protected readonly slow = signal(false);
 
   protected readonly saved = computed(() => saveMarks[this.state().save]);
@@ -71,14 +75,13 @@ export class JobFrame {
   protected readonly stops = computed(
     () => this.openFindings().filter((f) => f.finding.severity === 'stop').length,
   );
-  protected readonly trail = computed(() => trailOf(this.open.job(), this.open.derived()));
-  protected readonly hint = computed(() => hintOf(this.open.job(), this.open.derived()));
-  protected readonly isolation = computed(() => {
-    const last = this.open.evidence().findLast((e) => e.kind === 'isolation');
-    return last?.kind === 'isolation'
-      ? { state: last.body.state, by: last.author.name, at: last.atClient }
-      : null;
-  });
+  protected readonly trail = computed(() =>
+    trailOf(this.open.job(), this.open.derived(), this.open.signing()),
+  );
+  protected readonly hint = computed(() =>
+    hintOf(this.open.job(), this.open.derived(), this.open.signing()),
+  );
+  protected readonly isolation = inject(IsolationNow).now;
   /** What a plan that waits for a person would change; nothing where none waits. */
   protected readonly proposal = computed(() => this.open.derived()?.difference ?? []);
   protected readonly proposalOpen = signal(false);
@@ -142,8 +145,9 @@ export class JobFrame {
     else this.preferences.pocket.set(open);
   }
 
-  protected declare(state: (typeof this.states)[number]): void {
-    this.open.record('isolation', 'isolation', { state });
+  protected async declare(state: IsolationState): Promise<void> {
+    const { IsolationDialog } = await import('./isolation/isolation-dialog');
+    this.dialog.open(IsolationDialog, { data: state });
   }
 
   protected go(): void {

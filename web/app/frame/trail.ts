@@ -1,4 +1,4 @@
-import type { Job } from '@tactron/core/job';
+import { signingOf, type Job, type Signing } from '@tactron/core/job';
 import type { Derived, SaidFinding } from '../compute/compute.types';
 import { stageNames, type StageName } from './keys';
 
@@ -39,7 +39,11 @@ function answered(steps: Derived['steps'], what: string): Pick<TrailMark, 'mark'
 const atPlate = (f: SaidFinding): boolean => f.finding.stage === 'plate';
 const stops = (f: SaidFinding): boolean => f.finding.severity === 'stop' && !f.accepted;
 
-export function trailOf(job: Job | null, d: Derived | null): TrailMark[] {
+export function trailOf(
+  job: Job | null,
+  d: Derived | null,
+  signing: Signing = signingOf([]),
+): TrailMark[] {
   const marks: Record<StageName, Pick<TrailMark, 'mark' | 'kind' | 'tip'>> = Object.fromEntries(
     stageNames.map((name) => [name, { mark: '', kind: 'open', tip: stageTitles[name] }]),
   ) as never;
@@ -69,13 +73,15 @@ export function trailOf(job: Job | null, d: Derived | null): TrailMark[] {
     };
     marks.dead = answered(d.dead, 'checks');
     marks.live = answered(d.steps, 'tests');
-    marks.handover = d.obstacles.length
-      ? {
-          mark: `${d.obstacles.length} open`,
-          kind: 'open',
-          tip: `${d.obstacles.length} points block hand-over`,
-        }
-      : { mark: '✓', kind: 'done', tip: 'Nothing blocks hand-over' };
+    marks.handover = signing.closed
+      ? { mark: '✓', kind: 'done', tip: `Issue ${signing.number} is signed and closed` }
+      : d.obstacles.length
+        ? {
+            mark: `${d.obstacles.length} open`,
+            kind: 'open',
+            tip: `${d.obstacles.length} points block hand-over`,
+          }
+        : { mark: '✓', kind: 'done', tip: 'Nothing blocks hand-over' };
   }
   return stageNames.map((name) => ({ name, title: stageTitles[name], ...marks[name] }));
 }
@@ -84,8 +90,10 @@ export function trailOf(job: Job | null, d: Derived | null): TrailMark[] {
 export function hintOf(
   job: Job | null,
   d: Derived | null,
+  { closed, number, missing }: Signing = signingOf([]),
 ): { stage: StageName; text: string } | null {
   if (!job || !d) return null;
+  if (closed) return { stage: 'handover', text: `Issue ${number} is signed and closed.` };
   const plateStop = d.findings.find((f) => stops(f) && atPlate(f));
   if (plateStop) return { stage: 'plate', text: plateStop.what };
   if (d.plate.missing.length)
@@ -117,6 +125,8 @@ export function hintOf(
   if (step) return { stage: 'live', text: `Next test: ${step.do}` };
   return {
     stage: 'handover',
-    text: d.obstacles.length ? d.obstacles[0].text : 'Nothing blocks hand-over: print the record.',
+    text: d.obstacles.length
+      ? d.obstacles[0].text
+      : `Nothing blocks hand-over: ${missing.join(' and ')} may sign.`,
   };
 }

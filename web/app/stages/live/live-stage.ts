@@ -23,12 +23,15 @@ import type { SaidCause } from '../../compute/causes.worker';
 import type { SaidStep } from '../../compute/compute.types';
 import { DestroysNotice } from '../../controls/destroys-notice';
 import { ShowMe } from '../../controls/show-me';
+import { IsolationNow } from '../../frame/isolation/isolation-now';
 import { moment } from '../../frame/moment';
 import { Preferences } from '../../frame/preferences';
 import { TemporaryButton } from '../../frame/temporary-button';
 import { OpenJob } from '../../job-state/open-job';
 import { actsOf, sectionsOf } from './acts';
 import { DialChart } from './dial-chart';
+import { DischargeLine } from './discharge-line';
+import { IsolationGate } from './isolation-gate';
 import { LikelyCauses } from './likely-causes';
 import { ReadingEntry, type Entered } from './reading-entry';
 import { nominalText, rangeText, readingText } from './reading-text';
@@ -60,6 +63,8 @@ function placeOf(f: Fault): { kind: 'wire' | 'device'; id: string } {
     TemporaryButton,
     DestroysNotice,
     DialChart,
+    DischargeLine,
+    IsolationGate,
     AttachmentRow,
     LikelyCauses,
     ReadingEntry,
@@ -73,6 +78,7 @@ function placeOf(f: Fault): { kind: 'wire' | 'device'; id: string } {
 export class LiveStage {
   protected readonly open = inject(OpenJob);
   private readonly preferences = inject(Preferences);
+  private readonly isolation = inject(IsolationNow);
   /** Which part of the procedure is shown: both are worked through in the same way. */
   readonly part = input<'live' | 'dead'>('live');
   protected readonly isDead = computed(() => this.part() === 'dead');
@@ -127,6 +133,7 @@ export class LiveStage {
   );
   protected readonly announced = signal('');
   private readonly entry = viewChild(ReadingEntry);
+  private readonly discharge = viewChild(DischargeLine);
   /** What must be passed before the shown answer, and is not. */
   protected readonly waiting = computed(() => {
     const needs = new Set(this.current()?.step.needs ?? []);
@@ -135,10 +142,20 @@ export class LiveStage {
   /** Why the shown answer has to wait; empty where it has not. */
   protected readonly heldBack = computed(() => {
     const waiting = this.waiting();
+    const left = this.discharge()?.left();
+    if (left && this.current()?.step.key === 'dead.isolate.wait')
+      return `Wait ${left} yet: the link may still be charged.`;
     if (waiting.length === 0) return '';
     const parts = [...new Set(waiting.map((s) => s.section || s.do))];
     const open = waiting.length === 1 ? '1 answer' : `${waiting.length} answers`;
     return `Hold point. First: ${parts.join('; ')} (${open} not passed).`;
+  });
+  /** State of isolation that has to be declared before the shown answer is given; undefined where it stands so. */
+  protected readonly toDeclare = computed(() => {
+    const needs = this.current()?.step.isolation;
+    const now = this.isolation.now();
+    if (!needs || this.waiting().length > 0) return undefined;
+    return now?.state === needs && !now.expired && !now.contradicted ? undefined : needs;
   });
   protected readonly nothingYet = computed(() =>
     this.isDead()

@@ -1,4 +1,11 @@
-import { afterNextRender, Component, DestroyRef, ElementRef, inject, viewChild } from '@angular/core';
+import {
+  afterNextRender,
+  Component,
+  DestroyRef,
+  ElementRef,
+  inject,
+  viewChild,
+} from '@angular/core';
 import SignaturePad from 'signature_pad';
 
 /** Width and height in which a drawn mark is kept, whatever the field's size on the screen. */

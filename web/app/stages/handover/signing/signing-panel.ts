@@ -1,11 +1,6 @@
 import { Component, computed, effect, inject, signal, viewChild } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import {
-  arrivedAfter,
-  signable,
-  type EvidenceBody,
-  type EvidenceOf,
-} from '@tactron/core/job';
+import { arrivedAfter, signable, type EvidenceBody, type EvidenceOf } from '@tactron/core/job';
 import { Compute } from '../../../compute/compute';
 import { Choice } from '../../../controls/choice';
 import { moment } from '../../../frame/moment';
@@ -68,7 +63,11 @@ export class SigningPanel {
   );
   /** Signatures that would have to be given again, because something was changed after them. */
   protected readonly voided = computed(() =>
-    this.stands() === false ? this.signing().signed.map((s) => s.author.name).join(', ') : '',
+    this.stands() === false
+      ? this.signing()
+          .signed.map((s) => s.author.name)
+          .join(', ')
+      : '',
   );
   protected readonly alone = computed(() => {
     const { signed } = this.signing();
@@ -120,7 +119,10 @@ export class SigningPanel {
     if (!job || !profile || this.unreasoned() > 0 || !role || this.busy()) return;
     this.busy.set(true);
     try {
-      const points = this.points().map(({ text, reason }) => ({ what: text, reason: reason.trim() }));
+      const points = this.points().map(({ text, reason }) => ({
+        what: text,
+        reason: reason.trim(),
+      }));
       const { frozen, number } = this.signing();
       const goesOn = frozen && this.stands() && sameOpen(frozen.body.open ?? [], points);
       const contentHash = goesOn
