@@ -41,6 +41,8 @@ test('the bench plays the acts of the tests one by one and tells what to expect'
   const page = await open(browser, drum);
   await page.getByRole('button', { name: 'Play the acts' }).click();
   const shown = page.getByRole('status', { name: 'Trial shown' });
+  await expect(shown).toContainText('Close QB1');
+  await page.getByRole('button', { name: 'Next act' }).click();
   await expect(shown).toContainText('close Q0');
   await page.getByRole('button', { name: 'Next act' }).click();
   await expect(shown).toContainText('press S3 and hold it');

@@ -19,9 +19,10 @@ export async function open(
   browser: Browser,
   path: string,
   preferences: object = {},
+  serviceWorkers: 'block' | 'allow' = 'block',
 ): Promise<Page> {
   const page = await (
-    await browser.newContext({ acceptDownloads: true, serviceWorkers: 'block' })
+    await browser.newContext({ acceptDownloads: true, serviceWorkers })
   ).newPage();
   const author = { name: 'A. Hollis', role: 'commissioning electrician' };
   await page.addInitScript(

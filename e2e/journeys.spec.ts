@@ -193,7 +193,7 @@ test('a new job by hand: planned, a wire moved, keyed, rehearsed, tested with a 
   await expect(page.getByRole('region', { name: 'What blocks hand-over' })).toContainText(
     /^What blocks hand-over\s*\d+ dead checks are not done/u,
   );
-  await expect(page.locator('.record')).toContainText('earlier: 3 V (fail)');
+  await expect(page.locator('.record')).toContainText('earlier: L1–L2 3 V');
   await signed(page);
   const download = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Job file' }).click();

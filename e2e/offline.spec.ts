@@ -90,7 +90,7 @@ test('the server killed: edits, readings, a picture and a new job are kept, surv
       .getByRole('navigation', { name: 'Stages' })
       .getByRole('link', { name: /\d Live/u })
       .click();
-    for (let n = 0; n < 5; n++) {
+    for (let n = 0; n < 7; n++) {
       await answerAsExpected(page);
       await page.waitForTimeout(600);
     }
@@ -151,12 +151,13 @@ test('the server killed: edits, readings, a picture and a new job are kept, surv
       kind: string;
       body: { values: { value: unknown }[]; sha256?: string };
     }[];
-    const five = Array.from({ length: 5 }, () => 'reading');
-    expect(evidence.map((e) => e.kind)).toEqual([...five, 'attachment']);
-    expect([evidence[2].body.values[0].value, evidence[4].body.values[0].value]).toEqual([
+    // The first reading is of what is ready; then it is declared what is live.
+    const kinds = ['reading', 'isolation', ...Array.from({ length: 6 }, () => 'reading')];
+    expect(evidence.map((e) => e.kind)).toEqual([...kinds, 'attachment']);
+    expect([evidence[5].body.values[0].value, evidence[7].body.values[0].value]).toEqual([
       400, 565.7,
     ]);
-    const file = await fetch(`${base}/api/files/${evidence[5].body.sha256}`);
+    const file = await fetch(`${base}/api/files/${evidence[8].body.sha256}`);
     expect([file.status, file.headers.get('content-type')]).toEqual([200, 'image/jpeg']);
     type Board = { rows: { job: { plate: { motor: { power: unknown } } } }[] };
     await expect

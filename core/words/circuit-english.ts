@@ -98,6 +98,7 @@ export const wishNames: Readonly<Record<string, string>> = {
   accelS: 'time to speed up', decelS: 'time to slow down', stopMode: 'how it stops', powerReturn: 'what happens when power returns', status: 'status wanted', estop: 'emergency stop',
   estopInFeed: 'emergency stop in the control feed', jog: 'jog', presetsHz: 'preset speeds', secondRamp: 'second ramps', localRemote: 'local and remote', lamps: 'lamps', handshake: 'handshake with the controller',
   brakeRelease: 'brake release', startWarningS: 'start warning', restWithinS: 'required time to rest', interlocks: 'interlocks', thermistor: 'sensors in the windings', starterConnection: 'how the soft starter is connected', guardLockS: 'guard locked until standstill', footStop: 'foot stop', motorIsolator: 'isolator at the motor', relayBase: 'base of the relay', resistor: 'braking resistor', workLight: 'work light', panelFan: 'panel fan', contactsSwitch: 'what the contacts switch',
+  startBy: 'what gives the command', controllerOutput: 'outputs of the controller', stations: 'stations', stationFeed: 'feed of the buttons', latchSupply: 'supply of the seal-in relay', dialOhm: 'resistance of the dial', accel2S: 'second time to speed up', decel2S: 'second time to slow down', exposed: 'who can be at the machine', stationLength: 'way to the station', fieldWires: 'how field wires go', jogHz: 'jog speed',
 }; // prettier-ignore
 
 /** What is done at each phase of a trial, on cards, lanes and in the sweep. */

@@ -14,4 +14,5 @@ export {
   findingRules, say, sayCaution, sayCondition, sayConflict, sayFinding, sayMark, sayName, sayNoPlan, sayOpenPlace, sayReason, saySchool, saySeverity,
   type Saying,
 } from './say.js'; // prettier-ignore
+export { wishNames } from './circuit-english.js';
 export { sourceNames } from './energise-english.js';

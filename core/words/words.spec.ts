@@ -1,4 +1,5 @@
 import { shippedProfile } from '../catalogue/index.js';
+import { schemeSchema } from '../job/scheme.js';
 import { contactsOf, parts, terminalsOf } from '../parts/index.js';
 import { offersFor, planJob } from '../plan/index.js';
 import { arrange, shippedArrangements } from '../scheme/index.js';
@@ -15,6 +16,7 @@ import {
   saySchool,
   sayWire,
   sayWireOf,
+  wishNames,
 } from './index.js';
 
 /** A text that is still a code: camel case or dots without a space. */
@@ -98,5 +100,10 @@ describe('words', () => {
     expect([sayName('zz'), saySchool('zz'), sayReason('zz'), sayMark('zz'), sayWire('zz')]).toEqual(
       ['zz', 'zz', 'zz', 'zz', 'zz'],
     );
+  });
+
+  it('names every wish', () => {
+    const unnamed = Object.keys(schemeSchema.entries).filter((wish) => !wishNames[wish]);
+    expect(unnamed).toEqual([]);
   });
 });

@@ -77,6 +77,7 @@ import {
   sayWireOf,
   sayFaults,
   sourceNames,
+  wishNames,
 } from '@tactron/core/words';
 import { saidLines, saidRow, valueText } from './said/settings';
 import { landingText, saidSteps } from './said/steps';
@@ -191,6 +192,7 @@ function namesOf(job: Job, profile: Profile): Record<string, string> {
   }
   for (const [id, d] of Object.entries(job.adopted?.devices ?? {}))
     said[`device.${id}`] = deviceKinds[d.kind] ?? d.kind;
+  for (const [wish, name] of Object.entries(wishNames)) said[`wish.${wish}`] = name;
   for (const name of ['delta', 'star', 'series', 'parallel', 'none'])
     said[`link.${name}`] = sayName(name);
   return said;

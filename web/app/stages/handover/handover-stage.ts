@@ -1,25 +1,17 @@
 import { Component, computed, effect, ElementRef, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import {
-  keyName,
-  sizeText,
-  temporaryRegister,
-  verifyEvidence,
-  type EvidenceBody,
-  type Job,
-} from '@tactron/core/job';
+import { keyName, verifyEvidence, type Job } from '@tactron/core/job';
 import { standing } from '../../attachments/attachment-row';
-import { formatQuantity, type Quantity } from '@tactron/core/units';
 import { Compute } from '../../compute/compute';
-import type { SaidRequirement, SaidStep } from '../../compute/compute.types';
+import type { Derived } from '../../compute/compute.types';
 import { Icon } from '../../controls/icon';
-import { saveFile } from '../../controls/save-file';
-import { moment } from '../../frame/moment';
-import { temporaryNames } from '../../frame/temporary-names';
+import { saveBlob, saveFile } from '../../controls/save-file';
 import { Preferences } from '../../frame/preferences';
 import { StartPanel } from '../scheme/start-panel';
 import { OpenJob } from '../../job-state/open-job';
-import { nominalText, rangeText, readingText } from '../live/reading-text';
+import { missingSigns } from '../../record/pdf-text';
+import { recordSections, recordState, type RecordInput } from '../../record/record-document';
+import { pdfName, RecordPdf } from '../../record/record-pdf';
 import { JobBundle, originText, type Provenance } from './job-bundle';
 import { pageFoot } from './page-foot';
 import { SigningPanel } from './signing/signing-panel';
@@ -38,105 +30,31 @@ export class HandoverStage {
   private readonly preferences = inject(Preferences);
   protected readonly job = computed(() => this.open.job() as Job);
   protected readonly obstacles = computed(() => this.open.derived()?.obstacles ?? []);
-  protected readonly steps = computed(() => this.open.derived()?.steps ?? []);
-  /** Results by the part of the procedure. */
-  protected readonly results = computed(() =>
-    [
-      { title: 'Dead checks', steps: this.open.derived()?.dead ?? [] },
-      { title: 'Live tests', steps: this.steps() },
-    ].filter((part) => part.steps.length > 0),
+  private readonly input = computed<RecordInput>(() => ({
+    job: this.job(),
+    device: this.open.profile()?.title ?? '',
+    derived: this.open.derived() as Derived,
+    evidence: this.open.evidence(),
+    decimal: this.preferences.decimal(),
+  }));
+  /** The record: the same parts on the screen, on paper and in the PDF. */
+  protected readonly sections = computed(() =>
+    this.open.derived() ? recordSections(this.input()) : [],
   );
-  protected readonly past = computed(() => this.open.derived()?.past ?? []);
+  protected readonly state = computed(() => (this.open.derived() ? recordState(this.input()) : ''));
   protected readonly today = new Date().toLocaleDateString('en-GB', {
     day: '2-digit',
     month: 'long',
     year: 'numeric',
   });
 
-  protected readonly plate = computed(() => {
-    const { motor, supply, load, cable } = this.job().plate;
-    const q = (value: Quantity | undefined): string =>
-      value ? formatQuantity(value, this.preferences.decimal()) : '';
-    const both = (low: Quantity | undefined, high: Quantity | undefined): string =>
-      [low, high]
-        .filter(Boolean)
-        .map((x) => q(x))
-        .join(' / ');
-    const told = (...parts: readonly (string | undefined)[]): string =>
-      parts.filter(Boolean).join(', ') || 'not entered';
-    return [
-      [
-        'Supply',
-        told(supply.phases ? `${supply.phases}-phase` : '', q(supply.volts), q(supply.hz)),
-      ],
-      ['Device', `${this.open.profile()?.title} ${this.job().profile.model}`],
-      [
-        'Motor',
-        told(
-          q(motor.power),
-          both(motor.lowV, motor.highV),
-          both(motor.lowA, motor.highA),
-          q(motor.rpm),
-          q(motor.hz),
-        ),
-      ],
-      ['Links', told(motor.link)],
-      [
-        'Cable',
-        told(
-          q(cable.length),
-          cable.size ? sizeText(cable.size) : '',
-          cable.screened ? 'screened' : '',
-        ),
-      ],
-      [
-        'Load',
-        told(
-          load.name,
-          load.torquePct === undefined ? '' : `${load.torquePct} % of rated torque`,
-          load.kind,
-        ),
-      ],
-    ];
-  });
-  protected readonly wires = computed(() => {
-    const { adopted } = this.job();
-    const name = (landing: string): string =>
-      landing.replace(/^[^:]+/u, (id) => adopted?.devices[id]?.tag ?? id);
-    return Object.entries(adopted?.wires ?? {})
-      .sort(([, x], [, y]) => x.number.localeCompare(y.number, 'en', { numeric: true }))
-      .map(([id, w]) => ({
-        does: this.open.derived()?.names[`wire.${id}`] ?? w.function,
-        number: w.number,
-        from: name(w.from),
-        to: name(w.to),
-        size: sizeText(w.size),
-        colour: w.colour,
-        cable: w.cable ? `${w.cable} · ${w.core}` : '',
-      }));
-  });
-  protected readonly asBuilt = computed(() => this.open.derived()?.asBuilt ?? []);
-  protected readonly links = computed(() => this.open.derived()?.links ?? []);
-  protected readonly settings = computed(() =>
-    (this.open.derived()?.rows ?? []).filter(
-      (row) =>
-        row.planned !== row.factory ||
-        (row.found !== undefined && row.found !== row.factory) ||
-        row.state === 'differs',
-    ),
-  );
-  protected readonly accepted = computed(() =>
-    (this.open.derived()?.findings ?? []).filter((f) => f.accepted),
-  );
-
-  protected readonly requirements = computed(() => this.open.derived()?.requirements ?? []);
   protected readonly pictures = computed(() =>
     standing(this.open.evidence()).map((e) => ({ e, of: this.subjectName(e.subject) })),
   );
   protected readonly chain = computed(() => verifyEvidence(this.open.evidence()));
-  protected readonly temporary = computed(() => temporaryRegister(this.open.evidence()));
-  protected readonly temporaryNames = temporaryNames;
   protected readonly said = signal('');
+  protected readonly making = signal(false);
+  private readonly records = inject(RecordPdf);
   /** What the server signs of this evidence now, and where it came from; nothing while it does not answer. */
   protected readonly provenance = signal<Provenance | undefined>(undefined);
   protected readonly origins = computed(() =>
@@ -144,19 +62,10 @@ export class HandoverStage {
   );
   protected readonly keyName = keyName;
 
-  /** That every role has signed, and when; empty before. */
-  protected readonly signed = computed(() => {
-    const { closed, number, signed } = this.open.signing();
-    return closed ? `Issue ${number}, signed and closed ${moment(signed.at(-1)?.atClient, true)}` : '';
-  });
   private readonly page = inject<ElementRef<HTMLElement>>(ElementRef);
 
   protected toSigning(): void {
     this.page.nativeElement.querySelector('#signing')?.scrollIntoView({ block: 'start' });
-  }
-
-  protected stamp(at: string): string {
-    return at.slice(0, 16).replace('T', ' ');
   }
 
   constructor() {
@@ -168,46 +77,10 @@ export class HandoverStage {
     pageFoot(() => `${this.job().tag} · revision ${this.open.state().revision} · ${this.today}`);
   }
 
-  /** What the live tests have shown of a required function: the worst answer of those that are asked for it. */
-  protected atMachine(r: SaidRequirement): string {
-    if (r.simulatedOnly) return 'shown by simulation only';
-    const asked = this.steps().filter((s) => s.step.requirement?.id === r.id);
-    if (asked.length === 0) return r.stated ? '' : 'not asked';
-    const states = asked.map((s) => s.state);
-    if (states.includes('fail')) return 'failed';
-    return states.every((x) => x === 'pass')
-      ? 'pass'
-      : states.includes('stale')
-        ? 'stale'
-        : 'not tested';
-  }
-
-  protected expected({ must, step: { expect } }: SaidStep): string {
-    const mark = this.preferences.decimal();
-    return expect?.kind === 'range'
-      ? `${nominalText(expect, mark)} (${rangeText(expect, mark)})`
-      : must;
-  }
-
-  protected seen(step: SaidStep): string {
-    return step.reading ? this.told(step, step.reading.body) : '';
-  }
-
-  protected earlier(step: SaidStep): string {
-    return [...step.earlier, ...step.beside]
-      .map(({ body }) => `${this.told(step, body)} (${body.verdict})`)
-      .join(', ');
-  }
-
-  private told(step: SaidStep, body: EvidenceBody<'reading'>): string {
-    return readingText(body, step.choices, this.preferences.decimal());
-  }
-
   /** What a picture was taken for, in words. */
   private subjectName(subject: string): string {
-    const step = this.results()
-      .flatMap((part) => part.steps)
-      .find((s) => s.step.key === subject);
+    const { dead = [], steps = [] } = this.open.derived() ?? {};
+    const step = [...dead, ...steps].find((s) => s.step.key === subject);
     if (step) return step.do;
     const [kind, id = ''] = [
       subject.slice(0, subject.indexOf('.')),
@@ -223,6 +96,28 @@ export class HandoverStage {
     }
     if (kind === 'plate') return `Plate, ${id}`;
     return subject === 'arrival' ? 'On arrival' : subject;
+  }
+
+  /** The record as PDF, made here: without the server too. */
+  protected async pdf(): Promise<void> {
+    this.making.set(true);
+    this.said.set('');
+    try {
+      const paper = this.job().practice === 'NFPA' ? 'LETTER' : 'A4';
+      const blob = await this.records.make(this.input(), paper);
+      saveBlob(pdfName(this.job(), this.open.state().revision), blob);
+      const lost = missingSigns(JSON.stringify(this.sections()));
+      if (lost.length)
+        this.said.set(
+          `${lost.length === 1 ? 'One sign stands' : `${lost.length} signs stand`} as an empty box in the PDF: ${lost.join(' ')}`,
+        );
+    } catch (error) {
+      this.said.set(
+        `The PDF could not be made: ${error instanceof Error ? error.message : String(error)}. Print the page instead.`,
+      );
+    } finally {
+      this.making.set(false);
+    }
   }
 
   protected print(): void {

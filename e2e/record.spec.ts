@@ -1,0 +1,118 @@
+import { expect, type Page } from '@playwright/test';
+import { readdirSync, readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { join } from 'node:path';
+import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
+import { missingSigns, runsOf } from '../web/app/record/pdf-text';
+import { open, test } from './helpers';
+
+const { create } = createRequire(import.meta.url)('fontkit') as {
+  create(file: Buffer): { hasGlyphForCodePoint(at: number): boolean };
+};
+
+const drum = '/jobs/0d3f2a1c-7b64-4c1e-8a7d-5e9b1c2d3a02';
+const debark = '/jobs/0d3f2a1c-7b64-4c1e-8a7d-5e9b1c2d3a07';
+const root = join(import.meta.dirname, '..');
+
+/** What a person reads in the PDF, without what breaks its lines, and how it is marked. */
+async function pdfOf(
+  page: Page,
+): Promise<{ text: string; pages: number; raw: string; outline: string[] }> {
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Record as PDF' }).click();
+  const bytes = readFileSync(await (await download).path());
+  const raw = bytes.toString('latin1');
+  const doc = await getDocument({ data: new Uint8Array(bytes) }).promise;
+  const texts: string[] = [];
+  for (let n = 1; n <= doc.numPages; n++) {
+    const content = await (await doc.getPage(n)).getTextContent();
+    texts.push(content.items.map((item) => ('str' in item ? item.str : '')).join(' '));
+  }
+  const outline = ((await doc.getOutline()) ?? []).map(({ title }) => title);
+  return { text: plain(texts.join(' ')), pages: doc.numPages, raw, outline };
+}
+
+const plain = (text: string): string => text.replaceAll('µ', 'μ').replace(/\s+/gu, '');
+
+test('the record as PDF: every row of the screen, outline, page numbers, marked as PDF/A-2b; without the server too', async ({
+  browser,
+}) => {
+  const page = await open(browser, `${drum}/handover`, {}, 'allow');
+  const rows = page.locator('.record [data-part] tr');
+  await expect(rows.nth(60)).toBeVisible({ timeout: 20_000 });
+  const cells = await page.locator('.record [data-part] :is(td, th)').allInnerTexts();
+  const titles = await page.locator('.record [data-part] h2').allInnerTexts();
+  // The fonts and the maker of the PDF are kept in the browser before anybody asks for them.
+  await page.evaluate(() => navigator.serviceWorker.ready.then(() => undefined));
+  await page.reload();
+  await expect(rows.nth(60)).toBeVisible({ timeout: 20_000 });
+  await expect
+    .poll(
+      () =>
+        page.evaluate(async () => {
+          for (const name of await caches.keys())
+            for (const { url: kept } of await (await caches.open(name)).keys())
+              if (kept.includes('noto-sans-math')) return true;
+          return false;
+        }),
+      { timeout: 20_000 },
+    )
+    .toBe(true);
+  await page.context().setOffline(true);
+  const { text, pages, raw, outline } = await pdfOf(page);
+  await page.context().setOffline(false);
+  expect(cells.length).toBeGreaterThan(400);
+  const lost = [...new Set(cells.map((c) => c.trim()).filter((c) => !text.includes(plain(c))))];
+  expect(lost).toEqual([]);
+  expect(outline).toEqual(expect.arrayContaining([...titles, 'Signatures', 'Control, as wired']));
+  expect(text).toContain(`page1of${pages}`);
+  expect(text).toContain(`page${pages}of${pages}`);
+  expect(text).toContain('Draftofissue1:3pointsopen');
+  expect(raw).toMatch(/<pdfaid:part>2<\/pdfaid:part>\s*<pdfaid:conformance>B/u);
+  expect(text).not.toContain('□');
+
+  // NFPA jobs print on Letter.
+  await page.goto(page.url().replace(drum, debark));
+  await expect(rows.nth(40)).toBeVisible({ timeout: 20_000 });
+  expect((await pdfOf(page)).raw).toContain('[0 0 612 792]');
+});
+
+/** Every file of a folder whose name ends so. */
+const filesOf = (folder: string, end: string): string[] =>
+  readdirSync(join(root, folder), { recursive: true, encoding: 'utf8' })
+    .filter((name) => name.endsWith(end) && !/^dist|spec\.ts$/u.test(name))
+    .map((name) => readFileSync(join(root, folder, name), 'utf8'));
+
+test('every sign of the words and of the shipped data has a glyph in the font it is printed in', () => {
+  const font = (name: string) => {
+    const made = create(readFileSync(join(root, 'node_modules/@fontsource', name)));
+    return (sign: string): boolean => made.hasGlyphForCodePoint(sign.codePointAt(0) ?? 0);
+  };
+  const next = 'atkinson-hyperlegible-next/files/atkinson-hyperlegible-next';
+  const has = {
+    Next: [font(`${next}-latin-400-normal.woff`), font(`${next}-latin-700-normal.woff`)],
+    NextExt: [font(`${next}-latin-ext-400-normal.woff`), font(`${next}-latin-ext-700-normal.woff`)],
+    Maths: [font('noto-sans-math/files/noto-sans-math-latin-400-normal.woff')],
+  };
+  const all = [
+    ...filesOf('core/words', '.ts'),
+    ...filesOf('core/catalogue', '.json'),
+    ...filesOf('demo', '.json'),
+    ...filesOf('web/app/record', '.ts'),
+    ...filesOf('web/app/stages/scheme', 'options.ts'),
+    'äöüÄÖÜßéèêàçñøåæłčěřžšőűțş€ µΩ°²³½×±≤≥≠→✓',
+  ].join('');
+  const signs = [...new Set(all)].filter((s) => !/[\r\n\t]/u.test(s)).join('');
+  expect(missingSigns(signs)).toEqual([]);
+  const without = runsOf(signs).flatMap(({ text, font: name }) =>
+    [...text].filter((sign) => !has[name].every((h) => h(sign))),
+  );
+  expect(without).toEqual([]);
+  // What nobody has a glyph for is named, not left out.
+  expect(missingSigns('Ring 漢字 1')).toEqual(['漢', '字']);
+  expect(
+    runsOf('a漢b')
+      .map((r) => r.text)
+      .join(''),
+  ).toBe('a□b');
+});

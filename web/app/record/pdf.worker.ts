@@ -1,0 +1,63 @@
+import { expose } from 'comlink';
+import maker from 'pdfmake/build/pdfmake';
+import { pdfDefinition, type PdfInput } from './pdf-definition';
+
+/** The library's files in memory, which its types do not tell of. */
+const pdfmake = maker as typeof maker & {
+  readonly virtualfs: { writeFileSync(name: string, body: Uint8Array): void };
+};
+
+/** Font files by the name under which the document names them. */
+const files = {
+  'next-400': 'atkinson-hyperlegible-next-latin-400-normal.woff',
+  'next-700': 'atkinson-hyperlegible-next-latin-700-normal.woff',
+  'ext-400': 'atkinson-hyperlegible-next-latin-ext-400-normal.woff',
+  'ext-700': 'atkinson-hyperlegible-next-latin-ext-700-normal.woff',
+  maths: 'noto-sans-math-latin-400-normal.woff',
+} as const;
+
+const font = (normal: keyof typeof files, bold: keyof typeof files = normal) => ({
+  normal,
+  bold,
+  italics: normal,
+  bolditalics: bold,
+});
+
+let ready: Promise<void> | undefined;
+
+/** Fetches the fonts once. @throws Error naming the file that could not be had */
+const fonts = (base: string): Promise<void> =>
+  (ready ??= Promise.all(
+    Object.entries(files).map(async ([name, file]) => {
+      const answer = await fetch(new URL(`record-fonts/${file}`, base));
+      if (!answer.ok) throw new Error(`the font ${file} is not there (${answer.status})`);
+      pdfmake.virtualfs.writeFileSync(name, new Uint8Array(await answer.arrayBuffer()));
+    }),
+  ).then(
+    () =>
+      void pdfmake.addFonts({
+        Next: font('next-400', 'next-700'),
+        NextExt: font('ext-400', 'ext-700'),
+        Maths: font('maths'),
+      }),
+    (error: unknown) => {
+      ready = undefined;
+      throw error;
+    },
+  ));
+
+const worker = {
+  /**
+   * The record as PDF.
+   *
+   * @param base address of the application, where its fonts lie
+   * @throws Error where a font cannot be had
+   */
+  async pdf(base: string, input: PdfInput): Promise<Uint8Array> {
+    await fonts(base);
+    return new Uint8Array(await pdfmake.createPdf(pdfDefinition(input)).getBuffer());
+  },
+};
+export type PdfWorker = typeof worker;
+
+expose(worker);
