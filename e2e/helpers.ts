@@ -98,6 +98,7 @@ const answers: readonly [RegExp, readonly string[]][] = [
 /** Declares the state of isolation that the shown step asks for, every source ticked; nothing where none is asked for. */
 export async function declare(page: Page): Promise<void> {
   const gate = page.locator('tac-isolation-gate');
+  await expect(gate.or(page.locator('tac-reading-entry')).first()).toBeVisible();
   if (!(await gate.isVisible())) return;
   for (const source of await gate.getByRole('checkbox').all()) await source.check();
   await gate.getByRole('button', { name: /^Declare/u }).click();

@@ -267,6 +267,7 @@ test('by keyboard alone: stages, a wire end, a reading, undo and the list of key
   await expect(page.locator('.motor')).toContainText('forward', { timeout: 15_000 });
   await page.keyboard.press('7');
   await answerAsExpected(page);
+  await settled(page);
   await answerAsExpected(page);
   for (const link of ['IL', 'SA']) {
     await expect(page.getByRole('region', { name: 'Current test' })).toContainText(link);

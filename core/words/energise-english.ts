@@ -25,10 +25,9 @@ export const energisePhrases: Readonly<Record<string, (a: Args) => string>> = {
   'energise.volts': (a) =>
     `Measure between ${s(a['plus'])} and ${s(a['minus'])}, ${a['ac'] ? 'alternating' : 'direct'} voltage.`,
   'energise.estop': (a) => `Put ${s(a['estop'])} back out. Press nothing else.`,
-  'energise.nothing': () =>
-    'Nothing happens: no click, no light, no display, no movement. If anything does, open it again, prove dead, and find what is fed past an open switch.',
+  'energise.nothing': () => 'Nothing happens: no click, no light, no display, no movement.',
   'energise.only': (a) =>
-    `${listed(a['parts'] ? `${s(a['parts'])} ${many(a['parts']) ? 'pull in or light' : 'pulls in or lights'}` : '', a['gone'] ? `${s(a['gone'])} ${many(a['gone']) ? 'let go' : 'lets go'}` : '')}, and nothing else. If anything else does, open it again and prove dead.`,
+    `${listed(a['parts'] ? `${s(a['parts'])} ${many(a['parts']) ? 'pull in or light' : 'pulls in or lights'}` : '', a['gone'] ? `${s(a['gone'])} ${many(a['gone']) ? 'let go' : 'lets go'}` : '')}, and nothing else.`,
 };
 
 const many = (list: unknown): boolean => s(list).includes(',');

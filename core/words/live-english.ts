@@ -332,6 +332,8 @@ export const cautions: Readonly<Record<string, string>> = {
     'Never an insulation tester on the device or on electronics: the cable must be off at both U, V, W and the brake.',
   notIsolated:
     'A stopped soft starter does not isolate: with its contactor closed, leakage stands at the motor. No work there but with the supply locked and proved dead.',
+  openAgain:
+    'If anything else happens, open it again, prove dead, and find what is fed past an open switch.',
   switchingOn:
     'From here on parts are live. One hand at what switches off; nobody with hands in the panel while something is switched.',
   movesAtEnd: 'Letting go at the end moves the motor once more. Stay clear until it stands.',

@@ -148,7 +148,7 @@ class Steps {
   }
 
   /** What may happen when something is switched on: nothing, or these parts and no other. */
-  nothingBut(key: string, said: ProcedureStep['do'], more: Partial<ProcedureStep> = {}): void {
+  nothingBut(key: string, said: ProcedureStep['do']): void {
     const { c, tree } = this;
     const now = tree.awake();
     const woken = now.filter((id) => !this.before.includes(id)).map((id) => tagOf(c, id));
@@ -160,7 +160,7 @@ class Steps {
       key,
       { do: said, must: phrase(quiet ? 'energise.nothing' : 'energise.only', args) },
       state(quiet ? 'nothingHappens' : 'onlyThese'),
-      more,
+      { cautions: ['openAgain'] },
     );
   }
 }
