@@ -6,7 +6,7 @@ import { recordFiles } from '@tactron/core/formats';
 import { checkJob, requirementsHeld } from '@tactron/core/hazards';
 import { pathIssues } from '@tactron/core/job';
 import { planJob } from '@tactron/core/plan';
-import { deadOf, liveSteps } from '@tactron/core/procedure';
+import { deadOf, liveSteps, readingsOf } from '@tactron/core/procedure';
 import { runStarterCase, starterCaseSchema } from '@tactron/core/starter';
 import { calculations } from '@tactron/core/sums';
 import { say, sayFinding, sayNoPlan, sayRequirement } from '@tactron/core/words';
@@ -34,6 +34,37 @@ export function plan(data: unknown): Outcome {
   const result = planJob(job, profile);
   if (!result.ok) throw new BadInput(result.path, `no plan: ${sayNoPlan(result)}`);
   return { output: result, stop: result.findings.some((f) => f.severity === 'stop') };
+}
+
+/**
+ * What a panel that is not as planned shows at every step of the procedure, with the verdict.
+ *
+ * @param panel a job file of the same job with what is really otherwise as its deviations
+ * @param seed readings lie a little off, the same each time for a seed
+ */
+export function readings(data: unknown, panel: unknown, seed?: number): Outcome {
+  const input = jobInput(data);
+  const job = plannedJob(input);
+  const other = jobInput(panel);
+  if (other.job.id !== job.id)
+    throw new BadInput('id', 'the panel is of another job: its file must be one of the same job');
+  const real = { ...plannedJob(other), adopted: job.adopted };
+  const random = seed === undefined ? undefined : seeded(seed);
+  const rows = readingsOf(job, input.profile, real, random).map(({ step, values, verdict }) => ({
+    key: step.key,
+    part: step.part,
+    says: { do: say(step.do), must: say(step.must) },
+    values,
+    verdict,
+  }));
+  return { output: rows };
+}
+
+/** Numbers from 0 to 1, the same for the same seed (Park and Miller, 1988). */
+function seeded(seed: number): () => number {
+  const most = 2_147_483_647;
+  let state = (Math.abs(Math.trunc(seed)) % (most - 1)) + 1;
+  return () => (state = (state * 48_271) % most) / most;
 }
 
 /** Steps of the procedure by its three parts, each with its words. */

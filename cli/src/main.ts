@@ -9,6 +9,7 @@ import {
   exportFiles,
   plan,
   procedure,
+  readings,
   solve,
   starter,
 } from './calls.js';
@@ -22,6 +23,7 @@ const usage = `tactron, the core without a screen
   tactron plan JOB.json
   tactron rehearse JOB.json --script S.json [--sample 500,1500]
   tactron procedure JOB.json
+  tactron readings JOB.json --panel PANEL.json [--seed N]
   tactron trials JOB.json
   tactron trial JOB.json ID [--sample 500,1500]
   tactron sweep JOB.json
@@ -86,6 +88,15 @@ async function call(args: readonly string[]): Promise<Outcome | undefined> {
       const script = await readJson(option(rest, '--script') ?? '');
       const sample = samples(rest);
       return each(await readJson(file), (data) => rehearseJob(data, script, sample));
+    }
+    case 'readings': {
+      const panel = await readJson(option(rest, '--panel') ?? '');
+      const seed = option(rest, '--seed');
+      if (seed !== undefined && !/^\d+$/u.test(seed))
+        throw new BadInput('--seed', 'a whole number is needed');
+      return each(await readJson(file), (data) =>
+        readings(data, panel, seed === undefined ? undefined : Number(seed)),
+      );
     }
     case 'trial': {
       const [id] = rest;

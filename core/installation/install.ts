@@ -172,8 +172,16 @@ function layParts(layout: Layout, job: Job, panel: Panel): InstalledPart[] {
     const part = parts[kind]?.install?.(layout, placed, around);
     // A dead source leaves its landings and gives nothing.
     const dead = panel.failed.some((f) => f.what === 'source' && f.device === id);
-    return part && !dead ? [otherContacts(part, panel)] : [];
+    return part && !dead ? [broken(otherContacts(part, panel), panel)] : [];
   });
+}
+
+/** A coil or lamp that is burnt through has its voltage and does nothing with it. */
+function broken(part: InstalledPart, { failed }: Panel): InstalledPart {
+  if (part.kind !== 'coil' && part.kind !== 'load') return part;
+  const what = part.kind === 'coil' ? 'coil' : 'lamp';
+  const dead = failed.some((f) => f.what === what && f.device === part.id);
+  return dead ? { ...part, dead } : part;
 }
 
 /** Contacts that were found of the other kind: closed where they should be open, and the other way round. */

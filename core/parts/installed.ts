@@ -56,6 +56,8 @@ export interface InstalledCoil extends Installed {
   /** Contacts that move a while after the others, where that is tried; no two of a relay move together. */
   readonly late: readonly number[];
   readonly lagUs: number;
+  /** Its coil is burnt through: it never pulls in. */
+  readonly dead?: boolean;
 }
 
 /** Something that only draws current between two terminals; it works above half its voltage. */
@@ -65,6 +67,8 @@ export interface InstalledLoad extends Installed {
   readonly ac: boolean;
   readonly volts: number;
   readonly ohm: number;
+  /** It is burnt through: it never works. */
+  readonly dead?: boolean;
 }
 
 /** A 24 V supply or a transformer: fed by alternating voltage at its primary, or always on where it has none. */

@@ -1,11 +1,10 @@
 import type { Profile, Value } from '../catalogue/index.js';
 import { candidateFaults, type Candidate } from '../faults/index.js';
-import { applyFault, asBuilt, install, panelAt, type Panel } from '../installation/index.js';
-import { faultKey, type Fault, type Job, type ProcedureStep, type Sees } from '../job/index.js';
-import { Engine, timedActs, type TimedAct } from '../rehearsal/index.js';
-import { signalAt, stateAt, voltsAt, type Trace } from '../trace/index.js';
+import { applyFault, asBuilt, type Panel } from '../installation/index.js';
+import { faultKey, type Fault, type Job, type ProcedureStep } from '../job/index.js';
 import type { Trial } from '../trials/index.js';
 import { liveOf } from './live/index.js';
+import { PanelRuns } from './panel/runs.js';
 
 /** An answer that stands: what was seen at a step. */
 export interface Told {
@@ -26,109 +25,18 @@ export interface Cause {
 
 /** A mistaken observation. */
 const MISTAKEN = 0.02;
-const STANDSTILL_HZ = 0.05;
-
-/**
- * What an observer sees at a moment of a trace.
- *
- * @param numbers numbers of the landings by their names
- * @returns undefined where what is looked at is not there
- */
-export function seenAt(
-  trace: Trace,
-  sees: Sees,
-  atUs: number,
-  numbers: ReadonlyMap<string, number>,
-): number | string | undefined {
-  const has = (id: string): boolean => trace.signals.some((s) => s.id === id);
-  switch (sees.kind) {
-    case 'level':
-      return has(sees.signal)
-        ? signalAt(trace, sees.signal, atUs) === 1
-          ? 'on'
-          : 'off'
-        : undefined;
-    case 'volts': {
-      const [plus, minus] = [numbers.get(sees.plus), numbers.get(sees.minus)];
-      if (plus === undefined || minus === undefined) return undefined;
-      const across = voltsAt(trace, plus, minus, atUs);
-      const volts = (sees.ac ? across?.ac : across?.dc) ?? 0;
-      if (sees.throughOhm !== undefined) return (1000 * volts) / sees.throughOhm;
-      return Math.abs(volts);
-    }
-    case 'hz':
-      return Math.abs(signalAt(trace, 'device.hz', atUs));
-    case 'starts':
-      return Math.abs(signalAt(trace, 'device.hz', atUs)) > 0 ? 'startsByItself' : 'staysStopped';
-    case 'state':
-      return stateAt(trace, 'device.state', atUs);
-    case 'turns': {
-      const hz = signalAt(trace, 'shaft.hz', atUs);
-      return Math.abs(hz) <= STANDSTILL_HZ ? 'stopped' : hz > 0 ? 'forward' : 'reverse';
-    }
-  }
-}
 
 /** Whether a reading and a simulated value are the same: numbers within max(2 %, 0.2) of the unit. */
-function agree(told: Value, seen: number | string): boolean {
+function agree(told: Value, seen: Value): boolean {
   if (typeof seen === 'number' && typeof told === 'number')
     return Math.abs(told - seen) <= Math.max(0.2, 0.02 * Math.abs(seen));
   return told === seen;
 }
 
-/** A rehearsal that is taken as far as it is looked at. */
-interface Running {
-  readonly engine: Engine;
-  readonly numbers: ReadonlyMap<string, number>;
-  readonly acts: readonly TimedAct[];
-  doneUs: number;
-}
-
-/** Acts of the live tests, rehearsed on a panel with one thing wrong. */
-class Supposed {
-  private readonly running = new Map<string, Running>();
-
-  constructor(
-    private readonly job: Job,
-    private readonly profile: Profile,
-    private readonly panel: Panel,
-  ) {}
-
-  /** Whether this panel would have given the answer; undefined where it cannot be told. */
-  gives({ step, value }: Told, trial: Trial): boolean | undefined {
-    const { sees, from } = step;
-    if (!sees || from.kind !== 'simulation' || from.script !== trial.id) return undefined;
-    const { engine, numbers } = this.upTo(trial, from.atUs);
-    const seen = seenAt(engine.trace, sees, from.atUs, numbers);
-    return seen === undefined ? undefined : agree(value, seen);
-  }
-
-  private upTo(trial: Trial, atUs: number): Running {
-    const run = this.running.get(trial.id) ?? this.begun(trial);
-    if (atUs > run.doneUs) {
-      run.engine.runTo(
-        atUs,
-        run.acts.filter(({ t }) => t > run.doneUs && t <= atUs),
-      );
-      run.doneUs = atUs;
-    }
-    return run;
-  }
-
-  private begun(trial: Trial): Running {
-    const { job, profile } = this;
-    const panel = panelAt(job, profile, this.panel, trial.keypad);
-    const installation = install(job, profile, { from: 'planned' }, { panel, lean: true });
-    const numbers = new Map(installation.landings.map((landing, i) => [landing, i]));
-    const made = {
-      engine: new Engine(installation),
-      numbers,
-      acts: timedActs(trial.acts),
-      doneUs: -1,
-    };
-    this.running.set(trial.id, made);
-    return made;
-  }
+/** Whether a panel would have given the answer; undefined where it cannot be told. */
+function gives(panel: PanelRuns, { step, value }: Told, trial: Trial): boolean | undefined {
+  const seen = panel.seen(step, trial);
+  return seen === undefined ? undefined : agree(value, seen);
 }
 
 /**
@@ -154,20 +62,20 @@ export function likelyCauses(
     from.kind === 'simulation' ? trials.get(from.script) : undefined;
   const [own, panel] = [trialOf(failed), asBuilt(job, profile)];
   if (!own) return [];
-  const fitting: { candidate: Candidate; supposed: Supposed }[] = [];
+  const fitting: { candidate: Candidate; supposed: PanelRuns }[] = [];
   for (const candidate of candidateFaults(job, profile, panel)) {
-    const supposed = new Supposed(job, profile, applyFault(panel, candidate.fault));
-    if (supposed.gives(failed, own)) fitting.push({ candidate, supposed });
+    const supposed = new PanelRuns(job, profile, applyFault(panel, candidate.fault));
+    if (gives(supposed, failed, own)) fitting.push({ candidate, supposed });
   }
   const weighed = fitting.map(({ candidate, supposed }): Weighed => {
     let [explains, of, weight] = [1, 1, candidate.prior];
     for (const told of others) {
       const trial = trialOf(told);
-      const gives = trial && supposed.gives(told, trial);
-      if (gives === undefined) continue;
+      const given = trial && gives(supposed, told, trial);
+      if (given === undefined) continue;
       of++;
-      if (gives) explains++;
-      weight *= gives ? 1 - MISTAKEN : MISTAKEN;
+      if (given) explains++;
+      weight *= given ? 1 - MISTAKEN : MISTAKEN;
     }
     return { fault: candidate.fault, weight, explains, of };
   });

@@ -32,8 +32,11 @@ describe('switching on', () => {
           .toBeTrue();
       }
       const text = steps.map((s) => `${say(s.do)} ${say(s.must)}`).join(' ');
-      expect(text).withContext(name).not.toMatch(/undefined|NaN|energise\.|, ,|\ball open\b/u);
-      for (const s of steps) expect(s.shaftAfter?.turns).withContext(`${name} ${s.key}`).toBe('rest');
+      expect(text)
+        .withContext(name)
+        .not.toMatch(/undefined|NaN|energise\.|, ,|\ball open\b/u);
+      for (const s of steps)
+        expect(s.shaftAfter?.turns).withContext(`${name} ${s.key}`).toBe('rest');
     }
   });
 

@@ -111,7 +111,7 @@ const faultReset = (a: Args): string =>
 export const livePhrases: Readonly<Record<string, (a: Args) => string>> = {
   'link.look': (a) => `Still switched off: look at ${s(a['link'])} of ${s(a['device'])} (${s(a['name'])}).`,
   'link.stands': (a) => `${s(a['link'])} stands at “${s(a['stands'])}”.`,
-  'supply.volts': (a) => `Measure the supply at ${s(a['at'])}, ahead of the device. ${Number(a['count']) > 1 ? 'Enter each.' : ''}`.trim(),
+  'supply.volts': (a) => `Measure the supply ${a['places'] ? `at the incoming side of ${s(a['breaker'])} (${s(a['places'])}): ${s(a['at'])}` : `at ${s(a['at'])}, ahead of the device`}. ${Number(a['count']) > 1 ? 'Enter each.' : ''}`.trim(),
   'supply.on': (a) => `${speedAt(a) ? `${upper(speedAt(a))}, every` : 'Every'} run contact open: close ${s(a['device'])}${a['power'] ? `, then press ${s(a['power'])}` : ''}. Nothing may move. ${a['lights'] ? 'Look at its lights' : 'Read the display'}.`,
   'link.volts': (a) => `Measure the DC link between ${s(a['plus'])} and ${s(a['minus'])}, motor stopped.`,
   'input.work': (a) => upper(`${held(a)}${a['preset'] ? '' : `${at(a)}`}${worked(a)}. Read the state of ${s(a['terminal'])} on the display.`),

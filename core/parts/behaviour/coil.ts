@@ -72,6 +72,7 @@ export function coilBehaviour(d: InstalledCoil): Device<CoilState> {
         board.g[edge] = (late(edge) ? s.lateBreaks : s.breaksClosed) ? 1 / CONTACT_OHM : 0;
     },
     sense: (_s, probe) => {
+      if (d.dead) return [0];
       const share = across(probe, d.coil, d.ac) / d.volts;
       return [share >= PULL_IN ? 2 : share <= dropOut ? 0 : 1];
     },
@@ -147,7 +148,7 @@ export function loadBehaviour(d: InstalledLoad): Device<{ readonly lit: boolean 
     init: () => ({ lit: false }),
     act: (s) => s,
     stamp: (_s, _t, board) => void (board.g[d.across.edge] = 1 / d.ohm),
-    sense: (_s, probe) => [across(probe, d.across, d.ac) >= d.volts / 2 ? 1 : 0],
+    sense: (_s, probe) => [!d.dead && across(probe, d.across, d.ac) >= d.volts / 2 ? 1 : 0],
     step: (s, [lit]) => (s.lit === (lit === 1) ? s : { lit: lit === 1 }),
     observe: (s, t) => [steady(s.lit ? 1 : 0, t)],
   };

@@ -52,11 +52,14 @@ class Tree extends Watched {
    * Parts that have pulled in or light, and the device where it has woken. A contactor is none of them: it closes for a run or
    * for power that is asked for, and if it pulls in by itself here that is no answer to expect.
    */
-  awake(): string[] {
+  awake(contactors = false): string[] {
     const { installation, device } = this.c;
     // What only transforms or feeds is measured, not seen.
     const parts = installation.devices.flatMap(({ kind, id }) =>
-      kind !== 'supply' && kind !== 'power' && !id.startsWith('contactor.') && this.isOn(id)
+      kind !== 'supply' &&
+      kind !== 'power' &&
+      (contactors || !id.startsWith('contactor.')) &&
+      this.isOn(id)
         ? [id]
         : [],
     );
@@ -114,6 +117,7 @@ class Steps {
   constructor(
     private readonly c: StepContext,
     private readonly tree: Tree,
+    private readonly contactors: boolean,
   ) {}
 
   ask(
@@ -126,7 +130,7 @@ class Steps {
     const step = { key: `energise.${key}`, ...said, expect };
     this.made.push({
       ...step,
-      part: 'live',
+      part: 'energise',
       section: 'energise',
       act: 'energise',
       needs: [],
@@ -150,7 +154,7 @@ class Steps {
   /** What may happen when something is switched on: nothing, or these parts and no other. */
   nothingBut(key: string, said: ProcedureStep['do']): void {
     const { c, tree } = this;
-    const now = tree.awake();
+    const now = tree.awake(this.contactors);
     const woken = now.filter((id) => !this.before.includes(id)).map((id) => tagOf(c, id));
     const gone = this.before.filter((id) => !now.includes(id)).map((id) => tagOf(c, id));
     this.before = now;
@@ -170,12 +174,13 @@ class Steps {
  * then each branch of the control, the power branch last. At each step what wakes and what is measured comes from the
  * simulation of this wiring; where nothing wakes, *nothing happens* is what is expected.
  *
+ * @param contactors tell of contactors that pull in too: what happens, not what may be expected
  * @example energiseOf(c).steps.map((s) => s.key) // ['energise.ready', 'energise.source', 'energise.breaker.control', …]
  */
-export function energiseOf(c: StepContext): Energise {
+export function energiseOf(c: StepContext, contactors = false): Energise {
   const { arrangement: a } = c;
   const tree = new Tree(c);
-  const steps = new Steps(c, tree);
+  const steps = new Steps(c, tree, contactors);
   const own = a.ownBreakers.filter((id) => isThere(c, id));
   const branches = [a.mainBreaker, ...own];
   const head = c.section ? undefined : a.estop;

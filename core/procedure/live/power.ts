@@ -2,7 +2,8 @@ import { linkTerminals, showsWords } from '../../catalogue/index.js';
 import { dcLinkVoltage, plateNumbers } from '../../line/index.js';
 import { linkLines } from '../../plan/index.js';
 import { powerUp, READY_MS } from '../../scheme/index.js';
-import { landingOf, phrase, range, state, tagOf, tagsOf } from '../context.js';
+import { landingOf, phrase, range, state, tagOf, tagsOf, type StepContext } from '../context.js';
+import { marked } from '../marks.js';
 import type { LiveTests } from '../sequence/tests.js';
 import { controlVolts } from './power-section.js';
 import { rotationTest } from './starts.js';
@@ -16,6 +17,14 @@ function poles(phases: readonly string[]): string[] {
   return live.map((p, i) => `${p}–${live[(i + 1) % live.length]}`);
 }
 
+/** Incoming side of the main breaker, which is still open: where the supply is measured. */
+export function incomingOf({ job, arrangement, device }: StepContext): string[] {
+  const { mainBreaker } = arrangement;
+  const landed = new Set(Object.values(job.adopted?.wires ?? {}).flatMap((w) => [w.from, w.to]));
+  const poles = device.mains.phases.map((_, i) => `${mainBreaker}:${2 * i + 1}`);
+  return poles.every((at) => landed.has(at)) ? poles : [];
+}
+
 /** Supply pole by pole, display and DC link, before anything turns. */
 export function powerTests(t: LiveTests): void {
   const { c } = t;
@@ -25,11 +34,17 @@ export function powerTests(t: LiveTests): void {
   if (supplyV !== undefined) {
     t.begin('supply.volts', 'power');
     const fields = poles(c.device.mains.phases);
+    const incoming = incomingOf(c).map((at) => marked(c, at));
     t.ask(
       {
         ...common,
         key: 'supply.volts',
-        do: phrase('supply.volts', { at: fields.join(', '), count: fields.length }),
+        do: phrase('supply.volts', {
+          at: fields.join(', '),
+          places: incoming.join(', '),
+          breaker: tagOf(c, c.arrangement.mainBreaker),
+          count: fields.length,
+        }),
         must: phrase('volts', { volts: supplyV }),
         expect: range(supplyV, supplyV * tolerances.supplyShare, 'V'),
         fields,
