@@ -9,6 +9,7 @@ import { emptyJob, hashOf, timeOrder, type Job } from '@tactron/core/job';
 import { adoption, arrangeFor, planJob } from '@tactron/core/plan';
 import { powerUp, startActs, stopActs } from '@tactron/core/scheme';
 import { trialsOf } from '@tactron/core/trials';
+import { deadDone, handedOver } from './evidence';
 import { plates } from './plates';
 
 const maltings = { id: '5b0c6c5e-2f0e-4f55-9a55-3b4f5a1e0a01', name: 'Fernhollow Maltings' };
@@ -279,11 +280,20 @@ writeFileSync(
   new URL('./sites.json', import.meta.url),
   `${JSON.stringify([maltings, sawyard], null, 2)}\n`,
 );
+/** What has been done at the panels so far. */
+const done: Readonly<Record<string, typeof handedOver>> = {
+  'FM-DRUM-2': handedOver,
+  'FM-CRUSH': deadDone,
+};
+
 for (const entry of entries) {
   const site = entry[0].startsWith('FM') ? maltings : sawyard;
   const name = `./${entry[0].toLowerCase()}.tactron.json`;
+  const profile = shippedProfile(entry[3]);
+  const job = planned(bare(entry));
+  const evidence = done[entry[0]]?.(job, profile) ?? [];
   writeFileSync(
     new URL(name, import.meta.url),
-    `${JSON.stringify(envelopeOf(planned(bare(entry)), shippedProfile(entry[3]), [], site), null, 1)}\n`,
+    `${JSON.stringify(envelopeOf(job, profile, evidence, site), null, 1)}\n`,
   );
 }

@@ -1,5 +1,5 @@
 import { expect, type Page } from '@playwright/test';
-import { newJob, open, saved, stage, test, url } from './helpers';
+import { copyOf, freshDrum, newJob, open, saved, stage, test, url } from './helpers';
 
 const demo = (end: string): string => `0d3f2a1c-7b64-4c1e-8a7d-5e9b1c2d3a${end}`;
 
@@ -163,7 +163,8 @@ test('six arrangements: start, stop, emergency stop and power return, each as it
 test('cards, why, meter, bridge, scripts: one school taken, one wire broken and found', async ({
   browser,
 }) => {
-  const page = await open(browser, `/jobs/${demo('02')}/scheme`);
+  const job = await copyOf(freshDrum);
+  const page = await open(browser, `/jobs/${job}/scheme`);
   const shipped = page.getByLabel('Start from an arrangement');
   const chosen = (name: string) =>
     expect(page.getByRole('radio', { name, exact: true })).toBeChecked({ timeout: 15_000 });
@@ -196,7 +197,7 @@ test('cards, why, meter, bridge, scripts: one school taken, one wire broken and 
       .getByRole('button', { name: 'Chosen' }),
   ).toBeVisible({ timeout: 20_000 });
   const b = new Bench(page);
-  await b.at(demo('02'));
+  await b.at(job);
   await b.state('ready');
   await b.full();
   const why = page.locator('tac-why-panel');
@@ -227,7 +228,7 @@ test('cards, why, meter, bridge, scripts: one school taken, one wire broken and 
   await page.getByRole('button', { name: /^Keep \d+ acts/u }).click();
   const download = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Export Stop bridged' }).click();
-  expect((await download).suggestedFilename()).toBe('FM-DRUM-2 Stop bridged.script.json');
+  expect((await download).suggestedFilename()).toBe('FM-DRUM-1 (copy) Stop bridged.script.json');
   await page.getByRole('button', { name: 'Stop bridged', exact: true }).click();
   await expect(page.getByRole('button', { name: 'Supply on' })).toBeVisible();
 

@@ -1,6 +1,6 @@
 import { expect, type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
-import { newJob, open, saved, settled, test, type } from './helpers';
+import { copyOf, freshDrum, newJob, open, saved, settled, test, type } from './helpers';
 
 const block = (page: Page, name: string) => page.getByRole('region', { name, exact: true });
 const choose = (page: Page, where: string, what: string) =>
@@ -144,7 +144,7 @@ test('three motors from their plates to no open finding: a wrong link, a device 
 test('blocks are added where they sit, by mouse and by keys, judged at once, and taken out again', async ({
   browser,
 }) => {
-  const page = await open(browser, '/jobs/0d3f2a1c-7b64-4c1e-8a7d-5e9b1c2d3a02/plate');
+  const page = await open(browser, `/jobs/${await copyOf(freshDrum)}/plate`);
   await page.getByRole('button', { name: 'Add a block behind Device' }).click();
   await page.getByRole('menuitem', { name: 'Braking resistor' }).click();
   await expect(block(page, 'Braking resistor')).toContainText(

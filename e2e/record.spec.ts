@@ -67,7 +67,8 @@ test('the record as PDF: every row of the screen, outline, page numbers, marked 
   expect(outline).toEqual(expect.arrayContaining([...titles, 'Signatures', 'Control, as wired']));
   expect(text).toContain(`page1of${pages}`);
   expect(text).toContain(`page${pages}of${pages}`);
-  expect(text).toContain('Draftofissue1:3pointsopen');
+  expect(text).toMatch(/Issue1,signedandclosed05Oct2026/u);
+  expect(text).toContain('M.Stroud,maltingsengineer');
   expect(raw).toMatch(/<pdfaid:part>2<\/pdfaid:part>\s*<pdfaid:conformance>B/u);
   expect(text).not.toContain('□');
 

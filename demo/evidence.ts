@@ -1,0 +1,216 @@
+import { factorySettings, modelOf, type Model, type Profile } from '@tactron/core/catalogue';
+import { acceptanceSubject, checkJob, isAcceptable } from '@tactron/core/hazards';
+import {
+  contentHashOf,
+  CORE_VERSION,
+  hashOf,
+  signable,
+  tickOf,
+  usualRoles,
+  type Author,
+  type Evidence,
+  type EvidenceKind,
+  type Job,
+} from '@tactron/core/job';
+import { keyingLines } from '@tactron/core/plan';
+import { deadOf, isolationSources, liveSteps, readingsOf } from '@tactron/core/procedure';
+import { handOverObstacles, settingRows, stepRecords } from '@tactron/core/records';
+
+const electrician: Author = { name: 'R. Quill', role: 'commissioning electrician' };
+const owner: Author = { name: 'M. Stroud', role: 'maltings engineer' };
+
+/** Minutes between two entries of a day at the panel. */
+const PACE_MIN = 2;
+
+/** Numbers from 0 to 1, the same for the same seed (Park and Miller, 1988). */
+function seeded(seed: number): () => number {
+  const most = 2_147_483_647;
+  let state = seed % most;
+  return () => (state = (state * 48_271) % most) / most;
+}
+
+/** A day at the panel: each entry some minutes after the one before. */
+class Day {
+  readonly evidence: Evidence[] = [];
+  private atMs: number;
+
+  constructor(
+    private readonly job: Job,
+    begins: string,
+  ) {
+    this.atMs = Date.parse(begins);
+  }
+
+  add(
+    kind: EvidenceKind,
+    subject: string,
+    body: object,
+    more: object = {},
+    author: Author = electrician,
+  ): void {
+    const { id: jobId } = this.job;
+    const hex = hashOf([jobId, kind, subject, this.evidence.length]);
+    const id = `${hex.slice(0, 8)}-${hex.slice(8, 12)}-4${hex.slice(13, 16)}-8${hex.slice(17, 20)}-${hex.slice(20, 32)}`;
+    this.atMs += PACE_MIN * 60_000;
+    this.evidence.push({
+      id,
+      jobId,
+      jobRevision: 0,
+      kind,
+      subject,
+      body,
+      ...more,
+      author,
+      atClient: new Date(this.atMs).toISOString(),
+      coreVersion: CORE_VERSION,
+    } as unknown as Evidence);
+  }
+
+  get last(): Evidence {
+    return this.evidence[this.evidence.length - 1];
+  }
+}
+
+const instruments: Readonly<Record<string, string>> = {
+  voltmeter: 'multimeter M2, true RMS, CAT III 1000 V',
+  ohmmeter: 'multimeter M2, true RMS, CAT III 1000 V',
+  'low-ohm meter': 'installation tester P1',
+  'insulation tester': 'installation tester P1',
+  'voltage tester': 'two-pole tester T3',
+  'current clamp': 'clamp C1, true RMS',
+};
+
+/** What is read and declared in the order of the procedure; the readings are those of the panel itself, a little off. */
+function procedure(
+  day: Day,
+  job: Job,
+  profile: Profile,
+  seed: number,
+  between: (key: string) => void,
+  only?: 'dead',
+): void {
+  let declared = '';
+  let standing: string[] = [];
+  for (const { step, values, verdict } of readingsOf(
+    job,
+    profile,
+    structuredClone(job),
+    seeded(seed),
+  )) {
+    if (only && step.part !== only) continue;
+    if (step.isolation && step.isolation !== declared) {
+      declared = step.isolation;
+      const sources = isolationSources(job, profile).map(({ tag, what }, i) => ({
+        name: tag,
+        ...(what === 'load' ? {} : { lock: String(21 + i) }),
+      }));
+      day.add(
+        'isolation',
+        'isolation',
+        { version: 2, state: declared, ...(declared === 'DEAD' ? { sources } : {}) },
+        standing.length ? { supersedes: standing } : {},
+      );
+      standing = [day.last.id];
+    }
+    const name = step.instrument && (instruments[step.instrument] ?? step.instrument);
+    day.add('reading', step.key, {
+      version: 2,
+      step,
+      values,
+      verdict,
+      ...(name ? { instrument: { name } } : {}),
+    });
+    between(step.key);
+  }
+}
+
+/** Keyed in one session, from what was found to what is planned; read back at the end. */
+function keyed(day: Day, job: Job, profile: Profile, model: Model): void {
+  const factory = factorySettings(profile, model);
+  day.add('snapshot', 'asFound', { which: 'asFound', source: 'typed', values: factory });
+  day.add('keySession', 'session', { version: 1, state: 'begun', basis: hashOf(factory) });
+  for (const line of keyingLines(job, profile, factory))
+    if (line.code !== undefined && line.to !== undefined)
+      day.add('keyed', line.key, { code: line.key, value: line.to });
+  day.add('keySession', 'session', { version: 1, state: 'ended', basis: hashOf(factory) });
+  const left = Object.entries(job.adopted?.settings ?? {}).map(([code, { value }]) => [
+    code,
+    value,
+  ]);
+  day.add('snapshot', 'asLeft', {
+    which: 'asLeft',
+    source: 'typed',
+    values: { ...factory, ...Object.fromEntries(left) },
+  });
+}
+
+/** Every check with everything isolated, passed. */
+export function deadDone(job: Job, profile: Profile): Evidence[] {
+  const day = new Day(job, '2026-10-19T06:00:00.000Z');
+  procedure(day, job, profile, 5, () => undefined, 'dead');
+  return day.evidence;
+}
+
+/**
+ * A job handed over: landed, checked, keyed, tested, its findings accepted by name, signed by both roles.
+ *
+ * @throws Error where something stands against it: a demo that only looks complete is none
+ */
+export function handedOver(job: Job, profile: Profile): Evidence[] {
+  const model = modelOf(profile, job.profile.model) as Model;
+  const day = new Day(job, '2026-10-05T05:00:00.000Z');
+  const wires = Object.keys(job.adopted?.wires ?? {});
+  day.add('handTick', 'hand', tickOf(job, wires, 'landed', 'device'));
+  day.add('handTick', 'hand', tickOf(job, wires, 'tugged', 'device'));
+  procedure(day, job, profile, 17, (key) => {
+    if (key === 'supply.on') keyed(day, job, profile, model);
+  });
+  for (const finding of checkJob(job, profile))
+    if (isAcceptable(finding))
+      day.add(
+        'acceptance',
+        acceptanceSubject(finding),
+        {
+          rule: finding.rule,
+          args: finding.args,
+          reason: 'known to the owner; looked at once a year with the brake',
+        },
+        {},
+        owner,
+      );
+  const open = handOverObstacles(
+    job,
+    [],
+    stepRecords(liveSteps(job, profile), day.evidence),
+    settingRows(job, profile, factorySettings(profile, model), day.evidence),
+    day.evidence,
+    stepRecords(deadOf(job, profile).steps, day.evidence),
+  );
+  if (open.length) throw new Error(`${job.tag}: ${open.map((o) => o.code).join(', ')}`);
+  const contentHash = contentHashOf(job, profile, day.evidence);
+  day.add('issue', 'issue.1', {
+    version: 1,
+    number: 1,
+    contentHash,
+    roles: [...usualRoles],
+    covers: signable(day.evidence).map((e) => e.id),
+  });
+  usualRoles.forEach((role, i) =>
+    day.add(
+      'signature',
+      'issue.1',
+      {
+        role,
+        statement: `${role}: I stand for issue 1 of this record.`,
+        documentHash: contentHash,
+        mark:
+          i === 0
+            ? 'M12 60L40 22L58 66L92 30L120 58L160 44L210 52'
+            : 'M14 40L30 66L52 28L70 62L96 36L132 60L184 40L236 46',
+      },
+      {},
+      i === 0 ? electrician : owner,
+    ),
+  );
+  return day.evidence;
+}
