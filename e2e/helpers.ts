@@ -145,3 +145,22 @@ export async function answerAsExpected(page: Page, wrong?: string): Promise<void
   }
   throw new Error(`nothing to answer to "${words}"`);
 }
+
+/** Signs in both roles with the dead checks left open by name, and opens the next issue of the closed record. */
+export async function signed(page: Page): Promise<void> {
+  const panel = page.getByRole('region', { name: 'Signatures' });
+  await expect(panel.getByRole('button', { name: /^Sign:/u })).toBeDisabled();
+  await panel
+    .getByLabel(/dead checks are not done/u)
+    .fill('read by the panel builder, his sheet is kept');
+  for (const role of ['Commissioned by', 'Accepted by']) {
+    await panel.getByRole('button', { name: `Sign: ${role}` }).click();
+    await expect(panel.getByRole('row', { name: role })).toContainText('1 open point named');
+  }
+  await expect(panel).toContainText('Issue 1 is closed: every role has signed.');
+  await expect(page.locator('.record header')).toContainText('Issue 1, signed and closed');
+  await panel.getByLabel('What will be changed, and why').fill('ramp up too short for the seals');
+  await saved(page);
+  await panel.getByRole('button', { name: 'Open issue 2' }).click();
+  await expect(panel).toContainText('Issue 2, opened by');
+}

@@ -136,9 +136,17 @@ const unlisted: readonly string[] = Object.values(kinds)
   .filter((k) => k.turns || (k.symbol === 'source' && k.power))
   .map((k) => k.kind);
 
+type Devices = Wiring['devices'];
+
+/** Parts as they are looked up in the panel: by their tags. */
+const byTag = (devices: Devices): [string, Devices[string]][] =>
+  Object.entries(devices).sort(([x, a], [y, b]) =>
+    `${a.tag} ${x}`.localeCompare(`${b.tag} ${y}`, 'en', { numeric: true }),
+  );
+
 /** A diode or an RC element across each coil that a contact of the device switches. */
 const suppressors = ({ adopted }: Job): Part[] =>
-  Object.values(adopted?.devices ?? {}).flatMap(({ params, tag }) =>
+  byTag(adopted?.devices ?? {}).flatMap(([, { params, tag }]) =>
     typeof params['suppressor'] === 'string'
       ? [
           part(
@@ -156,7 +164,7 @@ const suppressors = ({ adopted }: Job): Part[] =>
 function stationParts(job: Job): Part[] {
   const { adopted, plate } = job;
   const told = Object.keys(plate.line ?? {}).map((block) => blockRoles[block]);
-  return Object.entries(adopted?.devices ?? {})
+  return byTag(adopted?.devices ?? {})
     .filter(
       ([id, { kind }]) => id !== adopted?.device && !unlisted.includes(kind) && !told.includes(id),
     )
@@ -165,7 +173,9 @@ function stationParts(job: Job): Part[] {
 
 /** Single wires by size and colour; cores of a cable count with their cable. */
 function wireParts({ adopted }: Job): Part[] {
-  const wires = Object.values(adopted?.wires ?? {});
+  const wires = Object.values(adopted?.wires ?? {}).sort((x, y) =>
+    x.number.localeCompare(y.number, 'en', { numeric: true }),
+  );
   if (wires.length === 0) return [];
   const metres = new Map<string, { size: string; colour: string; m: number }>();
   const cables = new Map<string, { m: number; cores: number; size: string }>();

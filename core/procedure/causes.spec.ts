@@ -5,7 +5,8 @@ import { rehearse } from '../rehearsal/index.js';
 import { shippedProfile } from '../catalogue/index.js';
 import { adopted, bareJob, marrowick } from '../testing/jobs.js';
 import { sayFaults } from '../words/index.js';
-import { likelyCauses, seenAt, type Told } from './causes.js';
+import { likelyCauses, type Told } from './causes.js';
+import { seenAt } from './panel/runs.js';
 import { liveOf } from './live/index.js';
 
 /** Everything that is read when the live tests are done, as written, on a panel with one thing wrong. */

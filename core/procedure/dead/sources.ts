@@ -1,5 +1,5 @@
 import { modelOf, planningGaps, type Profile } from '../../catalogue/index.js';
-import type { Job } from '../../job/index.js';
+import { sortedEntries, type Job } from '../../job/index.js';
 import { stepContext, tagOf, type StepContext } from '../context.js';
 
 /** Something that can make a part of the machine live, and what of it. */
@@ -15,7 +15,7 @@ const tappedAhead = ({ arrangement: a }: StepContext): readonly string[] =>
 
 /** Supplies that come from elsewhere and stay on with everything here open. */
 const foreign = ({ job }: StepContext): string[] =>
-  Object.entries(job.adopted?.devices ?? {}).flatMap(([id, d]) =>
+  sortedEntries(job.adopted?.devices ?? {}).flatMap(([id, d]) =>
     d.kind === 'loopSupply' ? [id] : [],
   );
 

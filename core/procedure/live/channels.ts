@@ -16,7 +16,9 @@ interface Lifted {
 
 /** Wires at the terminals of a contact: those behind it first, what else hangs on its feed last. */
 function wiresAt(t: LiveTests, part: string, ends: readonly string[]): Lifted[] {
-  const wires = Object.entries(t.c.job.adopted?.wires ?? {});
+  const wires = Object.entries(t.c.job.adopted?.wires ?? {}).sort(([, x], [, y]) =>
+    x.number.localeCompare(y.number, 'en', { numeric: true }),
+  );
   return [...ends].reverse().flatMap((end) => {
     const landing = `${part}:${end}`;
     return wires

@@ -1,4 +1,5 @@
 import { hasKeys } from '../../catalogue/index.js';
+import { sortedEntries } from '../../job/index.js';
 import type { OperationId } from '../../scheme/index.js';
 import { operationOf, phrase, range, state, tagOf, type Worked } from '../context.js';
 import type { LiveTests } from '../sequence/tests.js';
@@ -16,7 +17,7 @@ const kinds = {
 
 function showing(t: LiveTests): { id: string; signal: string; what: string }[] {
   const signals = new Set(t.s.trace.signals.map(({ id }) => id));
-  return Object.entries(t.c.job.adopted?.devices ?? {}).flatMap(([id, { kind }]) => {
+  return sortedEntries(t.c.job.adopted?.devices ?? {}).flatMap(([id, { kind }]) => {
     if (!(kind in kinds)) return [];
     const [suffix, what] = kinds[kind as keyof typeof kinds];
     const signal = `${id}.${suffix}`;

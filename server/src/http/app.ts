@@ -43,6 +43,14 @@ const contentSecurityPolicy = {
 const onThisMachine = (address: string | undefined): boolean =>
   address === '127.0.0.1' || address === '::1' || address === '::ffff:127.0.0.1';
 
+/** Answers are packed for others, streams of events are not. */
+const packed = compression({
+  filter: (req, res) =>
+    !onThisMachine(req.socket.remoteAddress) &&
+    !req.path.endsWith('/events') &&
+    compression.filter(req, res),
+});
+
 /** What the server says is of now; what may be kept says so itself. */
 const ofNow: RequestHandler = (_req, res, next) => {
   res.setHeader('cache-control', 'no-store');
@@ -82,15 +90,7 @@ export function createApp({
     }),
   );
   if (!open) app.use(ownHost);
-  app.use(patient(patience));
-  app.use(
-    compression({
-      filter: (req, res) =>
-        !onThisMachine(req.socket.remoteAddress) &&
-        !req.path.endsWith('/events') &&
-        compression.filter(req, res),
-    }),
-  );
+  app.use(patient(patience), packed);
   app.use('/api', ofNow, sameOrigin);
   app.use('/api', sameRelease);
   app.get('/api/health', async (_req, res) => {

@@ -61,6 +61,7 @@ import {
   pastRecords,
   settingRows,
   stepRecords,
+  type SettingRow,
   type StepRecord,
 } from '@tactron/core/records';
 import { arrangementsFor, schemeMissing, startFrom } from '@tactron/core/scheme';
@@ -234,6 +235,31 @@ function saidTestValues(
   }));
 }
 
+/** What stands against hand-over, in words. */
+function saidObstacles(
+  job: Job,
+  evidence: readonly Evidence[],
+  findings: readonly SaidFinding[],
+  requirements: readonly SaidRequirement[],
+  {
+    rows,
+    live,
+    dead,
+  }: {
+    readonly rows: readonly SettingRow[];
+    readonly live: readonly StepRecord[];
+    readonly dead: readonly StepRecord[];
+  },
+): Derived['obstacles'] {
+  const open = findings.filter((f) => !f.accepted).map((f) => f.finding);
+  const protects = (id: string): boolean => requirements.some((r) => r.id === id && r.protects);
+  return handOverObstacles(job, open, live, rows, evidence, dead, protects).map((obstacle) => {
+    const named = findings.find((f) => f.finding.key === obstacle.key);
+    const args = named ? { ...obstacle.args, title: named.what } : obstacle.args;
+    return { ...obstacle, text: say({ code: obstacle.code, args }) };
+  });
+}
+
 /** Lets the worker hear whether a later call has come. */
 const breath = (): Promise<void> =>
   new Promise((done) => {
@@ -283,20 +309,11 @@ const worker = {
     if (!(await goesOn())) return null;
     const rows = model ? settingRows(job, profile, factory, evidence) : [];
     const steps = stepRecords(procedure, evidence);
-    const open = findings.filter((f) => !f.accepted).map((f) => f.finding);
     const requirements = saidRequirements(job, profile);
-    const obstacles = handOverObstacles(
-      job,
-      open,
-      stepRecords(whole, evidence),
+    const obstacles = saidObstacles(job, evidence, findings, requirements, {
       rows,
-      evidence,
-      stepRecords(dead.steps, evidence),
-      (id) => requirements.some((r) => r.id === id && r.protects),
-    ).map((obstacle) => {
-      const named = findings.find((f) => f.finding.key === obstacle.key);
-      const args = named ? { ...obstacle.args, title: named.what } : obstacle.args;
-      return { ...obstacle, text: say({ code: obstacle.code, args }) };
+      live: stepRecords(whole, evidence),
+      dead: stepRecords(dead.steps, evidence),
     });
     return {
       facts: plateFacts(job, profile).map(saidFact),
