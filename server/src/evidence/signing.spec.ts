@@ -34,6 +34,14 @@ describe('a record that is signed', () => {
     const edit = (base: number, machine: string, id: string = randomUUID()) =>
       bed.ask('POST', `${at}/changes`, change(base, replace('/machine', machine), id));
 
+    const onBoard = async (): Promise<unknown> => {
+      const { rows } = (await bed.ask('GET', 'jobs?search=SIGNED')).body as unknown as {
+        rows: { id: string; closed: number | null }[];
+      };
+      return rows.find((row) => row.id === job.id)?.closed;
+    };
+
+    expect(await onBoard()).toBeNull();
     await post('issue', { version: 1, number: 1, contentHash: hash, roles: [...usualRoles] });
     await sign(usualRoles[0]);
     const id = randomUUID();
@@ -49,6 +57,7 @@ describe('a record that is signed', () => {
     expect((await edit(0, 'one', id)).status).toBe(200);
     await post('keyed', { code: '212', value: 5 });
     expect((await bed.ask('GET', at)).body['revision']).toBe(1);
+    expect(await onBoard()).toBe(1);
 
     await post(
       'issue',
@@ -56,5 +65,6 @@ describe('a record that is signed', () => {
       { why: 'another ramp' },
     );
     expect((await edit(1, 'two')).status).toBe(200);
+    expect(await onBoard()).toBeNull();
   });
 });

@@ -1,6 +1,6 @@
 import { DataSource } from 'typeorm';
 import * as v from 'valibot';
-import type { Job } from '@tactron/core/job';
+import { signingOf, type Evidence, type Job } from '@tactron/core/job';
 import { JobRow } from '../db/entities.js';
 
 /** A whole number in a query, from 0 to `max`. */
@@ -36,6 +36,8 @@ export interface BoardRow {
     readonly adopted: boolean;
   };
   readonly evidence: number;
+  /** Issue of the record that every role has signed; null while it is worked on. */
+  readonly closed: number | null;
 }
 
 /** Jobs by search and filters, a page at a time; of the sites that are shared with who asks. */
@@ -73,38 +75,53 @@ export async function board(
           db,
           page.map(({ id }) => id),
         );
-  const rows = raw.map(({ id, siteId, revision, updatedAt, evidence, ...job }) => ({
+  const rows = raw.map(({ id, siteId, revision, updatedAt, evidence, signing, ...job }) => ({
     id,
     siteId,
     revision,
     updatedAt: (updatedAt as Date).toISOString(),
     evidence,
+    closed: closedIssue(signing),
     job,
   }));
   return { total, rows: rows as unknown as BoardRow[] };
 }
 
+/** Issue that every role has signed, from what was signed of a job. */
+function closedIssue(signing: readonly Evidence[] | null): number | null {
+  const { closed, number } = signingOf(signing ?? []);
+  return closed ? number : null;
+}
+
 /** The page's rows alone are unpacked: documents are large, and a sort over all of them would read every one. */
 function rowsOf(db: DataSource, ids: readonly string[]): Promise<Record<string, never>[]> {
-  return db
-    .getRepository(JobRow)
-    .createQueryBuilder('j')
-    .select([
-      'j.id AS id',
-      'j.site_id AS "siteId"',
-      'j.revision AS revision',
-      'j.updated_at AS "updatedAt"',
-      'j.tag AS tag',
-      'j.machine AS machine',
-    ])
-    .addSelect(`j.document->'profile'`, 'profile')
-    .addSelect(`j.document->'plate'`, 'plate')
-    .addSelect(`j.document->'scheme'`, 'scheme')
-    .addSelect(`j.document->>'practice'`, 'practice')
-    .addSelect(`jsonb_exists(j.document, 'adopted')`, 'adopted')
-    .addSelect('(SELECT count(*)::int FROM evidence e WHERE e.job_id = j.id)', 'evidence')
-    .where('j.id = ANY(:ids)', { ids })
-    .orderBy('j.tag')
-    .addOrderBy('j.id')
-    .getRawMany();
+  return (
+    db
+      .getRepository(JobRow)
+      .createQueryBuilder('j')
+      .select([
+        'j.id AS id',
+        'j.site_id AS "siteId"',
+        'j.revision AS revision',
+        'j.updated_at AS "updatedAt"',
+        'j.tag AS tag',
+        'j.machine AS machine',
+      ])
+      .addSelect(`j.document->'profile'`, 'profile')
+      .addSelect(`j.document->'plate'`, 'plate')
+      .addSelect(`j.document->'scheme'`, 'scheme')
+      .addSelect(`j.document->>'practice'`, 'practice')
+      .addSelect(`jsonb_exists(j.document, 'adopted')`, 'adopted')
+      .addSelect('(SELECT count(*)::int FROM evidence e WHERE e.job_id = j.id)', 'evidence')
+      // What an issue covers is a long list of ids, and no matter here.
+      .addSelect(
+        `(SELECT jsonb_agg(jsonb_build_object('id', e.id, 'kind', e.kind, 'atClient', e.at_client, 'body', e.body - 'covers'))
+        FROM evidence e WHERE e.job_id = j.id AND e.kind IN ('issue', 'signature'))`,
+        'signing',
+      )
+      .where('j.id = ANY(:ids)', { ids })
+      .orderBy('j.tag')
+      .addOrderBy('j.id')
+      .getRawMany()
+  );
 }

@@ -48,6 +48,8 @@ export interface BoardEntry {
   readonly revision: number;
   readonly updatedAt: string;
   readonly evidence: number;
+  /** Issue of the record that every role has signed; null while it is worked on, absent where that is not known. */
+  readonly closed?: number | null;
   readonly job: Pick<Job, 'tag' | 'machine' | 'profile' | 'plate' | 'scheme' | 'practice'> & {
     readonly adopted: boolean;
   };

@@ -15,6 +15,9 @@ describe('the trail of a job on the board', () => {
     expect(of(0, 1).next).toBe('Say how it must start and stop');
     expect(of(0, 0).next).toBe('Key and test');
     expect(of(0, 0, row(true, 3)).next).toBe('Go on testing');
+    const closed = { ...row(true, 9), closed: 2 };
+    expect(of(0, 0, closed).next).toBe('Issue 2 is signed');
+    expect(of(0, 0, closed).marks.at(-1)?.state).toBe('done');
     expect(of(0, 2).marks.map((m) => m.state)).toEqual(['done', 'part', 'open', 'open']);
     expect(of(9, 0, row(true, 1)).marks.map((m) => m.state)).toEqual([
       'open',
