@@ -330,6 +330,10 @@ export const evidenceBodies = {
     ...first,
     text: v.pipe(text(1000), v.trim(), v.minLength(1, 'a few words')),
     rank: v.picklist(['mustFix', 'lookAt', 'advice']),
+    /** By when it has to be closed. */
+    category: v.optional(v.picklist(['beforePower', 'beforeProduction', 'later'])),
+    owner: v.optional(text(120)),
+    due: v.optional(text(40)),
     closed: v.optional(v.boolean()),
   }),
   calibration: v.strictObject({

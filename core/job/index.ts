@@ -24,6 +24,14 @@ export {
   type Isolation,
   type IsolationState,
 } from './isolation.js';
+export {
+  punchCategories,
+  punchClosed,
+  punchList,
+  punchOf,
+  type PunchCategory,
+  type PunchPoint,
+} from './punch.js';
 export { changeHash, evidenceHash, verifyEvidence, type ChainCheck } from './chain.js';
 export {
   envelopeSchema,

@@ -1,4 +1,10 @@
-import { temporaryRegister, type Evidence, type Finding, type Job } from '../job/index.js';
+import {
+  punchList,
+  temporaryRegister,
+  type Evidence,
+  type Finding,
+  type Job,
+} from '../job/index.js';
 import { handList } from './hand-list.js';
 import type { SettingRow } from './three-sets.js';
 import type { StepRecord } from './verdict.js';
@@ -61,6 +67,15 @@ function registerObstacles(job: Job, evidence: readonly Evidence[]): Obstacle[] 
       args: { count: inside.length, first: inside[0].where || inside[0].what },
       mayStay: false,
     });
+  const points = punchList(evidence).filter((p) => !p.closed && p.category !== 'later');
+  if (points.length > 0)
+    found.push({
+      key: 'punch.open',
+      stage: 'handover',
+      code: 'obstacle.punch',
+      args: { count: points.length, first: points[0].text },
+      mayStay: points.every((p) => p.category !== 'beforePower'),
+    });
   const lines = handList(job, evidence);
   const toLand = lines.filter((l) => !l.landed).length;
   // Where nobody ticks, nothing is said; a list that was begun is to be finished.
@@ -76,10 +91,7 @@ function registerObstacles(job: Job, evidence: readonly Evidence[]): Obstacle[] 
 }
 
 /** Settings that differ as left, or of which nobody has said how they were left. */
-function settingObstacles(
-  rows: readonly SettingRow[],
-  evidence: readonly Evidence[],
-): Obstacle[] {
+function settingObstacles(rows: readonly SettingRow[], evidence: readonly Evidence[]): Obstacle[] {
   const of = (key: string, code: string, these: readonly SettingRow[]): Obstacle[] =>
     these.length === 0
       ? []
@@ -136,19 +148,25 @@ export function handOverObstacles(
   return [
     ...(job.adopted
       ? []
-      : [{ key: 'plan', stage: 'land', code: 'obstacle.noPlan', args: {}, mayStay: false } as const]),
+      : [
+          {
+            key: 'plan',
+            stage: 'land',
+            code: 'obstacle.noPlan',
+            args: {},
+            mayStay: false,
+          } as const,
+        ]),
     ...open
       .filter((finding) => finding.severity === 'stop')
-      .map(
-        (f): Obstacle => ({
-          key: f.key,
-          stage: f.stage,
-          code: 'obstacle.finding',
-          args: { rule: f.rule },
-          // Accepted by name under the findings, or mended.
-          mayStay: false,
-        }),
-      ),
+      .map((f): Obstacle => ({
+        key: f.key,
+        stage: f.stage,
+        code: 'obstacle.finding',
+        args: { rule: f.rule },
+        // Accepted by name under the findings, or mended.
+        mayStay: false,
+      })),
     ...stepObstacles('dead', dead, protects),
     ...stepObstacles('live', steps, protects),
     ...registerObstacles(job, evidence),

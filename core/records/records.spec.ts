@@ -1,5 +1,8 @@
 import { factorySettings, modelOf } from '../catalogue/index.js';
 import {
+  punchClosed,
+  punchList,
+  punchOf,
   takenOut,
   temporaryRegister,
   tickOf,
@@ -260,6 +263,38 @@ describe('hand list', () => {
     const line = handList(moved, [all]).find((l) => l.id === ids[0]);
     expect([line?.landed, line?.stale]).toEqual([undefined, true]);
     expect(landedSection(moved, [all])?.has(ids[0])).toBeFalse();
+  });
+});
+
+describe('open points', () => {
+  const point = (subject: string, category: 'beforePower' | 'beforeProduction' | 'later') =>
+    piece('punch', subject, punchOf(`${subject} is missing`, category, { owner: 'M. Stroud' }));
+  const blocks = (evidence: readonly Evidence[]) =>
+    handOverObstacles(adopted(bareJob()), [], [], [], evidence)
+      .filter((o) => o.code === 'obstacle.punch')
+      .map((o) => [o.args['count'], o.mayStay]);
+
+  it('are listed by when they are due, stay closed, and block until then; what power waits for is never left open', () => {
+    const [label, guard, paint] = [
+      point('label', 'beforeProduction'),
+      point('guard', 'beforePower'),
+      point('paint', 'later'),
+    ];
+    const all = [paint, label, guard];
+    expect(punchList(all).map((p) => p.subject)).toEqual(['guard', 'label', 'paint']);
+    expect(blocks(all)).toEqual([[2, false]]);
+    const closes = piece('punch', 'guard', punchClosed(punchList(all)[0]));
+    for (const order of [
+      [...all, closes],
+      [closes, ...all],
+    ]) {
+      expect(blocks(order)).toEqual([[1, true]]);
+      expect(punchList(order)[0].closed).toBeDefined();
+    }
+    expect(blocks([paint])).toEqual([]);
+    // Points of before there were categories keep their place by their rank.
+    const old = piece('punch', 'old', { version: 1, text: 'x', rank: 'mustFix' });
+    expect(punchList([paint, old])[0].category).toBe('beforePower');
   });
 });
 

@@ -112,6 +112,7 @@ export const phrases: Readonly<Record<string, (a: Args) => string>> = {
   'obstacle.settingsDiffer': (a) => `${n(a['count'], 0)} ${a['count'] === 1 ? 'setting' : 'settings'} as left differ from the plan, the first ${String(a['first'])}.`,
   'obstacle.settingsUnread': (a) => `${n(a['count'], 0)} ${a['count'] === 1 ? 'setting' : 'settings'} the plan rests on ${a['count'] === 1 ? 'is' : 'are'} not read back, the first ${String(a['first'])}.`,
   'obstacle.temporary': (a) => a['count'] === 1 ? `One thing put in for a test is still in: ${String(a['first'])}.` : `${n(a['count'], 0)} things put in for tests are still in, the first at ${String(a['first'])}.`,
+  'obstacle.punch': (a) => `${a['count'] === 1 ? 'One open point is' : `${n(a['count'], 0)} open points are`} not closed: ${String(a['first'])}${a['count'] === 1 ? '' : ' …'}`,
   'obstacle.notLanded': (a) => `${n(a['count'], 0)} of ${n(a['of'], 0)} wires are not ticked as landed.`,
   'obstacle.noAsLeft': () => 'The settings as left are not recorded.',
 }; // prettier-ignore

@@ -120,7 +120,9 @@ export interface InvitationEntry {
 const SILENT = 'The server does not answer.';
 
 /** Problems that concern one thing that was sent: sending it again would be refused again. */
-const TAKEN = ['changeTaken', 'evidenceTaken', 'closed'].map((type) => `urn:tactron:problem:${type}`);
+const TAKEN = ['changeTaken', 'evidenceTaken', 'closed'].map(
+  (type) => `urn:tactron:problem:${type}`,
+);
 
 /** Whether something was refused for good. */
 export const isForGood = ({ status, body }: ApiError): boolean =>

@@ -18,6 +18,14 @@ export interface PdfDrawing {
   readonly svg: string;
 }
 
+/** A picture that was taken, small, with what it was taken for. */
+export interface PdfPicture {
+  readonly of: string;
+  readonly told: string;
+  /** JPEG or PNG as a data URL; none for a file that is no picture. */
+  readonly image?: string;
+}
+
 /** Everything that the PDF of a record is made from. */
 export interface PdfInput {
   readonly tag: string;
@@ -37,6 +45,7 @@ export interface PdfInput {
   /** SHA-256 of what was signed, and of the end of the chain of evidence. */
   readonly hashes: readonly string[];
   readonly drawings: readonly PdfDrawing[];
+  readonly pictures: readonly PdfPicture[];
 }
 
 const INK = '#10222c';
@@ -158,6 +167,30 @@ function signatures({ signatures: signed, missing, open, hashes }: PdfInput): Co
   ];
 }
 
+/** Pictures, three beside each other. */
+function pictures({ pictures: all }: PdfInput): Content[] {
+  if (all.length === 0) return [];
+  const rows = Array.from({ length: Math.ceil(all.length / 3) }, (_, i) =>
+    all.slice(3 * i, 3 * i + 3),
+  );
+  return [
+    heading('Pictures and files'),
+    ...rows.map((row): Content => ({
+      columnGap: 12,
+      margin: [0, 0, 0, 10],
+      columns: row.map(({ of, told, image }) => ({
+        width: 160,
+        stack: [
+          ...(image ? [{ image, fit: [160, 120] as [number, number] }] : []),
+          { text: runsOf(of), bold: true },
+          { text: runsOf(told), color: SOFT, fontSize: 7 },
+        ],
+        unbreakable: true,
+      })),
+    })),
+  ];
+}
+
 /** Drawings stand on pages of their own, across. */
 const drawings = ({ drawings: all, paper }: PdfInput): Content[] =>
   all.flatMap(({ title, svg }, i): Content[] => [
@@ -230,6 +263,7 @@ export function pdfDefinition(input: PdfInput): TDocumentDefinitions {
         canvas: [{ type: 'line', x1: 0, y1: 6, x2: 511, y2: 6, lineWidth: 2, lineColor: ACCENT }],
       },
       ...input.sections.flatMap(sectionContent),
+      ...pictures(input),
       ...signatures(input),
       ...drawings(input),
     ],

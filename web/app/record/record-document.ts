@@ -1,5 +1,6 @@
 import {
   isolationStates,
+  punchList,
   readingTold,
   signingOf,
   sizeText,
@@ -13,6 +14,8 @@ import type { Derived, SaidRequirement, SaidStep } from '../compute/compute.type
 import { moment } from '../frame/moment';
 import { temporaryNames } from '../frame/temporary-names';
 import { nominalText, rangeText, readingText } from '../stages/live/reading-text';
+import { operatorRows } from './operator-card';
+import { punchNames } from './punch-names';
 import { wishRows } from './wish-rows';
 
 /** A cell of the record; what stands below it small, and the mark of a verdict. */
@@ -43,6 +46,8 @@ export interface RecordInput {
   readonly job: Job;
   /** Name of the device family. */
   readonly device: string;
+  /** Name of the site; empty where it is not known here. */
+  readonly site: string;
   readonly derived: Derived;
   readonly evidence: readonly Evidence[];
   readonly decimal: DecimalMark;
@@ -58,7 +63,7 @@ const row = (...texts: readonly (string | number | undefined)[]): Cell[] =>
 /** A moment as it stands in the record: to the minute, in universal time as it is kept. */
 const stamp = (at: string | undefined): string => at?.slice(0, 16).replace('T', ' ') ?? '';
 
-function plates({ job, device, decimal }: RecordInput): RecordSection {
+function plates({ job, device, site, decimal }: RecordInput): RecordSection {
   const { motor, supply, load, cable } = job.plate;
   const q = (value: Quantity | undefined): string => (value ? formatQuantity(value, decimal) : '');
   const both = (low: Quantity | undefined, high: Quantity | undefined): string =>
@@ -71,6 +76,7 @@ function plates({ job, device, decimal }: RecordInput): RecordSection {
     title: 'Plates',
     widths: ['auto', '*'],
     rows: [
+      ...(site ? [row('Site', site)] : []),
       row(
         'Supply',
         told(supply.phases ? `${supply.phases}-phase` : '', q(supply.volts), q(supply.hz)),
@@ -305,6 +311,21 @@ function registers({ evidence }: RecordInput): RecordSection[] {
       ]),
     },
     {
+      id: 'punch',
+      title: 'Open points',
+      heads: ['by when', 'what', 'whose, until', 'noted', 'closed'],
+      widths: ['auto', '*', 'auto', 'auto', 'auto'],
+      rows: punchList(evidence).map((p) => [
+        cell(punchNames[p.category]),
+        cell(p.text),
+        cell(p.owner, p.due),
+        cell(p.opened.author.name, stamp(p.opened.atClient)),
+        p.closed
+          ? cell(p.closed.author.name, stamp(p.closed.atClient))
+          : { text: 'open', mark: p.category === 'later' ? 'open' : 'stale' },
+      ]),
+    },
+    {
       id: 'instruments',
       title: 'Instruments',
       heads: ['instrument', 'readings'],
@@ -391,6 +412,12 @@ export function recordSections(input: RecordInput): RecordSection[] {
     ...findings(input),
     ...registers(input),
     notShown(input),
+    {
+      id: 'operator',
+      title: 'For the operator',
+      widths: ['auto', '*'],
+      rows: operatorRows(derived.requirements).map(([name, text]) => row(name, text)),
+    },
   ];
   return all.filter((s) => s.rows.length > 0 || s.empty !== undefined);
 }

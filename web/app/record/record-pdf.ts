@@ -28,7 +28,11 @@ export class RecordPdf {
   }
 
   /** @throws Error where nothing is reckoned yet, or a font is not there */
-  async make(input: RecordInput, paper: PdfInput['paper']): Promise<Blob> {
+  async make(
+    input: RecordInput,
+    paper: PdfInput['paper'],
+    pictures: PdfInput['pictures'] = [],
+  ): Promise<Blob> {
     const profile = this.open.profile();
     if (!profile) throw new Error('The job is still being read.');
     const { job, evidence } = input;
@@ -57,6 +61,7 @@ export class RecordPdf {
         ...(frozen ? [`Signed state: SHA-256 ${frozen.body.contentHash}`] : []),
         `Evidence: ${chain.count} entries, the chain ends ${chain.ends || 'nowhere yet'}${chain.ok ? '' : '; it does not hold'}`,
       ],
+      pictures,
       drawings: drawings.flatMap(([name, title]) =>
         files[name] ? [{ title, svg: files[name] }] : [],
       ),

@@ -64,20 +64,22 @@ export function wishRows(
   scheme: Scheme,
   names: Readonly<Record<string, string>>,
 ): [string, string][] {
-  return (Object.keys(schemeSchema.entries) as (keyof Scheme)[]).flatMap((wish): [string, string][] => {
-    const value = scheme[wish];
-    if (value === undefined) return [];
-    const options: readonly { value: string; name: string }[] =
-      wishOptions[lists[wish] as keyof typeof wishOptions] ?? [];
-    const one = (x: unknown): string => {
-      if (x === true) return 'yes';
-      if (x === false) return 'no';
-      if (typeof x === 'object' && x !== null && 'v' in x && 'u' in x)
-        return `${String(x.v)} ${String(x.u)}`;
-      const name = options.find((o) => o.value === x)?.name ?? String(x);
-      return units[wish] ? `${name} ${units[wish]}` : name;
-    };
-    const told = Array.isArray(value) ? value.map(one).join(', ') || 'none' : one(value);
-    return [[names[`wish.${wish}`] ?? wish, told]];
-  });
+  return (Object.keys(schemeSchema.entries) as (keyof Scheme)[]).flatMap(
+    (wish): [string, string][] => {
+      const value = scheme[wish];
+      if (value === undefined) return [];
+      const options: readonly { value: string; name: string }[] =
+        wishOptions[lists[wish] as keyof typeof wishOptions] ?? [];
+      const one = (x: unknown): string => {
+        if (x === true) return 'yes';
+        if (x === false) return 'no';
+        if (typeof x === 'object' && x !== null && 'v' in x && 'u' in x)
+          return `${String(x.v)} ${String(x.u)}`;
+        const name = options.find((o) => o.value === x)?.name ?? String(x);
+        return units[wish] ? `${name} ${units[wish]}` : name;
+      };
+      const told = Array.isArray(value) ? value.map(one).join(', ') || 'none' : one(value);
+      return [[names[`wish.${wish}`] ?? wish, told]];
+    },
+  );
 }

@@ -8,18 +8,20 @@ import { Icon } from '../../controls/icon';
 import { saveBlob, saveFile } from '../../controls/save-file';
 import { Preferences } from '../../frame/preferences';
 import { StartPanel } from '../scheme/start-panel';
+import { Desk } from '../../job-state/desk';
 import { OpenJob } from '../../job-state/open-job';
 import { missingSigns } from '../../record/pdf-text';
 import { recordSections, recordState, type RecordInput } from '../../record/record-document';
 import { pdfName, RecordPdf } from '../../record/record-pdf';
 import { JobBundle, originText, type Provenance } from './job-bundle';
+import { OpenPoints } from './open-points';
 import { pageFoot } from './page-foot';
 import { SigningPanel } from './signing/signing-panel';
 
 /** The record as it will print, with what blocks it first; and the job file. */
 @Component({
   selector: 'tac-handover-stage',
-  imports: [RouterLink, Icon, StartPanel, SigningPanel],
+  imports: [RouterLink, Icon, OpenPoints, StartPanel, SigningPanel],
   templateUrl: './handover-stage.html',
   styleUrl: './handover-stage.scss',
 })
@@ -30,9 +32,11 @@ export class HandoverStage {
   private readonly preferences = inject(Preferences);
   protected readonly job = computed(() => this.open.job() as Job);
   protected readonly obstacles = computed(() => this.open.derived()?.obstacles ?? []);
+  private readonly site = signal('');
   private readonly input = computed<RecordInput>(() => ({
     job: this.job(),
     device: this.open.profile()?.title ?? '',
+    site: this.site(),
     derived: this.open.derived() as Derived,
     evidence: this.open.evidence(),
     decimal: this.preferences.decimal(),
@@ -69,6 +73,13 @@ export class HandoverStage {
   }
 
   constructor() {
+    const desk = inject(Desk);
+    effect(() => {
+      const { siteId } = this.job();
+      void desk
+        .sites()
+        .then(({ rows }) => this.site.set(rows.find((s) => s.id === siteId)?.name ?? ''));
+    });
     effect(() => {
       const { id, made } = this.open.state();
       this.chain();
@@ -104,7 +115,7 @@ export class HandoverStage {
     this.said.set('');
     try {
       const paper = this.job().practice === 'NFPA' ? 'LETTER' : 'A4';
-      const blob = await this.records.make(this.input(), paper);
+      const blob = await this.records.make(this.input(), paper, this.printed());
       saveBlob(pdfName(this.job(), this.open.state().revision), blob);
       const lost = missingSigns(JSON.stringify(this.sections()));
       if (lost.length)
@@ -119,6 +130,17 @@ export class HandoverStage {
       this.making.set(false);
     }
   }
+
+  /** Pictures and files as they go into the PDF. */
+  private readonly printed = computed(() =>
+    this.pictures().map(({ e, of }) => {
+      const { thumbnail, name, note, sha256 } = e.body;
+      const at = e.atClient.slice(0, 16).replace('T', ' ');
+      const told = [name, note, `${e.author.name} ${at}`, `SHA-256 ${sha256.slice(0, 12)}`];
+      const image = /^data:image\/(?:jpeg|png);/u.test(thumbnail ?? '') ? thumbnail : undefined;
+      return { of, told: told.filter(Boolean).join(' · '), ...(image ? { image } : {}) };
+    }),
+  );
 
   protected print(): void {
     window.print();

@@ -29,6 +29,8 @@ import { moment } from '../../frame/moment';
       margin: 0;
     }
     a {
+      color: var(--copper);
+      font-weight: 600;
       line-height: 2;
     }
   `,

@@ -1,0 +1,117 @@
+import { schemeSchema } from '@tactron/core/job';
+import type { SaidRequirement } from '../compute/compute.types';
+import { operatorRows } from './operator-card';
+import { pdfDefinition, type PdfInput } from './pdf-definition';
+import { missingSigns, runsOf } from './pdf-text';
+import { markPath } from '../stages/handover/signing/drawn-mark';
+import { wishRows } from './wish-rows';
+
+describe('the record', () => {
+  it('tells every wish that was answered, in the order in which it is asked, and none that was not', () => {
+    const scheme = {
+      lamps: ['running', 'healthy'],
+      maxHz: 50,
+      startStop: 'threeWire',
+      dialOhm: { v: 5, u: 'kΩ' },
+      brakeRelease: true,
+      presetsHz: [20, 35],
+    } as const;
+    const rows = wishRows(scheme as never, { 'wish.maxHz': 'highest frequency' });
+    expect(rows).toEqual([
+      ['startStop', 'start and stop button (three-wire)'],
+      ['dialOhm', '5 kΩ'],
+      ['highest frequency', '50 Hz'],
+      ['presetsHz', '20 Hz, 35 Hz'],
+      ['brakeRelease', 'yes'],
+      ['lamps', 'running, healthy'],
+    ]);
+    expect(Object.keys(schemeSchema.entries).length).toBeGreaterThan(40);
+  });
+
+  it('says to the operator what is required, and plainly what this job does instead', () => {
+    const of = (id: string, state: SaidRequirement['state'] = 'met'): SaidRequirement => ({
+      id,
+      protects: true,
+      text: id,
+      state,
+      does: 'it runs on',
+      proof: undefined,
+      stated: null,
+      mayBeStated: false,
+      simulatedOnly: false,
+    });
+    const rows = operatorRows([
+      of('lamp.running.rest'),
+      of('estop.stops', 'notMet'),
+      of('direction.forward'),
+      of('direction.reverse'),
+      of('estop.channel.1.alone'),
+      { ...of('stop.1.stops'), stated: { by: 'x', role: 'y', why: 'z' } as never },
+    ]);
+    expect(rows).toEqual([
+      ['start', 'direction.forward'],
+      ['', 'direction.reverse'],
+      ['emergency stop', 'Required, and not so now (it runs on): estop.stops'],
+      ['lamps and signals', 'lamp.running.rest'],
+    ]);
+  });
+
+  it('prints every sign in a font that has it, and a box for one that none has', () => {
+    expect(runsOf('2.2 kΩ ≤ 5 µF\nč')).toEqual([
+      { text: '2.2 k', font: 'Next' },
+      { text: 'Ω', font: 'Maths' },
+      { text: ' ', font: 'Next' },
+      { text: '≤', font: 'Maths' },
+      { text: ' 5 ', font: 'Next' },
+      { text: 'μ', font: 'Maths' },
+      { text: 'F ', font: 'Next' },
+      { text: 'č', font: 'NextExt' },
+    ]);
+    expect(missingSigns('漢a漢')).toEqual(['漢']);
+  });
+
+  it('goes out with its state, roles that have not signed and hashes, on the paper of the job', () => {
+    const input: PdfInput = {
+      tag: 'T-1',
+      machine: 'sieve',
+      state: 'Draft of issue 1: not signed',
+      revision: 7,
+      date: 'today',
+      jobId: 'x',
+      paper: 'LETTER',
+      sections: [],
+      signatures: [],
+      missing: ['Commissioned by'],
+      open: [{ what: 'a check', reason: 'later' }],
+      hashes: ['SHA-256 abc'],
+      drawings: [],
+      pictures: [],
+    };
+    const made = pdfDefinition(input);
+    expect([made.subset, made.pageSize]).toEqual(['PDF/A-2b', 'LETTER'] as never);
+    const text = JSON.stringify(made.content);
+    for (const said of ['not signed', 'Commissioned by', 'SHA-256 abc', 'Open: a check', 'sieve'])
+      expect(text).withContext(said).toContain(said);
+  });
+
+  it('keeps a mark as it was drawn, in its own box, and not endlessly', () => {
+    expect(
+      markPath(
+        [
+          [
+            { x: 0, y: 0 },
+            { x: 10, y: 5 },
+          ],
+        ],
+        300,
+        90,
+      ),
+    ).toBe('M0 0L10 5');
+    expect(markPath([[{ x: 20, y: 10 }]], 600, 180)).toBe('M10 5');
+    expect(markPath([], 300, 90)).toBe('');
+    const long = Array.from({ length: 9000 }, (_, i) => ({ x: i % 300, y: i % 90 }));
+    const path = markPath([long], 300, 90);
+    expect(path.length).toBeLessThan(20_000);
+    expect(path).toMatch(/^[MLC0-9 .,-]*$/u);
+  });
+});
