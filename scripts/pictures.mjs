@@ -8,6 +8,8 @@ import { withDemo } from './lib/testbed.mjs';
 /** Makes docs/screenshots anew from the demo data. */
 const auger = '0d3f2a1c-7b64-4c1e-8a7d-5e9b1c2d3a11';
 const drum = '0d3f2a1c-7b64-4c1e-8a7d-5e9b1c2d3a01';
+/** The job of the demo that is handed over. */
+const signed = '0d3f2a1c-7b64-4c1e-8a7d-5e9b1c2d3a02';
 const crusher = '0d3f2a1c-7b64-4c1e-8a7d-5e9b1c2d3a05';
 const folder = join(root, 'docs/screenshots');
 
@@ -59,9 +61,16 @@ await withDemo('tactron_pictures', async (url) => {
   };
   const test = async (page) => {
     const current = page.getByRole('region', { name: 'Current test' });
-    for (const readings of [null, null, ['398.5', '400.2', '401'], null, ['561'], null, ['21.4']]) {
+    const volts = ['398.5', '400.2', '401'];
+    for (const readings of [null, null, null, null, volts, null, ['561'], null, ['21.4']]) {
+      const declares = page
+        .locator('tac-isolation-gate')
+        .getByRole('button', { name: /^Declare/u });
+      if (await declares.isVisible()) await declares.click();
       if (readings === null)
-        await current.getByRole('button', { name: /^(stands so|ready|on)$/u }).click();
+        await current
+          .getByRole('button', { name: /^(done|nothing happens|stands so|ready|on)$/u })
+          .click();
       else {
         for (const [i, text] of readings.entries()) await page.locator(`#reading-${i}`).fill(text);
         await page.locator(`#reading-${readings.length - 1}`).press('Enter');
@@ -117,7 +126,10 @@ await withDemo('tactron_pictures', async (url) => {
   await shoot(day, '/library', 'library');
   await shoot(await open('plant'), `/jobs/${drum}/rehearse`, 'rehearse-plant-room', run);
   await shoot(day, stage('live'), 'live', test);
-  await shoot(day, stage('handover'), 'handover');
+  await shoot(day, `/jobs/${signed}/handover`, 'handover', async (page) => {
+    await page.getByRole('button', { name: 'To the signatures' }).click();
+    await page.waitForTimeout(400);
+  });
   await shoot(await open('plant', 820, 1180), stage('live'), 'live-tablet');
   await shoot(await open('day', 390, 844), stage('live'), 'live-phone');
   await shoot(day, stage('plate'), 'history', async (page) => {
