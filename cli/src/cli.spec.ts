@@ -1,30 +1,12 @@
-import { spawnSync } from 'node:child_process';
 import { generateKeyPairSync, sign } from 'node:crypto';
-import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { readdirSync, readFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { hazardRules } from '@tactron/core/hazards';
 import { evidenceHash, hashOf, hashOfBytes, keyName, sealedText } from '@tactron/core/job';
 import { isTrialId, trialGrammar } from '@tactron/core/trials';
 import { findingRules } from '@tactron/core/words';
+import { demo, folder, put, run } from './testing/run.js';
 
-const folder = mkdtempSync(join(tmpdir(), 'tactron cli '));
-const demo = resolve('demo/fm-auger.tactron.json');
-const put = (data: unknown, name = 'in.json'): string => {
-  writeFileSync(join(folder, name), typeof data === 'string' ? data : JSON.stringify(data));
-  return join(folder, name);
-};
-const run = (...args: string[]) => {
-  const { status, stdout, stderr } = spawnSync(process.execPath, ['cli/bin/tactron.mjs', ...args], {
-    encoding: 'utf8',
-    maxBuffer: 1 << 26,
-  });
-  return {
-    status,
-    json: stdout ? (JSON.parse(stdout) as unknown) : undefined,
-    stderr: stderr.replace(/^.*nodedir.*\n/gmu, '').trim(),
-  };
-};
 const job = (): Record<string, never> =>
   (JSON.parse(readFileSync(demo, 'utf8')) as { job: Record<string, never> }).job;
 
@@ -342,34 +324,6 @@ describe('tactron', () => {
     expect(rows[0]).toEqual(
       jasmine.objectContaining({ worst: 'startsByItself', shows: jasmine.any(String) as unknown }),
     );
-  });
-
-  it('reads a panel that is not as planned: the same with a seed, wrong where it is otherwise, refused for another job', () => {
-    type Rows = { key: string; verdict: string; values: { value?: unknown }[] }[];
-    const read = (...args: string[]) => run('readings', demo, ...args);
-    const rows = (...args: string[]): Rows => read(...args).json as Rows;
-    const sound = rows('--panel', demo, '--seed', '4');
-    expect(sound.length).toBeGreaterThan(40);
-    expect(sound.every((r) => r.verdict === 'pass')).toBeTrue();
-    expect(rows('--panel', demo, '--seed', '4')).toEqual(sound);
-    expect(rows('--panel', demo, '--seed', '5')).not.toEqual(sound);
-    const file = JSON.parse(readFileSync(demo, 'utf8')) as {
-      job: { deviations: object };
-    };
-    file.job.deviations = {
-      one: {
-        ord: 1,
-        where: { kind: 'device', id: 'device' },
-        actual: { kind: 'setting', code: '212', value: 30 },
-        why: 'x',
-      },
-    };
-    const wrong = rows('--panel', put(file, 'panel.json')).filter((r) => r.verdict === 'fail');
-    expect(wrong.map((r) => r.key)).toContain('ramp.up');
-    expect(wrong.length).toBeLessThan(sound.length / 4);
-    const other = read('--panel', resolve('demo/fm-dose.tactron.json'));
-    expect([other.status, other.stderr]).toEqual([2, jasmine.stringContaining('another job')]);
-    expect(read('--panel', demo, '--seed', 'x').status).toBe(2);
   });
 
   it('plans, lists the procedure and exports all files', () => {
