@@ -1,9 +1,13 @@
 import type { Job } from '../job/index.js';
 import { everyArrangement } from '../testing/matrix.js';
 import { menuStarter, starterJob, withPlan } from '../testing/starter-jobs.js';
+import { rehearse } from '../rehearsal/index.js';
+import { signalAt } from '../trace/index.js';
 import { trialsOf } from '../trials/index.js';
 import { say } from '../words/index.js';
+import { stepContext } from './context.js';
 import { deadOf } from './dead/index.js';
+import { energiseOf } from './energise/index.js';
 import { liveSteps } from './live/index.js';
 
 const cases = everyArrangement();
@@ -56,6 +60,31 @@ describe('switching on', () => {
           .withContext(`${name} ${step.key}`)
           .toBe(step.act === 'dead.isolate' ? undefined : 'DEAD');
     }
+  });
+
+  it('names every lamp, light and fan that works once it is switched on, and none that does not', () => {
+    let working = 0;
+    for (const { name, job, profile } of cases) {
+      const c = stepContext(job, profile);
+      const { trial, steps } = energiseOf(c);
+      const trace = rehearse(c.trials.installed({ share: 0 }), trial.acts, trial.endMs);
+      const last = new Set<string>();
+      for (const { must } of steps) {
+        const told = (x: unknown): string[] =>
+          String(x ?? '')
+            .split(', ')
+            .filter(Boolean);
+        told(must.args['parts']).forEach((tag) => last.add(tag));
+        told(must.args['gone']).forEach((tag) => last.delete(tag));
+      }
+      for (const [id, { tag }] of Object.entries(job.adopted?.devices ?? {})) {
+        if (!trace.signals.some((s) => s.id === `${id}.lit`)) continue;
+        const lit = signalAt(trace, `${id}.lit`, trial.endMs * 1000 - 1) === 1;
+        if (lit) working++;
+        expect(last.has(tag)).withContext(`${name} ${tag}`).toBe(lit);
+      }
+    }
+    expect(working).toBeGreaterThan(3);
   });
 
   it('never expects a contactor that pulls in by itself', () => {

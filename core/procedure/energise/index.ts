@@ -49,20 +49,19 @@ class Tree extends Watched {
   }
 
   /**
-   * Parts that have pulled in or light, and the device where it has woken. A contactor is none of them: it closes for a run or
-   * for power that is asked for, and if it pulls in by itself here that is no answer to expect.
+   * Parts that have pulled in or light, and the device where it has woken. Contactors and brakes are none of them: they act
+   * for a run, or for power that is asked for, and if one acts by itself here that is no answer to expect.
+   *
+   * @param all tell of those too
    */
-  awake(contactors = false): string[] {
-    const { installation, device } = this.c;
+  awake(all = false): string[] {
+    const { installation, device, job } = this.c;
     // What only transforms or feeds is measured, not seen.
-    const parts = installation.devices.flatMap(({ kind, id }) =>
-      kind !== 'supply' &&
-      kind !== 'power' &&
-      (contactors || !id.startsWith('contactor.')) &&
-      this.isOn(id)
-        ? [id]
-        : [],
-    );
+    const parts = installation.devices.flatMap(({ kind, id }) => {
+      if (kind === 'supply' || kind === 'power') return [];
+      const moves = id.startsWith('contactor.') || job.adopted?.devices[id]?.kind === 'brake';
+      return (all || !moves) && (this.isOn(id) === true || this.isLit(id)) ? [id] : [];
+    });
     return this.state === 'off' ? parts : [...parts, device.id];
   }
 
@@ -117,7 +116,7 @@ class Steps {
   constructor(
     private readonly c: StepContext,
     private readonly tree: Tree,
-    private readonly contactors: boolean,
+    private readonly all: boolean,
   ) {}
 
   ask(
@@ -154,7 +153,7 @@ class Steps {
   /** What may happen when something is switched on: nothing, or these parts and no other. */
   nothingBut(key: string, said: ProcedureStep['do']): void {
     const { c, tree } = this;
-    const now = tree.awake(this.contactors);
+    const now = tree.awake(this.all);
     const woken = now.filter((id) => !this.before.includes(id)).map((id) => tagOf(c, id));
     const gone = this.before.filter((id) => !now.includes(id)).map((id) => tagOf(c, id));
     this.before = now;
@@ -174,13 +173,13 @@ class Steps {
  * then each branch of the control, the power branch last. At each step what wakes and what is measured comes from the
  * simulation of this wiring; where nothing wakes, *nothing happens* is what is expected.
  *
- * @param contactors tell of contactors that pull in too: what happens, not what may be expected
+ * @param all tell of contactors and brakes that act by themselves too: what happens, not what may be expected
  * @example energiseOf(c).steps.map((s) => s.key) // ['energise.ready', 'energise.source', 'energise.breaker.control', …]
  */
-export function energiseOf(c: StepContext, contactors = false): Energise {
+export function energiseOf(c: StepContext, all = false): Energise {
   const { arrangement: a } = c;
   const tree = new Tree(c);
-  const steps = new Steps(c, tree, contactors);
+  const steps = new Steps(c, tree, all);
   const own = a.ownBreakers.filter((id) => isThere(c, id));
   const branches = [a.mainBreaker, ...own];
   const head = c.section ? undefined : a.estop;

@@ -38,6 +38,11 @@ export class Watched {
     return this.records(`${id}.on`) ? this.at(`${id}.on`) === 1 : undefined;
   }
 
+  /** Whether a lamp, horn or fan is there and works now. */
+  isLit(id: string): boolean {
+    return this.records(`${id}.lit`) && this.at(`${id}.lit`) === 1;
+  }
+
   /** Whether a terminal of the device is there to be looked at. */
   has(terminal: string): boolean {
     return this.records(`device.${terminal}`);
