@@ -12,6 +12,7 @@ import {
   type EvidenceKind,
   type Job,
 } from '@tactron/core/job';
+import { seeded } from '@tactron/core/numeric';
 import { keyingLines } from '@tactron/core/plan';
 import { deadOf, isolationSources, liveSteps, readingsOf } from '@tactron/core/procedure';
 import { handOverObstacles, settingRows, stepRecords } from '@tactron/core/records';
@@ -21,13 +22,6 @@ const owner: Author = { name: 'M. Stroud', role: 'maltings engineer' };
 
 /** Minutes between two entries of a day at the panel. */
 const PACE_MIN = 2;
-
-/** Numbers from 0 to 1, the same for the same seed (Park and Miller, 1988). */
-function seeded(seed: number): () => number {
-  const most = 2_147_483_647;
-  let state = seed % most;
-  return () => (state = (state * 48_271) % most) / most;
-}
 
 /** A day at the panel: each entry some minutes after the one before. */
 class Day {

@@ -5,6 +5,7 @@ import { driveCaseSchema, notYetInControl, runDriveCase } from '@tactron/core/dr
 import { recordFiles } from '@tactron/core/formats';
 import { checkJob, requirementsHeld } from '@tactron/core/hazards';
 import { pathIssues } from '@tactron/core/job';
+import { seeded } from '@tactron/core/numeric';
 import { planJob } from '@tactron/core/plan';
 import { deadOf, liveSteps, readingsOf } from '@tactron/core/procedure';
 import { runStarterCase, starterCaseSchema } from '@tactron/core/starter';
@@ -58,13 +59,6 @@ export function readings(data: unknown, panel: unknown, seed?: number): Outcome 
     verdict,
   }));
   return { output: rows };
-}
-
-/** Numbers from 0 to 1, the same for the same seed (Park and Miller, 1988). */
-function seeded(seed: number): () => number {
-  const most = 2_147_483_647;
-  let state = (Math.abs(Math.trunc(seed)) % (most - 1)) + 1;
-  return () => (state = (state * 48_271) % most) / most;
 }
 
 /** Steps of the procedure by its three parts, each with its words. */

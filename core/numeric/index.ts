@@ -5,3 +5,4 @@ export { leastSquares } from './least-squares.js';
 export { largestBetween, rootBetween } from './roots.js';
 export { integrate, type IntegrationStep } from './integrate.js';
 export { pathStretch, steady, stretchValue, type Path, type Stretch } from './stretch.js';
+export { seeded } from './seeded.js';

@@ -1,17 +1,7 @@
 import * as v from 'valibot';
 import { jobSchema, type Job } from '../job/index.js';
 
-/** A random number that is the same every time for a seed (mulberry32, public domain). */
-export function seeded(seed: number): () => number {
-  let a = seed >>> 0;
-  return () => {
-    a = (a + 0x6d2b79f5) >>> 0;
-    let t = a;
-    t = Math.imul(t ^ (t >>> 15), t | 1);
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
-    return ((t ^ (t >>> 14)) >>> 0) / 4_294_967_296;
-  };
-}
+export { seeded } from '../numeric/index.js';
 
 const odd: readonly unknown[] = [
   0,

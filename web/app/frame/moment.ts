@@ -9,3 +9,7 @@ export function moment(iso: string | undefined, year = false): string {
     minute: '2-digit',
   });
 }
+
+/** A wait as minutes and seconds. @example minutesText(185) // '3:05' */
+export const minutesText = (s: number): string =>
+  `${Math.floor(s / 60)}:${String(Math.floor(s % 60)).padStart(2, '0')}`;

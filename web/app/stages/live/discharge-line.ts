@@ -1,5 +1,6 @@
 import { Component, DestroyRef, computed, inject, input, signal } from '@angular/core';
 import type { SaidStep } from '../../compute/compute.types';
+import { minutesText } from '../../frame/moment';
 import { OpenJob } from '../../job-state/open-job';
 
 const TICK_MS = 1000;
@@ -7,9 +8,6 @@ const TICK_MS = 1000;
 const waits = ['dead.isolate.link', 'dead.isolate.wait'];
 /** A countdown of an earlier isolation says nothing of this one. */
 const FORGOTTEN_MS = 12 * 3600 * 1000;
-
-const clock = (s: number): string =>
-  `${Math.floor(s / 60)}:${String(Math.floor(s % 60)).padStart(2, '0')}`;
 
 /** The wait until the DC link has discharged, counted from the moment at which the supply was switched off. */
 @Component({
@@ -76,7 +74,7 @@ export class DischargeLine {
   /** How long is to be waited yet, as minutes and seconds; empty where nothing is counted. */
   readonly left = computed(() => {
     const left = (this.since() + this.seconds() * 1000 - this.nowMs()) / 1000;
-    return this.since() > 0 && left > 0 ? clock(left) : '';
+    return this.since() > 0 && left > 0 ? minutesText(left) : '';
   });
 
   constructor() {

@@ -1,5 +1,6 @@
 import { Component, DestroyRef, computed, inject, input, signal } from '@angular/core';
 import type { SaidStep } from '../../compute/compute.types';
+import { minutesText } from '../../frame/moment';
 
 const TICK_MS = 1000;
 
@@ -17,9 +18,6 @@ export function lastStartMs(step: SaidStep, steps: readonly SaidStep[]): number 
   );
   return times.length > 0 ? Math.max(...times) : undefined;
 }
-
-const clock = (s: number): string =>
-  `${Math.floor(s / 60)}:${String(Math.floor(s % 60)).padStart(2, '0')}`;
 
 /** What an act takes of the starts that motor and device bear, and how long the motor still cools before it. */
 @Component({
@@ -66,7 +64,7 @@ export class StartsLine {
     const since = lastStartMs(this.step(), this.steps());
     if (typeof minutes !== 'number' || since === undefined || this.step().reading) return '';
     const left = (since + minutes * 60_000 - this.nowMs()) / 1000;
-    return left > 0 ? clock(left) : '';
+    return left > 0 ? minutesText(left) : '';
   });
 
   constructor() {
