@@ -1,6 +1,6 @@
 import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { runsOf } from './pdf-text';
-import type { Cell, RecordSection } from './record-document';
+import type { Cell, RecordSection } from './record-cells';
 
 /** A signature as it stands in the record. */
 export interface PdfSignature {

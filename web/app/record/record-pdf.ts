@@ -6,7 +6,8 @@ import { moment } from '../frame/moment';
 import { OpenJob } from '../job-state/open-job';
 import type { PdfInput } from './pdf-definition';
 import type { PdfWorker } from './pdf.worker';
-import { recordSections, recordState, type RecordInput } from './record-document';
+import type { RecordInput } from './record-cells';
+import { recordSections, recordState } from './record-document';
 
 /** Files of the record that are drawings, with their titles. */
 const drawings = [

@@ -1,0 +1,50 @@
+import type { Evidence, Job } from '@tactron/core/job';
+import type { DecimalMark } from '@tactron/core/units';
+import type { Derived } from '../compute/compute.types';
+
+/** A cell of the record; what stands below it small, and the mark of a verdict. */
+export interface Cell {
+  readonly text: string;
+  readonly sub?: string;
+  readonly mark?: 'pass' | 'fail' | 'stale' | 'open' | 'past';
+}
+
+/** A part of the record: a table, with what is said before it. */
+export interface RecordSection {
+  readonly id: string;
+  readonly title: string;
+  readonly intro?: string;
+  /** Heads of the columns; without them the first column heads the rows. */
+  readonly heads?: readonly string[];
+  /** Columns of codes and numbers. */
+  readonly mono?: readonly number[];
+  /** How wide the columns are on paper: as their content, a share of what is left, or so many points. */
+  readonly widths: readonly ('auto' | '*' | number)[];
+  readonly rows: readonly (readonly Cell[])[];
+  /** Said where there is no row. */
+  readonly empty?: string;
+}
+
+/** What a record is made from. */
+export interface RecordInput {
+  readonly job: Job;
+  /** Name of the device family. */
+  readonly device: string;
+  /** Name of the site; empty where it is not known here. */
+  readonly site: string;
+  readonly derived: Derived;
+  readonly evidence: readonly Evidence[];
+  readonly decimal: DecimalMark;
+}
+
+/** A cell of text, and what stands small below it. */
+export const cell = (text: string | number | undefined, sub?: string): Cell => ({
+  text: String(text ?? ''),
+  ...(sub ? { sub } : {}),
+});
+/** A row of plain cells. */
+export const row = (...texts: readonly (string | number | undefined)[]): Cell[] =>
+  texts.map((text) => cell(text));
+
+/** A moment as it stands in the record: to the minute, in universal time as it is kept. */
+export const stamp = (at: string | undefined): string => at?.slice(0, 16).replace('T', ' ') ?? '';
