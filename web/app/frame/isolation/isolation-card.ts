@@ -43,6 +43,7 @@ import { IsolationNow } from './isolation-now';
         }
       } @else {
         <p class="state"><b>NOT DECLARED</b></p>
+        <p class="caution">This is no card for work on bare parts: the job is not declared dead.</p>
       }
       <table class="plain" aria-label="Sources">
         <thead>
@@ -62,6 +63,12 @@ import { IsolationNow } from './isolation-now';
               <td>{{ s.what }}</td>
               <td class="mono">{{ s.locked ? s.lock || '……………' : '' }}</td>
               <td>{{ s.locked ? proved() || '……………' : '' }}</td>
+            </tr>
+          } @empty {
+            <tr>
+              <td colspan="4">
+                No plan names the sources here: write each source with its lock by hand.
+              </td>
             </tr>
           }
         </tbody>
