@@ -1,6 +1,7 @@
 import type { Evidence, Job } from '@tactron/core/job';
 import type { DecimalMark } from '@tactron/core/units';
 import type { Derived } from '../compute/compute.types';
+import { moment } from '../frame/moment';
 
 /** A cell of the record; what stands below it small, and the mark of a verdict. */
 export interface Cell {
@@ -46,5 +47,5 @@ export const cell = (text: string | number | undefined, sub?: string): Cell => (
 export const row = (...texts: readonly (string | number | undefined)[]): Cell[] =>
   texts.map((text) => cell(text));
 
-/** A moment as it stands in the record: to the minute, in universal time as it is kept. */
-export const stamp = (at: string | undefined): string => at?.slice(0, 16).replace('T', ' ') ?? '';
+/** A moment as it stands in the record: to the minute, by the clock of the place, as everywhere on the page. */
+export const stamp = (at: string | undefined): string => moment(at, true);

@@ -75,7 +75,7 @@ import { IsolationNow } from './isolation-now';
       </table>
       <dl>
         <dt>Keys held by</dt>
-        <dd>{{ now()?.by ?? '……………' }}</dd>
+        <dd>{{ (dead() && now()?.by) || '……………' }}</dd>
         <dt>Permit</dt>
         <dd>{{ now()?.declared?.body?.permit || '……………' }}</dd>
         <dt>DC link</dt>
@@ -166,19 +166,25 @@ export class IsolationCard {
       lock: locks.get(s.tag) ?? '',
     }));
   });
+  /** It stands declared dead now: only then what was proved for it counts. */
+  protected readonly dead = computed(() => {
+    const now = this.now();
+    return now?.state === 'DEAD' && !now.expired && !now.contradicted;
+  });
   private readonly check = (key: string) =>
     this.open.derived()?.dead.find((s) => s.step.key === key && s.state === 'pass');
   protected readonly proved = computed(() => {
-    const step = this.check('dead.isolate.proved');
+    const step = this.dead() ? this.check('dead.isolate.proved') : undefined;
     return step ? `${step.reading?.author.name}, ${moment(step.reading?.atClient)}` : '';
   });
   protected readonly link = computed(() => {
     const { dischargeS, dead } = this.open.derived() ?? {};
     const read = dead?.find((s) => s.step.key === 'dead.isolate.link')?.reading;
-    if (read) return `measured, ${read.author.name}, ${moment(read.atClient)}`;
+    if (read && this.dead()) return `measured, ${read.author.name}, ${moment(read.atClient)}`;
     if (!dischargeS) return 'none in this device';
     const waited = this.check('dead.isolate.wait')?.reading;
-    if (waited) return `${dischargeS} s waited, ${waited.author.name}, ${moment(waited.atClient)}`;
+    if (waited && this.dead())
+      return `${dischargeS} s waited, ${waited.author.name}, ${moment(waited.atClient)}`;
     return `wait ${dischargeS} s after switching off, then measure where it can be measured`;
   });
   protected readonly ahead = computed(() => {

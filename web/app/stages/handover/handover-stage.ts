@@ -11,7 +11,7 @@ import { StartPanel } from '../scheme/start-panel';
 import { Desk } from '../../job-state/desk';
 import { OpenJob } from '../../job-state/open-job';
 import { missingSigns } from '../../record/pdf-text';
-import type { RecordInput } from '../../record/record-cells';
+import { stamp, type RecordInput } from '../../record/record-cells';
 import { recordSections, recordState } from '../../record/record-document';
 import { pdfName, RecordPdf } from '../../record/record-pdf';
 import { JobBundle, originText, type Provenance } from './job-bundle';
@@ -59,6 +59,7 @@ export class HandoverStage {
   protected readonly chain = computed(() => verifyEvidence(this.open.evidence()));
   protected readonly said = signal('');
   protected readonly making = signal(false);
+  protected readonly stamp = stamp;
   private readonly records = inject(RecordPdf);
   /** What the server signs of this evidence now, and where it came from; nothing while it does not answer. */
   protected readonly provenance = signal<Provenance | undefined>(undefined);
@@ -136,7 +137,7 @@ export class HandoverStage {
   private readonly printed = computed(() =>
     this.pictures().map(({ e, of }) => {
       const { thumbnail, name, note, sha256 } = e.body;
-      const at = e.atClient.slice(0, 16).replace('T', ' ');
+      const at = stamp(e.atClient);
       const told = [name, note, `${e.author.name} ${at}`, `SHA-256 ${sha256.slice(0, 12)}`];
       const image = /^data:image\/(?:jpeg|png);/u.test(thumbnail ?? '') ? thumbnail : undefined;
       return { of, told: told.filter(Boolean).join(' · '), ...(image ? { image } : {}) };

@@ -69,7 +69,12 @@ export class DischargeLine {
       .evidence()
       .findLast((e) => e.kind === 'countdown' && e.body.what === 'discharge');
     const at = last?.kind === 'countdown' ? Date.parse(last.body.startedAt) : 0;
-    return this.nowMs() - at < FORGOTTEN_MS ? at : 0;
+    // What was switched on again since has charged the link again.
+    const live = this.open
+      .evidence()
+      .findLast((e) => e.kind === 'isolation' && e.body.state !== 'DEAD');
+    const charged = live ? Date.parse(live.atClient) : 0;
+    return at > charged && this.nowMs() - at < FORGOTTEN_MS ? at : 0;
   });
   /** How long is to be waited yet, as minutes and seconds; empty where nothing is counted. */
   readonly left = computed(() => {
