@@ -8,7 +8,7 @@ const floors = [
   ['drive', 'starter', 'line', 'scheme'],
   ['sums', 'plan'],
   ['installation'],
-  ['faults'],
+  ['faults', 'drawings'],
   ['rehearsal'],
   ['trials'],
   ['requirements'],

@@ -90,12 +90,10 @@ test('a new job by hand: planned, a wire moved, keyed, rehearsed, tested with a 
   );
   await saved(page);
   await settled(page);
-  const wire = page.locator('g.wire', {
-    has: page.locator('title', { hasText: /^wire 15, to$/u }),
-  });
+  await wires.getByRole('button', { name: '15', exact: true }).click();
   await expect(async () => {
-    const end = await wire.locator('circle.end').last().boundingBox();
-    const target = await page.locator('circle.catch[data-landing="device:IN4"]').boundingBox();
+    const end = await page.locator('circle.end.chosen[data-end$=".to"]').boundingBox();
+    const target = await page.locator('circle[data-landing="device:IN4"]').boundingBox();
     if (!end || !target) throw new Error('the drawing shows no wire 15');
     await page.mouse.move(end.x + end.width / 2, end.y + end.height / 2);
     await page.mouse.down();

@@ -2,17 +2,19 @@ import * as v from 'valibot';
 import { CalculationError, runCalculation } from '@tactron/core/calculation';
 import { networkSchema, solveNetwork, UnsettledNetworkError } from '@tactron/core/circuit';
 import { driveCaseSchema, notYetInControl, runDriveCase } from '@tactron/core/drive';
-import { recordFiles } from '@tactron/core/formats';
+import { drawingFiles, recordFiles } from '@tactron/core/formats';
 import { checkJob, requirementsHeld } from '@tactron/core/hazards';
+import { install } from '@tactron/core/installation';
 import { pathIssues } from '@tactron/core/job';
 import { seeded } from '@tactron/core/numeric';
 import { planJob } from '@tactron/core/plan';
 import { deadOf, liveSteps, readingsOf } from '@tactron/core/procedure';
 import { runStarterCase, starterCaseSchema } from '@tactron/core/starter';
 import { calculations } from '@tactron/core/sums';
-import { say, sayFinding, sayNoPlan, sayRequirement } from '@tactron/core/words';
+import { circuitWords, say, sayFinding, sayNoPlan, sayRequirement } from '@tactron/core/words';
 import { BadInput, type Outcome } from './bad-input.js';
 import { jobInput, plannedJob } from './job-input.js';
+import { layouter } from './layouter.js';
 
 export function parse<S extends v.GenericSchema>(schema: S, data: unknown): v.InferOutput<S> {
   const result = v.safeParse(schema, data);
@@ -89,9 +91,14 @@ export function procedure(data: unknown): Outcome {
   };
 }
 
-export function exportFiles(data: unknown): Record<string, string> {
+/** All open-format files of a job's record, the drawings among them. */
+export async function exportFiles(data: unknown): Promise<Record<string, string>> {
   const input = jobInput(data);
-  return recordFiles(plannedJob(input), input.profile, input.evidence);
+  const job = plannedJob(input);
+  const { profile } = input;
+  const words = job.adopted ? circuitWords(job, profile, install(job, profile).device) : {};
+  const drawings = await drawingFiles(job, profile, words, layouter);
+  return recordFiles(job, profile, input.evidence, drawings);
 }
 
 export function solve(data: unknown): Outcome {

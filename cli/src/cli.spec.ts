@@ -351,15 +351,23 @@ describe('tactron', () => {
     expect(run('export', demo, '--to', join(folder, 'out dir')).status).toBe(0);
     expect(readdirSync(join(folder, 'out dir')).sort()).toEqual([
       'as-built.csv',
-      'control.svg',
+      'circuit.svg',
+      'connection.svg',
+      'hand-list.csv',
       'job.json',
       'keying.csv',
       'links.csv',
       'manifest.json',
-      'power.svg',
       'terminals.csv',
       'wires.csv',
     ]);
+    const file = (name: string): string => readFileSync(join(folder, 'out dir', name), 'utf8');
+    const lines = (svg: string): string[] =>
+      [...svg.matchAll(/data-wire="([^"]+)"/gu)].flatMap(([, ids]) => ids.split(' '));
+    expect(new Set(lines(file('connection.svg'))).size).toBe(25);
+    for (const name of ['connection.svg', 'circuit.svg'])
+      for (const mark of ['data-net=', 'data-landing=', 'data-label='])
+        expect(file(name)).withContext(name).toContain(mark);
   });
 
   it('has every rule and every kind of trial on the page of findings', () => {

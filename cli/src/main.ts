@@ -163,7 +163,7 @@ function each(data: unknown, run: (data: unknown) => Outcome): Outcome {
 
 async function exportTo(data: unknown, folder: string | undefined): Promise<string[]> {
   if (!folder) throw new BadInput('--to', 'a folder is needed');
-  const files = exportFiles(data);
+  const files = await exportFiles(data);
   await mkdir(folder, { recursive: true });
   for (const [name, text] of Object.entries(files)) await writeFile(join(folder, name), text);
   return Object.keys(files);

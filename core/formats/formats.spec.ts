@@ -1,6 +1,5 @@
 import { hashOf, readEnvelope } from '../job/index.js';
 import { adopted, bareJob, marrowick } from '../testing/jobs.js';
-import { drawingSvg, layOut } from './drawing.js';
 import { recordFiles } from './record-files.js';
 import { csv, wireTable } from './tables.js';
 
@@ -46,40 +45,5 @@ describe('record files', () => {
         .withContext(JSON.stringify(hidden))
         .toContain(`'${hidden}`);
     expect(csv({ heads: ['a'], rows: [['-5.2'], ['a=b'], ['x@y']] })).not.toContain("'");
-  });
-});
-
-describe('the drawing', () => {
-  const drawing = layOut(job, marrowick(), 'control');
-
-  it('lays every wire on a track of its own, between the terminals it joins', () => {
-    const tracks = drawing.wires.map((w) => w.points[1][1]);
-    expect(new Set(tracks).size).toBe(tracks.length);
-    const places = new Map(
-      drawing.devices.flatMap((d) => d.terminals.map((t) => [t.landing, t] as const)),
-    );
-    for (const w of drawing.wires) {
-      const wire = job.adopted?.wires[w.id];
-      for (const [end, point] of [
-        [wire?.from, w.points[0]],
-        [wire?.to, w.points[3]],
-      ] as const) {
-        const place = places.get(end ?? '');
-        expect(Math.abs((place?.x ?? NaN) - point[0])).toBeLessThanOrEqual(21);
-        expect(place?.y).toBe(point[1]);
-      }
-    }
-    expect(drawing.wires.length + layOut(job, marrowick(), 'power').wires.length).toBe(
-      Object.keys(job.adopted?.wires ?? {}).length,
-    );
-  });
-
-  it('shows hostile names as text', () => {
-    const svg = drawingSvg(
-      { ...drawing, devices: [{ ...drawing.devices[0], tag: '<script>alert(1)</script>' }] },
-      'a & b',
-    );
-    expect(svg).not.toContain('<script>');
-    expect(svg).toContain('a &amp; b');
   });
 });

@@ -1,12 +1,4 @@
 export {
-  drawingSvg,
-  layOut,
-  type Drawing,
-  type DrawingOf,
-  type DrawnDevice,
-  type DrawnWire,
-} from './drawing.js';
-export {
   guessMapping,
   readRecorder,
   recordedStart,
@@ -17,5 +9,5 @@ export {
   type RecorderMapping,
   type Recording,
 } from './recorder.js';
-export { envelopeOf, recordFiles } from './record-files.js';
+export { drawingFiles, envelopeOf, recordFiles } from './record-files.js';
 export { csv, keyingTable, terminalTable, wireTable, type Table } from './tables.js';

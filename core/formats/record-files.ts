@@ -1,8 +1,24 @@
 import { factorySettings, modelOf, type Profile } from '../catalogue/index.js';
+import {
+  circuitDiagram,
+  circuitSvg,
+  connectionDrawing,
+  connectionSvg,
+  type CircuitWords,
+  type Layouter,
+} from '../drawings/index.js';
+import { asBuilt } from '../installation/index.js';
 import { hashOf, JOB_VERSION, type Envelope, type Evidence, type Job } from '../job/index.js';
 import { keyingLines } from '../plan/index.js';
-import { drawingSvg, layOut } from './drawing.js';
-import { asBuiltTable, csv, keyingTable, linkTable, terminalTable, wireTable } from './tables.js';
+import {
+  asBuiltTable,
+  csv,
+  handTable,
+  keyingTable,
+  linkTable,
+  terminalTable,
+  wireTable,
+} from './tables.js';
 
 /** The job file: job, the profile it is pinned to, evidence. */
 export function envelopeOf(
@@ -21,23 +37,60 @@ export function envelopeOf(
   };
 }
 
-/** All open-format files of a job's record by file name. */
+/** Width of the circuit diagram on a sheet across, in its units. */
+const SHEET_WIDTH = 1200;
+
+/**
+ * The drawings of a job as it is built, by file name: `connection.svg` with devices and terminals, control above power, and
+ * `circuit.svg` with the current paths. None without a plan.
+ *
+ * @param words what devices and terminals are there for
+ */
+export async function drawingFiles(
+  job: Job,
+  profile: Profile,
+  words: CircuitWords,
+  layouter: Layouter,
+): Promise<Record<string, string>> {
+  if (!job.adopted) return {};
+  const panel = asBuilt(job, profile);
+  const control = await connectionDrawing(panel, profile, 'control', layouter);
+  const power = await connectionDrawing(panel, profile, 'power', layouter);
+  const circuit = await circuitDiagram(
+    job,
+    profile,
+    panel,
+    { words, width: SHEET_WIDTH },
+    layouter,
+  );
+  return {
+    'connection.svg': connectionSvg([control, power], `${job.tag} connections`),
+    'circuit.svg': circuitSvg(circuit, `${job.tag} circuit diagram`),
+  };
+}
+
+/**
+ * All open-format files of a job's record by file name.
+ *
+ * @param drawings further files, as `drawingFiles` makes them
+ */
 export function recordFiles(
   job: Job,
   profile: Profile,
   evidence: readonly Evidence[] = [],
+  drawings: Readonly<Record<string, string>> = {},
 ): Record<string, string> {
   const model = modelOf(profile, job.profile.model);
   const keyed = model ? keyingLines(job, profile, factorySettings(profile, model)) : [];
   const files: Record<string, string> = {
     'job.json': `${JSON.stringify(envelopeOf(job, profile, evidence), null, 2)}\n`,
+    'hand-list.csv': csv(handTable(job, profile, evidence)),
     'wires.csv': csv(wireTable(job)),
     'terminals.csv': csv(terminalTable(job, profile)),
     'as-built.csv': csv(asBuiltTable(job)),
     'links.csv': csv(linkTable(job, profile)),
     'keying.csv': csv(keyingTable(profile, keyed)),
-    'control.svg': drawingSvg(layOut(job, profile, 'control'), `${job.tag} control`),
-    'power.svg': drawingSvg(layOut(job, profile, 'power'), `${job.tag} power`),
+    ...drawings,
   };
   files['manifest.json'] =
     `${JSON.stringify({ job: job.id, tag: job.tag, sha256: Object.fromEntries(Object.entries(files).map(([name, text]) => [name, hashOf(text)])) }, null, 2)}\n`;

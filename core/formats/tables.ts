@@ -1,7 +1,15 @@
 import type { Profile } from '../catalogue/index.js';
 import Papa from 'papaparse';
-import { faultKey, landingParts, sizeText, type Job } from '../job/index.js';
+import {
+  faultKey,
+  landingParts,
+  sizeText,
+  type AdoptedWire,
+  type Evidence,
+  type Job,
+} from '../job/index.js';
 import { linkLines, type KeyLine } from '../plan/index.js';
+import { handList } from '../records/index.js';
 
 /** A table: heads and rows, ready for any writer. */
 export interface Table {
@@ -45,6 +53,75 @@ export function wireTable(job: Job): Table {
       w.core ?? '',
       String(w.lengthM),
     ]),
+  };
+}
+
+/** Order in which hands land wires: what protects, the power, what commands, what is sensitive. */
+const landingOrder: readonly AdoptedWire['class'][] = [
+  'pe',
+  'mains',
+  'neutral',
+  'motor',
+  'controlAc',
+  'safety',
+  'controlDc',
+  'analogue',
+  'screen',
+];
+
+/** Everything that hands do, in order: links and slide switches, then every wire, with who has landed it. */
+export function handTable(job: Job, profile: Profile, evidence: readonly Evidence[]): Table {
+  const { adopted } = job;
+  const landed = new Map(handList(job, evidence).map((l) => [l.id, l.landed]));
+  const end = (landing: string): string => {
+    const { device, terminal } = landingParts(landing);
+    return `${adopted?.devices[device]?.tag ?? device}:${terminal}`;
+  };
+  const links = linkLines(job, profile).map((l) => [
+    'link',
+    l.id,
+    l.stands,
+    '',
+    '',
+    '',
+    '',
+    '',
+    '',
+  ]);
+  const wires = Object.entries(adopted?.wires ?? {})
+    .sort(
+      ([, x], [, y]) =>
+        landingOrder.indexOf(x.class) - landingOrder.indexOf(y.class) ||
+        byNumber(x.number, y.number),
+    )
+    .map(([id, w]) => {
+      const tick = landed.get(id);
+      return [
+        'wire',
+        w.number,
+        end(w.from),
+        end(w.to),
+        w.function,
+        `${sizeText(w.size)} ${w.colour}`,
+        w.cable ?? '',
+        w.core ?? '',
+        tick ? `${tick.author.name} ${tick.atClient}` : '',
+      ];
+    });
+  return {
+    heads: [
+      'order',
+      'do',
+      'number',
+      'from or stands at',
+      'to',
+      'function',
+      'conductor',
+      'cable',
+      'core',
+      'landed',
+    ],
+    rows: [...links, ...wires].map((row, i) => [String(i + 1), ...row]),
   };
 }
 

@@ -15,4 +15,5 @@ export {
   type Saying,
 } from './say.js'; // prettier-ignore
 export { wishNames } from './circuit-english.js';
+export { circuitWords, tasksOf } from './terminal-tasks.js';
 export { sourceNames } from './energise-english.js';

@@ -5,8 +5,7 @@ import { landingParts, sizeText, type Job } from '@tactron/core/job';
 import { contactsOf } from '@tactron/core/parts';
 import { isControl, terminalRows, type TerminalVolts } from '@tactron/core/records';
 import { trialsOf } from '@tactron/core/trials';
-import { deviceKinds, relayNames } from '@tactron/core/words';
-import { tasksOf } from './terminal-tasks';
+import { deviceKinds, tasksOf } from '@tactron/core/words';
 
 /** A terminal of the device in words: what it does, what lands there, and what a meter must show. */
 export interface SaidTerminal {
@@ -44,7 +43,7 @@ const worker = {
       return `${tagOf(device)} ${worked}`.trim();
     };
     const { installation } = trialsOf(job, profile);
-    const tasks = tasksOf(job, profile, installation.device, relayNames);
+    const tasks = tasksOf(job, profile, installation.device);
     const sources = new Set(installedOf(installation, 'supply').map((s) => s.id));
     return terminalRows(job, profile).map((r) => {
       const setting = r.setting && profile.settings[r.setting.code];

@@ -8,6 +8,7 @@ import type { CardWorker } from './card.worker';
 import type { CausesWorker } from './causes.worker';
 import type { CompareWorker } from './compare.worker';
 import type { DeriveWorker } from './derive.worker';
+import type { DrawingWorker } from './drawing.worker';
 import type { Missing, PlanWorker, SaidMove } from './plan.worker';
 import type { RehearseWorker } from './rehearse.worker';
 
@@ -16,6 +17,7 @@ import type { RehearseWorker } from './rehearse.worker';
 export class Compute {
   private deriver: Remote<DeriveWorker> | undefined;
   private planner: Remote<PlanWorker> | undefined;
+  private drawer: Remote<DrawingWorker> | undefined;
   private planless: ((error: Error) => void) | undefined;
   private round = 0;
   private crashed: ((error: Error) => void) | undefined;
@@ -38,6 +40,14 @@ export class Compute {
       this.planless?.(new Error('The planning stopped. It starts anew with the next change.'));
     };
     return (this.planner = wrap<PlanWorker>(worker));
+  }
+
+  /** Lays out drawings; one that has stopped is started anew with the next call. */
+  drawings(): Remote<DrawingWorker> {
+    if (this.drawer) return this.drawer;
+    const worker = new Worker(new URL('./drawing.worker', import.meta.url), { type: 'module' });
+    worker.onerror = () => (this.drawer = undefined);
+    return (this.drawer = wrap<DrawingWorker>(worker));
   }
 
   /** The plan that is adopted with a change; null where the change builds nothing otherwise, or a person must decide. */
@@ -81,7 +91,8 @@ export class Compute {
     profile: Profile,
     evidence: readonly Evidence[],
   ): Promise<Record<string, string>> {
-    return this.derivers().files(job, profile, evidence);
+    const drawings = job.adopted ? await this.drawings().files(job, profile) : {};
+    return this.derivers().files(job, profile, evidence, drawings);
   }
 
   /** Hash of what would be signed now. */

@@ -1,6 +1,5 @@
 import type { Calculation, Working } from '@tactron/core/calculation';
 import type { Value } from '@tactron/core/catalogue';
-import type { Drawing } from '@tactron/core/formats';
 import type {
   Adopted,
   Evidence,
@@ -178,8 +177,6 @@ export interface Derived {
   /** Readings of steps that the procedure has no more. */
   readonly past: readonly SaidStep[];
   readonly obstacles: readonly (Obstacle & { readonly text: string })[];
-  readonly control: Drawing;
-  readonly power: Drawing;
   /** Names of the person's values, for showing: states, links, classes. */
   readonly names: Readonly<Record<string, string>>;
 }

@@ -9,7 +9,7 @@ import {
   type Profile,
   type Value,
 } from '@tactron/core/catalogue';
-import { csv, layOut, recordFiles } from '@tactron/core/formats';
+import { csv, recordFiles } from '@tactron/core/formats';
 import {
   acceptanceOf,
   acceptanceSubject,
@@ -343,8 +343,6 @@ const worker = {
       noTests: procedure.length > 0 ? '' : whyNoTests(profile, plan),
       past: saidSteps(pastRecords([...procedure, ...dead.steps], evidence)),
       obstacles,
-      control: layOut(job, profile, 'control'),
-      power: layOut(job, profile, 'power'),
       names: namesOf(job, profile),
     };
   },
@@ -385,9 +383,13 @@ const worker = {
     frozen: EvidenceOf<'issue'>,
   ): boolean => standsAsFrozen(job, profile, evidence, frozen),
 
-  files(job: Job, profile: Profile, evidence: readonly Evidence[]): Record<string, string> {
-    return recordFiles(job, profile, evidence);
-  },
+  /** Files of the record; the drawings are made elsewhere and given. */
+  files: (
+    job: Job,
+    profile: Profile,
+    evidence: readonly Evidence[],
+    drawings: Readonly<Record<string, string>>,
+  ): Record<string, string> => recordFiles(job, profile, evidence, drawings),
 };
 
 export type DeriveWorker = typeof worker;

@@ -6,6 +6,7 @@ import {
   type Profile,
   type SettingValues,
 } from '@tactron/core/catalogue';
+import { closedWhen, worksWhen, type ClosedWhen } from '@tactron/core/drawings';
 import { contactsOf } from '@tactron/core/parts';
 import {
   hookPlaces,
@@ -23,10 +24,9 @@ import { ohmsBetween, Session, whyNotRunning, type OhmReading } from '@tactron/c
 import { type Trace, type TraceWindow } from '@tactron/core/trace';
 import { shownTrial } from '@tactron/core/procedure';
 import { trialsOf, type Trial } from '@tactron/core/trials';
-import { tasksOf } from './terminal-tasks';
 import {
   deviceKinds,
-  relayNames,
+  tasksOf,
   sayCondition,
   sayMark,
   sayName,
@@ -79,6 +79,9 @@ export interface Opened {
     readonly to: number;
     readonly ohm: number;
   }[];
+  /** When each contact is closed and each element works, by the two landings it lies between. */
+  readonly closed: Readonly<Record<string, ClosedWhen>>;
+  readonly works: Readonly<Record<string, ClosedWhen>>;
   readonly devices: readonly ShownDevice[];
   readonly links: readonly ShownLink[];
   readonly panelDial: boolean;
@@ -204,7 +207,7 @@ const worker = {
       landings: installation.landings,
       reference: installation.reference,
       names: Object.fromEntries(states.map((s) => [s, sayName(s)])),
-      tasks: tasksOf(job, profile, installation.device, relayNames),
+      tasks: tasksOf(job, profile, installation.device),
       device: device.id,
       wires: wires.map((w) => ({
         id: w.id,
@@ -213,6 +216,8 @@ const worker = {
         to: installation.edgeB[w.edge],
         ohm: w.ohm,
       })),
+      closed: closedWhen(installation),
+      works: worksWhen(installation),
       devices: installation.devices.flatMap((d) => shown(d, job)),
       links: shownLinks(device, profile),
       panelDial: device.facts.panelDial,

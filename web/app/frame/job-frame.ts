@@ -23,6 +23,7 @@ import { Keys } from './keys';
 import { Lost } from './lost';
 import { placeName } from './place-name';
 import { Pocket } from './pocket';
+import { speaksAt } from './pocket-findings';
 import { Preferences } from './preferences';
 import { TemporaryButton } from './temporary-button';
 import { ThemeButton } from './theme-button';
@@ -93,9 +94,14 @@ export class JobFrame {
   /** A stage that takes the whole height and width: the pocket lies over it, and is shut when one comes to it. */
   protected readonly onBench = signal(false);
   private readonly benchPocket = signal(false);
-  protected readonly pocket = computed(() =>
-    this.onBench() ? this.benchPocket() : this.preferences.pocket(),
-  );
+  /** Opened by hand at this stage, although it has nothing to say. */
+  private readonly asked = signal(false);
+  /** Open where it has something to say, and the width belongs to the work elsewhere. */
+  protected readonly pocket = computed(() => {
+    if (this.onBench()) return this.benchPocket();
+    const findings = this.open.derived()?.findings ?? [];
+    return this.asked() || (this.preferences.pocket() && speaksAt(this.here(), findings));
+  });
 
   protected readonly clock = moment;
 
@@ -138,11 +144,13 @@ export class JobFrame {
     field.scrollTop = 0;
     this.onBench.set((stage as { bench?: boolean }).bench === true);
     this.benchPocket.set(false);
+    this.asked.set(false);
   }
 
   protected openPocket(open: boolean): void {
-    if (this.onBench()) this.benchPocket.set(open);
-    else this.preferences.pocket.set(open);
+    if (this.onBench()) return this.benchPocket.set(open);
+    this.asked.set(open);
+    this.preferences.pocket.set(open);
   }
 
   protected async declare(state: IsolationState): Promise<void> {

@@ -5,19 +5,8 @@ import { Icon } from '../controls/icon';
 import { ShowMe } from '../controls/show-me';
 import type { SaidFinding } from '../compute/compute.types';
 import { OpenJob } from '../job-state/open-job';
+import { belongs } from './pocket-findings';
 import { Preferences } from './preferences';
-
-/** Stages where something is put right; on the others what is found belongs to the whole. */
-const ofTheirOwn: readonly string[] = ['plate', 'scheme', 'land', 'key'];
-/** Stages at the machine: what protects somebody is said there too. */
-const atMachine: readonly string[] = ['key', 'dead', 'live'];
-
-/** Whether a finding is told at a stage: what must be fixed always, the rest where it is put right or where it can hurt. */
-function belongs({ finding, accepted }: SaidFinding, stage: string): boolean {
-  if (finding.severity === 'stop' && !accepted) return true;
-  if (atMachine.includes(stage) && finding.rank === 'protects') return true;
-  return finding.stage === stage || !(ofTheirOwn.includes(stage) || atMachine.includes(stage));
-}
 
 /** Findings, why it is so, and the working of the number last touched. */
 @Component({

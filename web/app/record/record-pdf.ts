@@ -11,8 +11,8 @@ import { recordSections, recordState } from './record-document';
 
 /** Files of the record that are drawings, with their titles. */
 const drawings = [
-  ['control.svg', 'Control, as wired'],
-  ['power.svg', 'Power, as wired'],
+  ['circuit.svg', 'Circuit diagram, as built'],
+  ['connection.svg', 'Connections, as built'],
 ] as const;
 
 /** Makes the PDF of the open job's record, here and without the server. */

@@ -1,7 +1,7 @@
 import { provideZonelessChangeDetection, signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
-import { layOut } from '@tactron/core/formats';
+import { connectionDrawing } from '@tactron/core/drawings';
 import { movedEnd } from '@tactron/core/plan';
 import { say } from '@tactron/core/words';
 import type { Job } from '@tactron/core/job';
@@ -9,6 +9,7 @@ import { Attachments } from '../../attachments/attachments';
 import { Compute } from '../../compute/compute';
 import { OpenJob } from '../../job-state/open-job';
 import { adopted, bareJob, marrowick } from '../../../../core/testing/jobs';
+import { layouter } from '../../../../core/testing/layouter';
 import { LandStage } from './land-stage';
 
 describe('land', () => {
@@ -27,6 +28,17 @@ describe('land', () => {
         {
           provide: Compute,
           useValue: {
+            drawings: () => ({
+              connections: async ({ adopted }: Job) => {
+                if (!adopted) return null;
+                const lay = layouter();
+                return {
+                  control: await connectionDrawing(adopted, profile, 'control', lay),
+                  power: await connectionDrawing(adopted, profile, 'power', lay),
+                };
+              },
+              circuit: () => Promise.resolve(null),
+            }),
             moved: (...args: Parameters<typeof movedEnd>) => {
               const move = movedEnd(...args);
               return Promise.resolve(move.ok ? move : { ok: false, text: say(move.said) });
@@ -43,8 +55,6 @@ describe('land', () => {
             derived: () => ({
               findings: [],
               names: {},
-              control: layOut(job, profile, 'control'),
-              power: layOut(job, profile, 'power'),
             }),
             edit: (label: string, recipe: (draft: Job) => void) => {
               const after = structuredClone(job);
@@ -58,6 +68,10 @@ describe('land', () => {
     const fixture = TestBed.createComponent(LandStage);
     await fixture.whenStable();
     const page = fixture.nativeElement as HTMLElement;
+    while (!page.querySelector('tac-connection-view')) {
+      await new Promise((done) => setTimeout(done, 20));
+      await fixture.whenStable();
+    }
     const assigned = Object.entries(job.adopted?.assignments ?? {});
     const wireOf = (at: string): string =>
       Object.entries(job.adopted?.wires ?? {}).find(([, w]) => w.from === at || w.to === at)?.[0] ??
@@ -84,9 +98,15 @@ describe('land', () => {
     const listed = [...page.querySelectorAll('tbody button.number')].map((b) =>
       b.textContent?.trim(),
     );
-    const power = new Set(layOut(job, profile, 'power').wires.map((w) => w.number));
-    const planned = Object.values(job.adopted?.wires ?? {}).map((w) => w.number);
-    expect(planned.filter((n) => !listed.includes(n) && !power.has(n))).toEqual([]);
+    const power = ['mains', 'neutral', 'motor', 'pe'];
+    const control = Object.values(job.adopted?.wires ?? {}).filter((w) => !power.includes(w.class));
+    expect(listed.sort()).toEqual(control.map((w) => w.number).sort());
+    const drawn = page.querySelectorAll('tac-connection-view polyline.line');
+    expect([...drawn].map((l) => l.getAttribute('data-wire')).sort()).toEqual(
+      Object.entries(job.adopted?.wires ?? {})
+        .flatMap(([id, w]) => (power.includes(w.class) ? [] : [id]))
+        .sort(),
+    );
     const preset = Object.entries(job.adopted?.devices ?? {}).find(
       ([, d]) => d.kind === 'presetSelector',
     );

@@ -1,14 +1,15 @@
-import { CdkDrag, type CdkDragEnd } from '@angular/cdk/drag-drop';
 import { Component, computed, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { landingParts, sizeText, tickOf, type AdoptedWire, type Job } from '@tactron/core/job';
 import { valueIn } from '@tactron/core/units';
-import type { DrawnWire } from '@tactron/core/formats';
 import { AttachmentRow } from '../../attachments/attachment-row';
 import { Compute } from '../../compute/compute';
 import { Choice } from '../../controls/choice';
 import { Icon } from '../../controls/icon';
 import { ShowMe } from '../../controls/show-me';
+import { CircuitView } from '../../drawings/circuit-view';
+import { ConnectionView, type MovedEnd } from '../../drawings/connection-view';
+import { Drawings } from '../../drawings/drawings';
 import { OpenJob } from '../../job-state/open-job';
 
 interface WireRow {
@@ -23,31 +24,45 @@ interface WireRow {
   readonly stale: boolean;
 }
 
+/** Width of the circuit diagram beside the frame, in its units. */
+const CIRCUIT_WIDTH = 1200;
+
+const isPower = ({ class: kind }: AdoptedWire): boolean =>
+  kind === 'mains' || kind === 'neutral' || kind === 'motor' || kind === 'pe';
+
 /** Terminal row, station and wires; the schedule with the same selection; wire ends moved by drag or keyboard. */
 @Component({
   selector: 'tac-land-stage',
-  imports: [AttachmentRow, CdkDrag, Choice, Icon, RouterLink, ShowMe],
+  imports: [AttachmentRow, Choice, CircuitView, ConnectionView, Icon, RouterLink, ShowMe],
   templateUrl: './land-stage.html',
   styleUrl: './land-stage.scss',
 })
 export class LandStage {
   protected readonly open = inject(OpenJob);
   private readonly compute = inject(Compute);
-  protected readonly view = signal<'control' | 'power'>('control');
+  protected readonly view = signal<'control' | 'power' | 'circuit'>('control');
   protected readonly views = [
     { value: 'control', name: 'Control wires' },
     { value: 'power', name: 'Power wires' },
+    { value: 'circuit', name: 'Circuit diagram' },
   ];
   protected readonly selected = signal<string | null>(null);
   protected readonly why = signal('');
   protected readonly refused = signal<string | null>(null);
   protected readonly job = computed(() => this.open.job() as Job);
-  protected readonly drawing = computed(() => this.open.derived()?.[this.view()] ?? null);
+  private readonly drawings = inject(Drawings);
+  protected readonly connections = this.drawings.connections();
+  protected readonly circuit = this.drawings.circuit('planned', CIRCUIT_WIDTH);
+  /** Connection drawing that is shown; none while the circuit diagram is. */
+  protected readonly drawing = computed(() => {
+    const view = this.view();
+    return view === 'circuit' ? null : (this.connections.drawing()?.[view] ?? null);
+  });
   protected readonly rows = computed<readonly WireRow[]>(() => {
     const { adopted } = this.job();
-    const shown = new Set(this.drawing()?.wires.map((w) => w.id));
+    const view = this.view();
     return Object.entries(adopted?.wires ?? {})
-      .filter(([id]) => shown.has(id))
+      .filter(([, w]) => view === 'circuit' || isPower(w) === (view === 'power'))
       .sort(([, x], [, y]) => x.number.localeCompare(y.number, 'en', { numeric: true }))
       .map(([id, wire]) => ({
         id,
@@ -78,12 +93,18 @@ export class LandStage {
     });
   });
   protected readonly chosen = computed(() => this.rows().find((row) => row.id === this.selected()));
-  protected readonly targets = computed(
-    () =>
-      this.drawing()?.devices.flatMap((d) =>
-        d.terminals.map((t) => ({ landing: t.landing, name: this.name(t.landing) })),
-      ) ?? [],
-  );
+  /** Terminals to which a wire end can be moved: those of the drawing in which the chosen wire is. */
+  protected readonly targets = computed(() => {
+    const wire = this.chosen()?.wire;
+    const both = this.connections.drawing();
+    const boxes = wire && both ? both[isPower(wire) ? 'power' : 'control'].boxes : [];
+    const landings = new Set(boxes.flatMap((b) => b.rows.map((r) => r.landing)));
+    return [...landings].map((landing) => ({ landing, name: this.name(landing) }));
+  });
+  protected readonly titles = computed(() => {
+    const landings = this.drawing()?.boxes.flatMap((b) => b.rows.map((r) => r.landing)) ?? [];
+    return Object.fromEntries(landings.map((l) => [l, `${this.name(l)} ${this.task(l)}`]));
+  });
   /** Links of the device as the plan wants them: nothing planned stays untold. */
   protected readonly links = computed(() => this.open.derived()?.links ?? []);
   protected readonly asBuilt = computed(() => this.open.derived()?.asBuilt ?? []);
@@ -136,25 +157,8 @@ export class LandStage {
     return task ? (this.open.derived()?.names[task] ?? task) : '';
   }
 
-  protected points(wire: DrawnWire): string {
-    return wire.points.map((p) => p.join(',')).join(' ');
-  }
-
-  protected ends(wire: DrawnWire) {
-    return [
-      { end: 'from' as const, at: wire.points[0] },
-      { end: 'to' as const, at: wire.points[wire.points.length - 1] },
-    ];
-  }
-
-  protected dropped(event: CdkDragEnd, id: string, end: 'from' | 'to'): void {
-    event.source.reset();
-    const at = 'changedTouches' in event.event ? event.event.changedTouches[0] : event.event;
-    const target = document
-      .elementsFromPoint(at.clientX, at.clientY)
-      .find((e) => e instanceof SVGElement && e.dataset['landing']);
-    if (target instanceof SVGElement && target.dataset['landing'])
-      void this.move(id, end, target.dataset['landing']);
+  protected dropped({ wire, end, landing }: MovedEnd): void {
+    void this.move(wire, end, landing);
   }
 
   /** Moves one end of a wire. An input function moves with its wire: it is pinned to the new terminal. */

@@ -1,0 +1,64 @@
+import { expose } from 'comlink';
+import type { Profile } from '@tactron/core/catalogue';
+import {
+  circuitDiagram,
+  connectionDrawing,
+  layouterOver,
+  type CircuitDiagram,
+  type CircuitOptions,
+  type CircuitWords,
+  type ConnectionDrawing,
+} from '@tactron/core/drawings';
+import { drawingFiles } from '@tactron/core/formats';
+import { asBuilt, asPlanned, install } from '@tactron/core/installation';
+import type { Job } from '@tactron/core/job';
+import { circuitWords } from '@tactron/core/words';
+import { runLayout } from './layouter';
+
+/** Control and power by devices and terminals. */
+export interface Connections {
+  readonly control: ConnectionDrawing;
+  readonly power: ConnectionDrawing;
+}
+
+const layouter = layouterOver(runLayout);
+const wordsOf = (job: Job, profile: Profile): CircuitWords =>
+  circuitWords(job, profile, install(job, profile).device);
+
+const worker = {
+  /** The plan by devices and terminals; nothing without a plan. */
+  async connections(job: Job, profile: Profile): Promise<Connections | null> {
+    if (!job.adopted) return null;
+    const control = await connectionDrawing(job.adopted, profile, 'control', layouter);
+    const power = await connectionDrawing(job.adopted, profile, 'power', layouter);
+    return { control, power };
+  },
+
+  /**
+   * Current paths, as planned or as built.
+   *
+   * @param width width that is aimed at, in units of the drawing
+   * @param part what commands, the power, or both
+   */
+  async circuit(
+    job: Job,
+    profile: Profile,
+    which: 'planned' | 'built',
+    width: number,
+    part: CircuitOptions['part'],
+  ): Promise<CircuitDiagram | null> {
+    if (!job.adopted) return null;
+    const panel = which === 'built' ? asBuilt(job, profile) : asPlanned(job, profile);
+    const words = wordsOf(job, profile);
+    return circuitDiagram(job, profile, panel, { words, width, part }, layouter);
+  },
+
+  /** The drawings as SVG files, as built. */
+  async files(job: Job, profile: Profile): Promise<Record<string, string>> {
+    return job.adopted ? drawingFiles(job, profile, wordsOf(job, profile), layouter) : {};
+  },
+};
+
+export type DrawingWorker = typeof worker;
+
+expose(worker);
