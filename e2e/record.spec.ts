@@ -64,7 +64,9 @@ test('the record as PDF: every row of the screen, outline, page numbers, marked 
   expect(cells.length).toBeGreaterThan(400);
   const lost = [...new Set(cells.map((c) => c.trim()).filter((c) => !text.includes(plain(c))))];
   expect(lost).toEqual([]);
-  expect(outline).toEqual(expect.arrayContaining([...titles, 'Signatures', 'Control, as wired']));
+  expect(outline).toEqual(
+    expect.arrayContaining([...titles, 'Signatures', 'Circuit diagram, as built']),
+  );
   expect(text).toContain(`page1of${pages}`);
   expect(text).toContain(`page${pages}of${pages}`);
   expect(text).toMatch(/Issue1,signedandclosed05Oct2026/u);

@@ -57,9 +57,7 @@ export async function connectionDrawing(
   drawing: DrawingOf,
   layouter: Layouter,
 ): Promise<ConnectionDrawing> {
-  const wires = sortedEntries(panel.wires).filter(
-    ([, w]) => powerClasses.includes(w.class) === (drawing === 'power'),
-  );
+  const wires = wiresOf(panel, drawing);
   const boxes = boxesOf(panel, profile, drawing, wires);
   if (boxes.length === 0) return nothing;
   const edges = wires.map(([id]) => ({ id, from: `${id}.from`, to: `${id}.to` }));
@@ -92,6 +90,20 @@ export async function connectionDrawing(
     })),
   };
 }
+
+/**
+ * Landings that a connection drawing shows, with a wire or without: where a wire of it can be moved to.
+ *
+ * @example drawnLandings(job.adopted, profile, 'control').includes('device:D1') // true
+ */
+export function drawnLandings(panel: DrawnPanel, profile: Profile, drawing: DrawingOf): string[] {
+  const wires = wiresOf(panel, drawing);
+  const places = boxesOf(panel, profile, drawing, wires).flatMap((box) => box.places);
+  return [...new Set(places.map((p) => p.landing))];
+}
+
+const wiresOf = ({ wires }: DrawnPanel, drawing: DrawingOf): Wires =>
+  sortedEntries(wires).filter(([, w]) => powerClasses.includes(w.class) === (drawing === 'power'));
 
 /** Every device that a wire of the drawing lands on, and those of its kind that have no wire at all. */
 function boxesOf(panel: DrawnPanel, profile: Profile, drawing: DrawingOf, wires: Wires): Box[] {

@@ -1,6 +1,6 @@
 export { circuitDiagram, type CircuitOptions, type CircuitWords } from './circuit.js';
 export { closedWhen, worksWhen, type ClosedWhen } from './closed.js';
-export { connectionDrawing, type DrawingOf, type DrawnPanel } from './connection.js';
+export { connectionDrawing, drawnLandings, type DrawingOf, type DrawnPanel } from './connection.js';
 export type {
   CircuitDiagram,
   ConnectionDrawing,

@@ -1,5 +1,5 @@
 import { Injectable } from '@angular/core';
-import { wrap, type Remote } from 'comlink';
+import { proxy, wrap, type Remote } from 'comlink';
 import type { Adopted, Evidence, EvidenceOf, Job, Scheme } from '@tactron/core/job';
 import type { Profile } from '@tactron/core/catalogue';
 import type { MotorCurves } from '@tactron/core/line';
@@ -9,6 +9,7 @@ import type { CausesWorker } from './causes.worker';
 import type { CompareWorker } from './compare.worker';
 import type { DeriveWorker } from './derive.worker';
 import type { DrawingWorker } from './drawing.worker';
+import { runLayout } from './layouter';
 import type { Missing, PlanWorker, SaidMove } from './plan.worker';
 import type { RehearseWorker } from './rehearse.worker';
 
@@ -47,7 +48,9 @@ export class Compute {
     if (this.drawer) return this.drawer;
     const worker = new Worker(new URL('./drawing.worker', import.meta.url), { type: 'module' });
     worker.onerror = () => (this.drawer = undefined);
-    return (this.drawer = wrap<DrawingWorker>(worker));
+    this.drawer = wrap<DrawingWorker>(worker);
+    void this.drawer.layOutBy(proxy(runLayout));
+    return this.drawer;
   }
 
   /** The plan that is adopted with a change; null where the change builds nothing otherwise, or a person must decide. */

@@ -162,6 +162,8 @@ export interface Derived {
   readonly links: readonly LinkLine[];
   /** What was found built otherwise than planned, in the order in which it was noted. */
   readonly asBuilt: readonly { readonly id: string; readonly text: string; readonly why: string }[];
+  /** Terminals to which a wire can be moved: one that commands, one of the power. */
+  readonly landings: { readonly control: readonly string[]; readonly power: readonly string[] };
   /** Wires of the plan with who landed them; empty where nobody has. */
   readonly hand: readonly {
     readonly id: string;

@@ -9,6 +9,7 @@ import {
   type Profile,
   type Value,
 } from '@tactron/core/catalogue';
+import { drawnLandings } from '@tactron/core/drawings';
 import { csv, recordFiles } from '@tactron/core/formats';
 import {
   acceptanceOf,
@@ -343,6 +344,10 @@ const worker = {
       noTests: procedure.length > 0 ? '' : whyNoTests(profile, plan),
       past: saidSteps(pastRecords([...procedure, ...dead.steps], evidence)),
       obstacles,
+      landings: {
+        control: job.adopted ? drawnLandings(job.adopted, profile, 'control') : [],
+        power: job.adopted ? drawnLandings(job.adopted, profile, 'power') : [],
+      },
       names: namesOf(job, profile),
     };
   },

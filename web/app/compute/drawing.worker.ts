@@ -8,12 +8,12 @@ import {
   type CircuitOptions,
   type CircuitWords,
   type ConnectionDrawing,
+  type LayeredGraph,
 } from '@tactron/core/drawings';
 import { drawingFiles } from '@tactron/core/formats';
 import { asBuilt, asPlanned, install } from '@tactron/core/installation';
 import type { Job } from '@tactron/core/job';
 import { circuitWords } from '@tactron/core/words';
-import { runLayout } from './layouter';
 
 /** Control and power by devices and terminals. */
 export interface Connections {
@@ -21,11 +21,23 @@ export interface Connections {
   readonly power: ConnectionDrawing;
 }
 
-const layouter = layouterOver(runLayout);
+/** Lays out one graph: given by the page, which has the layout package in a worker of its own. */
+type RunLayout = (graph: LayeredGraph) => Promise<LayeredGraph>;
+
+let run: RunLayout | undefined;
+const layouter = layouterOver((graph) => {
+  if (!run) throw new Error('nothing lays out drawings');
+  return run(graph);
+});
 const wordsOf = (job: Job, profile: Profile): CircuitWords =>
   circuitWords(job, profile, install(job, profile).device);
 
 const worker = {
+  /** Is given what lays out graphs, before anything is drawn. */
+  layOutBy(by: RunLayout): void {
+    run = by;
+  },
+
   /** The plan by devices and terminals; nothing without a plan. */
   async connections(job: Job, profile: Profile): Promise<Connections | null> {
     if (!job.adopted) return null;

@@ -1,10 +1,10 @@
 import { provideZonelessChangeDetection, signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
-import { connectionDrawing } from '@tactron/core/drawings';
+import { connectionDrawing, drawnLandings } from '@tactron/core/drawings';
 import { movedEnd } from '@tactron/core/plan';
 import { say } from '@tactron/core/words';
-import type { Job } from '@tactron/core/job';
+import type { Adopted, Job } from '@tactron/core/job';
 import { Attachments } from '../../attachments/attachments';
 import { Compute } from '../../compute/compute';
 import { OpenJob } from '../../job-state/open-job';
@@ -55,6 +55,10 @@ describe('land', () => {
             derived: () => ({
               findings: [],
               names: {},
+              landings: {
+                control: drawnLandings(job.adopted as Adopted, profile, 'control'),
+                power: drawnLandings(job.adopted as Adopted, profile, 'power'),
+              },
             }),
             edit: (label: string, recipe: (draft: Job) => void) => {
               const after = structuredClone(job);

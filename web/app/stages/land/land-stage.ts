@@ -96,10 +96,9 @@ export class LandStage {
   /** Terminals to which a wire end can be moved: those of the drawing in which the chosen wire is. */
   protected readonly targets = computed(() => {
     const wire = this.chosen()?.wire;
-    const both = this.connections.drawing();
-    const boxes = wire && both ? both[isPower(wire) ? 'power' : 'control'].boxes : [];
-    const landings = new Set(boxes.flatMap((b) => b.rows.map((r) => r.landing)));
-    return [...landings].map((landing) => ({ landing, name: this.name(landing) }));
+    const all = this.open.derived()?.landings;
+    const landings = wire && all ? all[isPower(wire) ? 'power' : 'control'] : [];
+    return landings.map((landing) => ({ landing, name: this.name(landing) }));
   });
   protected readonly titles = computed(() => {
     const landings = this.drawing()?.boxes.flatMap((b) => b.rows.map((r) => r.landing)) ?? [];
