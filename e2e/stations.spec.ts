@@ -59,6 +59,21 @@ test('a three-wire station: its hazard found and put right, pressed and held in 
   await expect(page.locator('.motor')).toContainText('0 rpm');
   await start.click();
   await expect(state).toHaveText('ready');
+
+  // The circuit diagram is the simulation: contacts move, what carries voltage is told, a wire is measured by one key.
+  await page.getByRole('radio', { name: 'Circuit', exact: true }).click();
+  const contact = page.locator('[data-way="button.start:13|button.start:14"]');
+  await expect(contact).toHaveAttribute('data-contact', 'open');
+  const fed = page.locator('[data-volts="24.0 V"]');
+  const before = await fed.count();
+  await start.click();
+  await expect(contact).toHaveAttribute('data-contact', 'closed');
+  await expect(page.locator('[data-element^="device:IN2|"]')).toHaveAttribute('data-works', 'true');
+  expect(await fed.count()).toBeGreaterThan(before);
+  await page.locator('.path:has([data-wire][data-volts="24.0 V"]) .reach').last().click();
+  await page.keyboard.press('m');
+  await expect(page.locator('tac-bench-tools')).toContainText(/2[34]\.\d+ V DC/u);
+  await start.click();
   await page.getByRole('button', { name: 'Supply on' }).click();
 
   await page.getByRole('radio', { name: 'What if it breaks' }).click();

@@ -194,7 +194,9 @@ const railLabels = ({ bars }: Rows, draft: Draft): DrawnLabel[] =>
 function railName(net: Net | undefined, { elements, panel, joined }: Draft): string {
   const ends = (net?.ends ?? []).map((e) => ({ landing: landingOf(e.port), of: e.element }));
   const isSource = (id: string): boolean => elements.find((e) => e.id === id)?.shape === 'source';
-  const at = (ends.find((e) => isSource(e.of)) ?? ends[0])?.landing ?? '';
+  const isOwn = (landing: string): boolean => landingParts(landing).device === panel.device;
+  const sources = ends.filter((e) => isSource(e.of));
+  const at = (sources.find((e) => isOwn(e.landing)) ?? sources[0] ?? ends[0])?.landing ?? '';
   const { device, terminal } = landingParts(at);
   const also = joined.flatMap(({ link, a, b }) => {
     const other = at === a ? b : at === b ? a : undefined;

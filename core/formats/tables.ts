@@ -56,6 +56,9 @@ export function wireTable(job: Job): Table {
   };
 }
 
+/** Empty cells. */
+const blank = (count: number): string[] => Array.from({ length: count }, () => '');
+
 /** Order in which hands land wires: what protects, the power, what commands, what is sensitive. */
 const landingOrder: readonly AdoptedWire['class'][] = [
   'pe',
@@ -77,17 +80,13 @@ export function handTable(job: Job, profile: Profile, evidence: readonly Evidenc
     const { device, terminal } = landingParts(landing);
     return `${adopted?.devices[device]?.tag ?? device}:${terminal}`;
   };
-  const links = linkLines(job, profile).map((l) => [
-    'link',
-    l.id,
-    l.stands,
-    '',
-    '',
-    '',
-    '',
-    '',
-    '',
-  ]);
+  const links = linkLines(job, profile).map((l) => ['link', l.id, l.stands, ...blank(7)]);
+  const used = (id: string): string => {
+    const { colour = '', core = '', number = '' } = job.asUsed?.[id] ?? {};
+    return [colour, core && `core ${core}`, number && `marked ${number}`]
+      .filter(Boolean)
+      .join(', ');
+  };
   const wires = Object.entries(adopted?.wires ?? {})
     .sort(
       ([, x], [, y]) =>
@@ -106,6 +105,7 @@ export function handTable(job: Job, profile: Profile, evidence: readonly Evidenc
         w.cable ?? '',
         w.core ?? '',
         tick ? `${tick.author.name} ${tick.atClient}` : '',
+        used(id),
       ];
     });
   return {
@@ -120,6 +120,7 @@ export function handTable(job: Job, profile: Profile, evidence: readonly Evidenc
       'cable',
       'core',
       'landed',
+      'as used',
     ],
     rows: [...links, ...wires].map((row, i) => [String(i + 1), ...row]),
   };

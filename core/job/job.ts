@@ -222,6 +222,17 @@ const jobEntries = {
       why: reason,
     }),
   ),
+  /** Conductors as they were really taken, by wire: colour, core and own marker beside the plan. No deviation, and no reason is asked. */
+  asUsed: v.optional(
+    v.record(
+      idSchema,
+      v.strictObject({
+        colour: v.optional(v.pipe(v.string(), v.trim(), v.maxLength(40))),
+        core: v.optional(v.pipe(v.string(), v.trim(), v.maxLength(20))),
+        number: v.optional(v.pipe(v.string(), v.trim(), v.maxLength(20))),
+      }),
+    ),
+  ),
   scripts: v.record(
     idSchema,
     v.strictObject({

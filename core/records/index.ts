@@ -1,3 +1,12 @@
+export {
+  actuatorBlocks,
+  cableCores,
+  endFacts,
+  freeTerminals,
+  type ActuatorBlocks,
+  type CableCores,
+  type EndFacts,
+} from './hand-facts.js';
 export { handList, landedSection, type HandLine } from './hand-list.js';
 export { heldValues, testValuesHeld, keyedShare, keyedSince, keySessionSince } from './held.js';
 export { handOverObstacles, type Obstacle } from './hand-over.js';

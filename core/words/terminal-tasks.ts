@@ -93,10 +93,13 @@ const short: Readonly<Record<string, string>> = {
 const telling =
   /^(?:button|select|selector|interlock|lamp|contact|contactor|relay|key|end)\.(.+)$/u;
 
+/** A word in the middle of a sentence; units keep their letters. */
+const lowerFirst = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1);
+
 function functionOf(id: string, kind: string): string {
   if (id === 'estop') return 'e-stop';
   const role = telling.exec(id)?.[1];
-  return role === undefined ? (short[kind] ?? (kinds[kind] ?? kind).toLowerCase()) : inWords(role);
+  return role === undefined ? (short[kind] ?? lowerFirst(kinds[kind] ?? kind)) : inWords(role);
 }
 
 /**

@@ -15,6 +15,7 @@ import { inputsSwitch } from './inputs-switch.js';
 import { guardNotLocked } from './guard-not-locked.js';
 import { loadsFitSupply } from './loads-fit-supply.js';
 import { coilsSuppressed } from './coils-suppressed.js';
+import { coloursUsed } from './colours-used.js';
 import { lampSaysLess } from './lamp-says-less.js';
 import { latchOutlivesPower } from './latch-outlives-power.js';
 import { loadsOnTheirSide } from './loads-on-their-side.js';
@@ -69,6 +70,7 @@ export const hazardRules: readonly HazardRule[] = [
   loadsFitSupply,
   guardNotLocked,
   coilsSuppressed,
+  coloursUsed,
   wishOverridden,
   unknownPolicy,
   requiredFunctions,

@@ -3,7 +3,7 @@ import type { Job, Scheme } from '../../job/index.js';
 import { adopted, bareJob, marrowick } from '../../testing/jobs.js';
 import { sayFinding } from '../../words/index.js';
 import { plateFindings } from '../../line/index.js';
-import { hazardRules, schemeFindings } from '../index.js';
+import { checkJob, hazardRules, schemeFindings } from '../index.js';
 
 const n = shippedProfile('ondulet-n');
 const micro = shippedProfile('ondulet-micro');
@@ -388,5 +388,36 @@ describe('hazard rules', () => {
     };
     // The line contactor is switched by buttons: only the relay of the brake hangs on a contact of the device.
     expect(unsuppressed(bare)).toEqual(['advise coil.unsuppressed']);
+  });
+});
+
+describe('colours as they were really used', () => {
+  const job = adopted(bareJob());
+  const wireOf = (kind: string): string =>
+    Object.entries(job.adopted?.wires ?? {}).find(([, w]) => w.class === kind)?.[0] ?? '';
+  const found = (practice: Job['practice'], kind: string, colour: string): unknown[] =>
+    checkJob({ ...job, practice, asUsed: { [wireOf(kind)]: { colour } } }, marrowick())
+      .filter((f) => f.rule === 'conductor.colourUsed')
+      .map((f) => f.args['is']);
+
+  it('are judged where a colour is kept for one use, and nowhere else', () => {
+    expect(found('IEC', 'pe', 'black')).toEqual(['notProtective']);
+    expect(found('IEC', 'pe', 'green-yellow')).toEqual([]);
+    expect(found('IEC', 'pe', 'green')).toEqual(['notProtective']);
+    expect(found('NFPA', 'pe', 'green')).toEqual([]);
+    expect(found('IEC', 'controlDc', 'green/yellow')).toEqual(['keptForEarth']);
+    expect(found('NFPA', 'controlDc', 'green')).toEqual(['keptForEarth']);
+    expect(found('IEC', 'controlDc', 'green')).toEqual([]);
+    for (const colour of ['red', 'violet', 'my own'])
+      expect(found('IEC', 'controlDc', colour)).toEqual([]);
+  });
+
+  it('change nothing of the plan, and say nothing of a wire that is gone', () => {
+    const used = { ...job, asUsed: { [wireOf('controlDc')]: { colour: 'red', core: '7' } } };
+    expect(checkJob(used, marrowick()).map((f) => f.key)).toEqual(
+      checkJob(job, marrowick()).map((f) => f.key),
+    );
+    const gone = { ...job, asUsed: { w0: { colour: 'green-yellow' } } };
+    expect(checkJob(gone, marrowick()).some((f) => f.rule === 'conductor.colourUsed')).toBeFalse();
   });
 });

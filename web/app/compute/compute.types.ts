@@ -171,7 +171,15 @@ export interface Derived {
     readonly landed: string;
     /** Landed before its ends or its size were planned otherwise. */
     readonly stale: boolean;
+    /** Ferrule, strip length and torque, as far as they are known. */
+    readonly fit: string;
   }[];
+  /** What is fitted and what stays free: contact blocks by actuator, cores by cable, inputs. */
+  readonly toFit: {
+    readonly blocks: readonly { readonly tag: string; readonly text: string }[];
+    readonly cables: readonly { readonly cable: string; readonly text: string }[];
+    readonly free: readonly string[];
+  };
   /** Only some wires are landed: the steps are those of what is there. `turns`: the motor can be turned from the keypad. */
   readonly section: { readonly landed: number; readonly turns: boolean } | null;
   /** Why there are no steps, where there are none. */

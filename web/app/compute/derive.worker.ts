@@ -51,7 +51,6 @@ import {
 import { deadOf, isolationSources, liveOfSection, liveSteps } from '@tactron/core/procedure';
 import {
   foundValues,
-  handList,
   handOverObstacles,
   heldValues,
   testValuesHeld,
@@ -81,6 +80,7 @@ import {
   sourceNames,
   wishNames,
 } from '@tactron/core/words';
+import { handOf } from './said/hand';
 import { saidLines, saidRow, valueText } from './said/settings';
 import { landingText, saidSteps } from './said/steps';
 import type { Derived, PartsAndTools, SaidFinding, SaidRequirement } from './compute.types';
@@ -165,16 +165,6 @@ function adoptable(
   const difference = wiringDifference(job.adopted, plan.wiring).map((c) => say(c.said));
   return { adoption: adoption(plan), difference };
 }
-
-/** Wires with who landed them. */
-const handOf = (job: Job, evidence: readonly Evidence[]): Pick<Derived, 'hand'> => ({
-  hand: handList(job, evidence).map(({ id, cable, landed, stale }) => ({
-    id,
-    cable,
-    landed: landed ? `${landed.author.name}, ${landed.atClient}` : '',
-    stale,
-  })),
-});
 
 /** A section of the tests turns the motor once, from the keypad. */
 const turnsFromKeypad = (steps: readonly StepRecord['step'][]): boolean =>
@@ -339,7 +329,7 @@ const worker = {
       })),
       dischargeS: changesSpeed(profile) ? profile.dischargeS : undefined,
       notDead: dead.unseen.map((at) => landingText(job, at)),
-      ...handOf(job, evidence),
+      ...handOf(job, profile, evidence),
       section: landed ? { landed: landed.size, turns: turnsFromKeypad(procedure) } : null,
       noTests: procedure.length > 0 ? '' : whyNoTests(profile, plan),
       past: saidSteps(pastRecords([...procedure, ...dead.steps], evidence)),

@@ -9,13 +9,17 @@ const BIGGEST_FIT = 1.25;
 const STEP = 1.25;
 
 /**
- * Shows a drawing as wide as there is room for it while its texts can be read, larger or smaller on wish: by buttons, or by
- * the wheel with Ctrl. What does not fit is scrolled.
+ * Shows a drawing as wide as there is room for it while its texts can be read, larger or smaller on wish: by buttons, by
+ * the wheel with Ctrl, or by two fingers. What does not fit is scrolled.
  */
 @Directive({
   selector: '[tacZoom]',
   exportAs: 'zoom',
-  host: { '(wheel)': 'wheel($event)' },
+  host: {
+    '(wheel)': 'wheel($event)',
+    '(touchmove)': 'pinch($event)',
+    '(touchend)': 'spread = 0',
+  },
 })
 export class Zoom {
   private readonly host: HTMLElement = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
@@ -49,6 +53,19 @@ export class Zoom {
 
   fitted(): void {
     this.factor.set(1);
+  }
+
+  /** Distance of two fingers when they were last seen, px. */
+  protected spread = 0;
+
+  protected pinch(event: TouchEvent): void {
+    const [a, b] = Array.from(event.touches);
+    if (!b) return;
+    event.preventDefault();
+    const spread = Math.hypot(a.clientX - b.clientX, a.clientY - b.clientY);
+    const before = this.spread;
+    if (before > 0 && spread > 0) this.factor.update((f) => (f * spread) / before);
+    this.spread = spread;
   }
 
   protected wheel(event: WheelEvent): void {

@@ -9,7 +9,7 @@ export const keyList: readonly (readonly [string, string])[] = [
   ['/', 'search'],
   ['p', 'supply on or off (Rehearse)'],
   ['b', 'break or mend the selected wire (Rehearse)'],
-  ['m', 'measure at the selected landing (Rehearse)'],
+  ['m', 'measure at the chosen wire; again: along it (Rehearse)'],
   ['Space', 'work the focused control'],
   ['Enter', 'accept a reading and go to the next'],
   ['Ctrl+Z, Ctrl+Shift+Z', 'undo, redo'],

@@ -59,7 +59,7 @@ function plates({ job, device, site, decimal }: RecordInput): RecordSection {
 }
 
 function wires({ job, derived }: RecordInput): RecordSection {
-  const { adopted } = job;
+  const { adopted, asUsed: used = {} } = job;
   const name = (landing: string): string =>
     landing.replace(/^[^:]+/u, (id) => adopted?.devices[id]?.tag ?? id);
   return {
@@ -73,13 +73,13 @@ function wires({ job, derived }: RecordInput): RecordSection {
       .sort(([, x], [, y]) => x.number.localeCompare(y.number, 'en', { numeric: true }))
       .map(([id, w]) =>
         row(
-          w.number,
+          used[id]?.number ? `${w.number}; marked ${used[id].number}` : w.number,
           name(w.from),
           name(w.to),
           derived.names[`wire.${id}`] ?? w.function,
           sizeText(w.size),
-          w.colour,
-          w.cable ? `${w.cable} · ${w.core}` : '',
+          used[id]?.colour ? `${w.colour}; used ${used[id].colour}` : w.colour,
+          w.cable ? `${w.cable} · ${used[id]?.core ?? w.core}` : '',
         ),
       ),
   };

@@ -11,6 +11,7 @@ import { CircuitView } from '../../drawings/circuit-view';
 import { ConnectionView, type MovedEnd } from '../../drawings/connection-view';
 import { Drawings } from '../../drawings/drawings';
 import { OpenJob } from '../../job-state/open-job';
+import { AsUsed } from './as-used';
 
 interface WireRow {
   readonly id: string;
@@ -19,6 +20,10 @@ interface WireRow {
   readonly to: string;
   readonly size: string;
   readonly does: string;
+  /** The conductor as it was really taken, where that is not as planned. */
+  readonly used: NonNullable<Job['asUsed']>[string];
+  /** Ferrule, strip length, torque. */
+  readonly fit: string;
   /** Who landed it, and when; empty while it is to do. */
   readonly landed: string;
   readonly stale: boolean;
@@ -27,13 +32,15 @@ interface WireRow {
 /** Width of the circuit diagram beside the frame, in its units. */
 const CIRCUIT_WIDTH = 1200;
 
+const inNumbers = (x: string, y: string): number => x.localeCompare(y, 'en', { numeric: true });
+
 const isPower = ({ class: kind }: AdoptedWire): boolean =>
   kind === 'mains' || kind === 'neutral' || kind === 'motor' || kind === 'pe';
 
 /** Terminal row, station and wires; the schedule with the same selection; wire ends moved by drag or keyboard. */
 @Component({
   selector: 'tac-land-stage',
-  imports: [AttachmentRow, Choice, CircuitView, ConnectionView, Icon, RouterLink, ShowMe],
+  imports: [AsUsed, AttachmentRow, Choice, CircuitView, ConnectionView, Icon, RouterLink, ShowMe],
   templateUrl: './land-stage.html',
   styleUrl: './land-stage.scss',
 })
@@ -63,7 +70,9 @@ export class LandStage {
     const view = this.view();
     return Object.entries(adopted?.wires ?? {})
       .filter(([, w]) => view === 'circuit' || isPower(w) === (view === 'power'))
-      .sort(([, x], [, y]) => x.number.localeCompare(y.number, 'en', { numeric: true }))
+      .sort(
+        ([, x], [, y]) => inNumbers(this.place(x), this.place(y)) || inNumbers(x.number, y.number),
+      )
       .map(([id, wire]) => ({
         id,
         wire,
@@ -73,8 +82,17 @@ export class LandStage {
         does: this.does(id, wire),
         landed: this.lineOf(id)?.landed ?? '',
         stale: this.lineOf(id)?.stale === true,
+        used: this.job().asUsed?.[id] ?? {},
+        fit: this.lineOf(id)?.fit ?? '',
       }));
   });
+  protected readonly order = signal<'number' | 'device' | 'cable'>('number');
+  protected readonly orders = [
+    { value: 'number', name: 'by number' },
+    { value: 'device', name: 'by device' },
+    { value: 'cable', name: 'by cable' },
+  ];
+  protected readonly toFit = computed(() => this.open.derived()?.toFit);
   protected readonly hand = computed(() => this.open.derived()?.hand ?? []);
   protected readonly landed = computed(() => this.hand().filter((l) => l.landed).length);
   /** Wires by cable, those inside the panel last: what one touch may cover. */
@@ -132,6 +150,17 @@ export class LandStage {
       f.finding.where.some((w) => w.kind === 'landing' || w.kind === 'wire'),
     ),
   );
+
+  /** Where a wire stands in the list: with the device at which a person works, with its cable, or nowhere. */
+  private place({ from, to, cable }: AdoptedWire): string {
+    const order = this.order();
+    if (order === 'cable') return cable ?? '~';
+    if (order === 'number') return '';
+    const { adopted } = this.job();
+    const ends = [to, from].map((end) => landingParts(end).device);
+    const at = ends.find((id) => id !== adopted?.device) ?? ends[0];
+    return adopted?.devices[at]?.tag ?? at;
+  }
 
   private lineOf(id: string) {
     return this.hand().find((l) => l.id === id);

@@ -1,5 +1,6 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
 import { landingParts } from '@tactron/core/job';
+import { voltsAt } from '@tactron/core/trace';
 import { OpenJob } from '../../job-state/open-job';
 import { RehearsalSession } from './session';
 
@@ -42,6 +43,34 @@ export class Leads {
       this.plus.set(landing);
       this.minus.set('');
     } else this.minus.set(landing);
+  }
+
+  /**
+   * Measures at the chosen wire: the first lead goes to its end, the second to what its circuit returns to; once more, and the
+   * second goes to its other end. Without a chosen wire nothing is measured.
+   *
+   * @returns whether a lead was put
+   */
+  measure(): boolean {
+    const opened = this.session.opened();
+    const wire = opened?.wires.find((w) => w.id === this.wire());
+    if (!opened || !wire) return false;
+    const end = opened.landings[wire.to];
+    if (this.plus() !== end) {
+      this.plus.set(end);
+      this.minus.set(this.returnOf(wire.to));
+    } else this.minus.set(opened.landings[wire.from]);
+    return true;
+  }
+
+  /** The device's 0 V where it is joined to that, else earth. */
+  private returnOf(landing: number): string {
+    const opened = this.session.opened();
+    if (!opened) return '';
+    const { landings, reference, trace } = opened;
+    const joined = voltsAt(trace, landing, reference, this.session.shownUs()) !== null;
+    const earth = landings.indexOf('supply:PE');
+    return landings[joined || earth < 0 ? reference : earth];
   }
 
   toggleWire(): void {

@@ -233,7 +233,9 @@ export class RehearseStage {
     const off = [
       keys.on('p', () => void this.session.act({ do: this.supplyOn() ? 'supplyOff' : 'supplyOn' })),
       keys.on('b', () => this.leads.toggleWire()),
-      keys.on('m', () => document.getElementById('lead-plus')?.focus()),
+      keys.on('m', () => {
+        if (!this.leads.measure()) document.getElementById('lead-plus')?.focus();
+      }),
     ];
     inject(DestroyRef).onDestroy(() => off.forEach((end) => end()));
   }
