@@ -17,6 +17,7 @@ import { plateFacts, plateFindings } from '@tactron/core/line';
 import type { Act, Job } from '@tactron/core/job';
 import { browserRows } from './browser';
 import { crowdRows } from './crowd';
+import { drawingRows } from './drawings';
 import { dialJob as job, drum, drumOf, drumProfile, profile } from './jobs';
 import { killRows, modelRows } from './keeping';
 import { manyContacts } from './many-contacts';
@@ -220,6 +221,7 @@ function report(rows: readonly Row[]): boolean {
 /** Parts named on the command line, or all of them. */
 const parts: Readonly<Record<string, () => readonly Row[] | Promise<readonly Row[]>>> = {
   core: coreRows,
+  drawings: drawingRows,
   load: firstLoad,
   server: serverRows,
   crowd: crowdRows,

@@ -70,9 +70,9 @@ test('a three-wire station: its hazard found and put right, pressed and held in 
   await expect(contact).toHaveAttribute('data-contact', 'closed');
   await expect(page.locator('[data-element^="device:IN2|"]')).toHaveAttribute('data-works', 'true');
   expect(await fed.count()).toBeGreaterThan(before);
-  await page.locator('.path:has([data-wire][data-volts="24.0 V"]) .reach').last().click();
+  await page.locator('.path:has([data-volts="24.0 V"]) .reach').last().dispatchEvent('click');
   await page.keyboard.press('m');
-  await expect(page.locator('tac-bench-tools')).toContainText(/2[34]\.\d+ V DC/u);
+  await expect(page.locator('tac-bench-tools')).toContainText(/Ω 24 V DC/u);
   await start.click();
   await page.getByRole('button', { name: 'Supply on' }).click();
 

@@ -48,9 +48,78 @@ export async function pathsOf(
       const ends = net.ends.filter((e) => ids.has(e.element));
       return ends.length > 0 ? [{ ...net, ends }] : [];
     });
-    paths.push(path(await layouter(graphOf(own, here)), here));
+    paths.push(chain(own, here) ?? path(await layouter(graphOf(own, here)), here));
   }
   return paths;
+}
+
+/**
+ * A path whose elements follow one after the other needs no layout: they stand below each other on one upright line.
+ *
+ * @returns undefined where it branches
+ */
+function chain(nodes: readonly GraphNode[], nets: readonly Net[]): Path | undefined {
+  const straight = nodes.every(({ ports: [a, b, more] }) => {
+    if (!a || !b || more) return false;
+    return a.side === 'start' && b.side === 'end' && a.at === b.at;
+  });
+  const single = nets.every((net) => net.ends.length === (isRail(net) || !joins(net) ? 1 : 2));
+  if (!straight || !single) return undefined;
+  const netOf = new Map(nets.flatMap((n) => n.ends.map((e) => [e.port, n] as const)));
+  const above = ({ ports }: GraphNode): Net | undefined => netOf.get(ports[0].id);
+  const below = ({ ports }: GraphNode): Net | undefined => netOf.get(ports[1].id);
+  const ordered: GraphNode[] = [];
+  let next = nodes.find((n) => !joins(above(n)));
+  while (next && !ordered.includes(next)) {
+    const last = next;
+    ordered.push(last);
+    next = joins(below(last))
+      ? nodes.find((n) => n !== last && above(n) === below(last))
+      : undefined;
+  }
+  if (ordered.length !== nodes.length) return undefined;
+  return stacked(ordered, above, below);
+}
+
+/** Whether a net leads from one element of a path to the next. */
+const joins = (net: Net | undefined): boolean =>
+  net !== undefined && !isRail(net) && net.ends.length === 2;
+
+type NetAt = (node: GraphNode) => Net | undefined;
+
+function stacked(ordered: readonly GraphNode[], above: NetAt, below: NetAt): Path {
+  const at = ({ ports }: GraphNode): number => ports[0].at as number;
+  const column = Math.max(...ordered.map(at));
+  const gap = spacing.layer;
+  const [nodes, lines, rails]: [
+    Path['nodes'][number][],
+    Path['lines'][number][],
+    Path['rails'][number][],
+  ] = [[], [], []];
+  let y = 0;
+  const straight = (from: number, to: number): Point[] => [
+    [column, from],
+    [column, to],
+  ];
+  ordered.forEach((node, i) => {
+    const [up, down] = [above(node), below(node)];
+    const [first, last] = node.ports;
+    if (up && (isRail(up) || i > 0)) {
+      const points = straight(y, y + gap);
+      if (isRail(up)) rails.push({ net: up.name, port: first.id, above: true, points });
+      else lines.push({ net: up.name, port: first.id, points });
+      y += gap;
+    }
+    const { id, width, height } = node;
+    nodes.push({ id, x: column - at(node), y, width, height, ports: [] });
+    y += height;
+    if (down && isRail(down)) {
+      rails.push({ net: down.name, port: last.id, above: false, points: straight(y + gap, y) });
+      y += gap;
+    }
+  });
+  const width = Math.max(...nodes.map((n) => n.x + n.width));
+  return { nodes, lines, rails, dots: [], width, height: y };
 }
 
 /** Which of some things hang together, by a name for all that do. */
