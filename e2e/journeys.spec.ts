@@ -275,7 +275,13 @@ test('by keyboard alone: stages, a wire end, a reading, undo and the list of key
   await page.keyboard.press('Escape');
   await expect(page.getByRole('dialog')).toBeHidden();
   await page.keyboard.press('g');
-  await page.keyboard.press('j');
+  await page.getByRole('combobox', { name: 'Go to' }).fill('T1:IN4');
+  await expect(page.getByRole('option').first()).toContainText('T1:IN4');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('region', { name: 'Move a wire end' })).toContainText('Wire');
+  await page.keyboard.press('g');
+  await page.getByRole('combobox', { name: 'Go to' }).fill('jobs');
+  await page.keyboard.press('Enter');
   await expect(page.getByRole('heading', { name: 'Jobs' })).toBeVisible();
 });
 

@@ -1,10 +1,7 @@
 /** Every key with what it does, in the order in which the list shows them. */
 export const keyList: readonly (readonly [string, string])[] = [
   ['1 – 8', 'open a stage'],
-  ['g then j', 'go to Jobs'],
-  ['g then l', 'go to Library'],
-  ['g then s', 'go to Sums'],
-  ['g then t', 'go to Settings'],
+  ['g', 'go to a stage, wire, terminal, setting, finding, page or job'],
   ['n', 'next open item'],
   ['/', 'search'],
   ['p', 'supply on or off (Rehearse)'],

@@ -24,7 +24,6 @@ export class Keys {
   private readonly dialog = inject(MatDialog);
   private readonly preferences = inject(Preferences);
   private readonly handlers = new Map<string, Handler[]>();
-  private afterG = 0;
   /** The field in which something was typed that is not taken over yet. */
   private unfinished: EventTarget | null = null;
 
@@ -51,6 +50,13 @@ export class Keys {
     void import('./key-help').then((m) => this.dialog.open(m.KeyHelp));
   }
 
+  /** Opens the box to go anywhere. */
+  goTo(): void {
+    void import('./go-to/go-to').then((m) =>
+      this.dialog.open(m.GoTo, { position: { top: '12vh' }, autoFocus: 'input' }),
+    );
+  }
+
   private press(event: KeyboardEvent): void {
     const typing =
       event.target instanceof HTMLElement &&
@@ -71,12 +77,10 @@ export class Keys {
       return;
     if (event.key === '?') return this.help();
     if (!this.preferences.singleKeys()) return;
-    const place = { j: '/jobs', l: '/library', s: '/sums', t: '/settings' }[event.key];
-    if (Date.now() - this.afterG < 1500 && place) {
-      this.afterG = 0;
-      return void this.router.navigateByUrl(place);
+    if (event.key === 'g') {
+      event.preventDefault();
+      return this.goTo();
     }
-    if (event.key === 'g') this.afterG = Date.now();
     const stage = stageNames[Number(event.key) - 1];
     const job = /^\/jobs\/([^/?]+)/u.exec(this.router.url)?.[1];
     if (stage && job) return void this.router.navigate(['/jobs', job, stage]);

@@ -1,4 +1,13 @@
-import { Component, computed, inject, signal } from '@angular/core';
+import {
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  linkedSignal,
+  signal,
+  untracked,
+} from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { landingParts, sizeText, tickOf, type AdoptedWire, type Job } from '@tactron/core/job';
 import { valueIn } from '@tactron/core/units';
@@ -53,7 +62,9 @@ export class LandStage {
     { value: 'power', name: 'Power wires' },
     { value: 'circuit', name: 'Circuit diagram' },
   ];
-  protected readonly selected = signal<string | null>(null);
+  /** Wire to choose, in the address: from elsewhere one comes to it. */
+  readonly wire = input<string>();
+  protected readonly selected = linkedSignal<string | null>(() => this.wire() ?? null);
   protected readonly why = signal('');
   protected readonly refused = signal<string | null>(null);
   protected readonly job = computed(() => this.open.job() as Job);
@@ -150,6 +161,13 @@ export class LandStage {
       f.finding.where.some((w) => w.kind === 'landing' || w.kind === 'wire'),
     ),
   );
+
+  constructor() {
+    effect(() => {
+      const wire = this.job().adopted?.wires[this.wire() ?? ''];
+      if (wire) untracked(() => this.view.set(isPower(wire) ? 'power' : 'control'));
+    });
+  }
 
   /** Where a wire stands in the list: with the device at which a person works, with its cable, or nowhere. */
   private place({ from, to, cable }: AdoptedWire): string {
