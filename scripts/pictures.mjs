@@ -119,12 +119,24 @@ await withDemo('tactron_pictures', async (url) => {
     await page.getByRole('button', { name: 'Break every wire' }).click();
     await page.getByRole('table', { name: 'Single faults' }).waitFor();
     await page.getByRole('radio', { name: 'drawing and table' }).click();
+    await page.locator('tac-sweep-drawing polyline').first().waitFor({ state: 'attached' });
     await page.waitForTimeout(400);
   });
   await shoot(day, '/settings', 'settings');
   await shoot(day, stage('dead'), 'dead');
   await shoot(day, '/library', 'library');
-  await shoot(await open('plant'), `/jobs/${drum}/rehearse`, 'rehearse-plant-room', run);
+  await shoot(
+    await open('plant'),
+    `/jobs/${drum}/rehearse`,
+    'rehearse-plant-room',
+    async (page) => {
+      await page.getByRole('button', { name: 'Supply off' }).click();
+      await page.locator('tac-device-face .state').filter({ hasText: 'ready' }).waitFor();
+      await page.getByRole('radio', { name: 'Circuit', exact: true }).click();
+      await page.locator('tac-circuit-view polyline').first().waitFor({ state: 'attached' });
+      await page.waitForTimeout(400);
+    },
+  );
   await shoot(day, stage('live'), 'live', test);
   await shoot(day, `/jobs/${signed}/handover`, 'handover', async (page) => {
     await page.getByRole('button', { name: 'To the signatures' }).click();
