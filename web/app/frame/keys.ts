@@ -2,18 +2,7 @@ import { Injectable, inject } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { Router } from '@angular/router';
 import { Preferences } from './preferences';
-
-export const stageNames = [
-  'plate',
-  'scheme',
-  'land',
-  'key',
-  'rehearse',
-  'dead',
-  'live',
-  'handover',
-] as const;
-export type StageName = (typeof stageNames)[number];
+import { stageNames } from './stage-names';
 
 type Handler = () => void;
 

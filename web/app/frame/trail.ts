@@ -1,6 +1,6 @@
 import { signingOf, type Job, type Signing } from '@tactron/core/job';
 import type { Derived, SaidFinding } from '../compute/compute.types';
-import { stageNames, type StageName } from './keys';
+import { stageNames, type StageName } from './stage-names';
 
 /** A stage in the walk with its own small mark of what is missing. */
 export interface TrailMark {

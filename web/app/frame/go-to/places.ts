@@ -1,6 +1,6 @@
 import { landingParts, type Job } from '@tactron/core/job';
 import type { Derived } from '../../compute/compute.types';
-import { stageNames } from '../keys';
+import { stageNames } from '../stage-names';
 import { stageTitles } from '../trail';
 
 /** Something that can be gone to: what it is, its words, and where it is. */
