@@ -38,12 +38,12 @@ class Bench {
 
   state(text: string): Promise<void> {
     return expect(this.page.locator('tac-device-face .state')).toHaveText(text, {
-      timeout: 20_000,
+      timeout: 60_000,
     });
   }
 
   turns(how: 'forward' | 'reverse' | 'stands still'): Promise<void> {
-    return expect(this.page.locator('.motor')).toContainText(how, { timeout: 20_000 });
+    return expect(this.page.locator('.motor')).toContainText(how, { timeout: 60_000 });
   }
 
   async cutAndReturn(): Promise<void> {
@@ -56,7 +56,7 @@ class Bench {
 test('six arrangements: start, stop, emergency stop and power return, each as its scheme says', async ({
   browser,
 }) => {
-  test.setTimeout(180_000);
+  test.setTimeout(360_000);
   const page = await open(browser, '/jobs');
   const b = new Bench(page);
 
@@ -167,7 +167,7 @@ test('cards, why, meter, bridge, scripts: one school taken, one wire broken and 
   const page = await open(browser, `/jobs/${job}/scheme`);
   const shipped = page.getByLabel('Start from an arrangement');
   const chosen = (name: string) =>
-    expect(page.getByRole('radio', { name, exact: true })).toBeChecked({ timeout: 15_000 });
+    expect(page.getByRole('radio', { name, exact: true })).toBeChecked({ timeout: 45_000 });
   await shipped.selectOption({ label: 'start warning before a level contact starts it' });
   await chosen('a contact that stays closed (two-wire)');
   await chosen('safe torque off, two channels');
@@ -180,11 +180,11 @@ test('cards, why, meter, bridge, scripts: one school taken, one wire broken and 
   await page.keyboard.press('Control+z');
   await chosen('start and stop fed separately');
   const relay = page.getByRole('group', { name: 'Seal-in relay, two-wire run' });
-  await expect(relay).toContainText('With S3 held or welded', { timeout: 20_000 });
+  await expect(relay).toContainText('With S3 held or welded', { timeout: 60_000 });
   await page.getByRole('radio', { name: 'What the emergency stop acts on' }).click();
   const one = page.getByRole('group', { name: 'Safe torque off, one contact' });
   await expect(one).toContainText('Both channels of safe torque off hang on one contact', {
-    timeout: 20_000,
+    timeout: 60_000,
   });
   await one.getByRole('button', { name: 'Choose this' }).click();
   await expect(page.getByRole('complementary', { name: 'Pocket' })).toContainText(
@@ -195,7 +195,7 @@ test('cards, why, meter, bridge, scripts: one school taken, one wire broken and 
     page
       .getByRole('group', { name: 'Safe torque off, two channels' })
       .getByRole('button', { name: 'Chosen' }),
-  ).toBeVisible({ timeout: 20_000 });
+  ).toBeVisible({ timeout: 60_000 });
   const b = new Bench(page);
   await b.at(job);
   await b.state('ready');

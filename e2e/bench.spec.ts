@@ -49,7 +49,7 @@ test('the bench plays the acts of the tests one by one and tells what to expect'
   await expect(
     page.getByRole('radiogroup', { name: 'S1' }).getByRole('radio', { name: 'in' }),
   ).toBeChecked({
-    timeout: 15_000,
+    timeout: 45_000,
   });
   await page.getByRole('button', { name: 'Leave the trial' }).click();
   await expect(page.getByRole('button', { name: 'Supply off' })).toBeVisible();

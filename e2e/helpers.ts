@@ -54,7 +54,7 @@ export const stage = (page: Page, name: string) =>
     .getByRole('navigation', { name: 'Stages' })
     .getByRole('link', { name: new RegExp(`\\d ${name}`, 'u') });
 export const saved = (page: Page) =>
-  expect(page.locator('.save')).toContainText('kept on server', { timeout: 15_000 });
+  expect(page.locator('.save')).toContainText('kept on server', { timeout: 45_000 });
 /** The reckoning has caught up with the last change. */
 export const settled = (page: Page) => expect(page.locator('main[aria-busy=false]')).toBeVisible();
 
@@ -122,7 +122,7 @@ export async function declare(page: Page): Promise<void> {
 /** Answers the shown test as it is expected, or with a wrong number. */
 export async function answerAsExpected(page: Page, wrong?: string): Promise<void> {
   const current = page.getByRole('region', { name: 'Current test' });
-  await expect(current.locator('.expected')).toBeVisible({ timeout: 15_000 });
+  await expect(current.locator('.expected')).toBeVisible({ timeout: 45_000 });
   await declare(page);
   const value = current.locator('.value');
   if (await value.isVisible()) {

@@ -43,7 +43,7 @@ const picture = (page: Page): Promise<string> =>
   });
 
 test('the server killed: edits, readings, a picture and a new job are kept, survive closing the browser, and arrive once and in order', async () => {
-  test.setTimeout(180_000);
+  test.setTimeout(360_000);
   const postgres = await startPostgres('pg-test');
   const urls = await freshDatabase(postgres, 'tactron_offline');
   const start = () => serve(postgres, { port, quiet: true, urls });
@@ -56,7 +56,7 @@ test('the server killed: edits, readings, a picture and a new job are kept, surv
     await page.goto(`${base}/jobs`);
     // a server that has just begun reads its board for the first time
     await expect(page.getByRole('link', { name: 'FM-AUGER', exact: true })).toBeVisible({
-      timeout: 20_000,
+      timeout: 60_000,
     });
     // the application itself is kept, and controls this page from the next load on
     await page.evaluate(() => navigator.serviceWorker.ready.then(() => undefined));
@@ -64,14 +64,14 @@ test('the server killed: edits, readings, a picture and a new job are kept, surv
     await settled(page);
     await expect
       .poll(() => page.evaluate(() => navigator.serviceWorker.controller !== null), {
-        timeout: 15_000,
+        timeout: 45_000,
       })
       .toBe(true);
     await expect
       .poll(
         () =>
           page.evaluate(async () => (await caches.keys()).some((k) => k.includes('application'))),
-        { timeout: 15_000 },
+        { timeout: 45_000 },
       )
       .toBe(true);
     await page.reload();
@@ -84,7 +84,7 @@ test('the server killed: edits, readings, a picture and a new job are kept, surv
     await new Promise((done) => server.child.once('exit', done));
     for (let n = 1; n <= 20; n++) await type(page, 'Motor cable', 'Length', `${40 + n} m`);
     await expect(page.locator('.save')).toContainText('kept here, waiting for server', {
-      timeout: 20_000,
+      timeout: 60_000,
     });
     await page
       .getByRole('navigation', { name: 'Stages' })
@@ -107,12 +107,12 @@ test('the server killed: edits, readings, a picture and a new job are kept, surv
     await newJob(page, 'FM-OFFLINE', 'Malt lift without network', 'Marrowick F', 'F02');
     await type(page, 'Motor', 'Power', '1.5 kW');
     await page.waitForTimeout(300); // the strip says what it said before, until the field has been taken
-    await expect(page.locator('.save')).toContainText('waiting for server', { timeout: 20_000 });
+    await expect(page.locator('.save')).toContainText('waiting for server', { timeout: 60_000 });
     await context.close();
 
     ({ context, page } = await browserIn(folder));
     await page.goto(`${base}/jobs`);
-    await expect(page.getByText('The server does not answer.')).toBeVisible({ timeout: 20_000 });
+    await expect(page.getByText('The server does not answer.')).toBeVisible({ timeout: 60_000 });
     await expect(page.getByRole('link', { name: 'FM-OFFLINE', exact: true })).toBeVisible();
     await page.getByRole('link', { name: 'FM-AUGER', exact: true }).click();
     await expect(
@@ -132,7 +132,7 @@ test('the server killed: edits, readings, a picture and a new job are kept, surv
       (await (await fetch(`${base}/api/${path}`)).json()) as never;
     await expect
       .poll(async () => ((await ask('jobs?search=FM-OFFLINE')) as { total: number }).total, {
-        timeout: 20_000,
+        timeout: 60_000,
       })
       .toBe(1);
     const history = (
@@ -163,7 +163,7 @@ test('the server killed: edits, readings, a picture and a new job are kept, surv
     await expect
       .poll(
         async () => ((await ask('jobs?search=FM-OFFLINE')) as Board).rows[0].job.plate.motor.power,
-        { timeout: 15_000 },
+        { timeout: 45_000 },
       )
       .toEqual({ v: 1.5, u: 'kW' });
   } finally {

@@ -31,7 +31,7 @@ const signOut = async (page: Page, url: string, unsent: string): Promise<void> =
 test('two people on one tablet, both with unsent work: neither sees nor sends what is the other’s', async ({
   browser,
 }) => {
-  test.setTimeout(240_000);
+  test.setTimeout(480_000);
   const postgres = await startPostgres('pg-test');
   const urls = await freshDatabase(postgres, 'tactron_people');
   process.env['TACTRON_ACCOUNTS'] = 'on';
@@ -86,7 +86,7 @@ test('two people on one tablet, both with unsent work: neither sees nor sends wh
 
     await kill();
     await type(page, 'Motor cable', 'Length', '61 m');
-    await expect(page.locator('.save')).toContainText('kept here', { timeout: 20_000 });
+    await expect(page.locator('.save')).toContainText('kept here', { timeout: 60_000 });
     await signOut(page, url, '1 change');
     await page.goto(`${url}/jobs`);
     await expect(page.getByRole('link', { name: 'FM-SHARED', exact: true })).toBeHidden();
@@ -101,7 +101,7 @@ test('two people on one tablet, both with unsent work: neither sees nor sends wh
     await settled(page);
     await kill();
     await type(page, 'Motor', 'Power', '2.2 kW');
-    await expect(page.locator('.save')).toContainText('kept here', { timeout: 20_000 });
+    await expect(page.locator('.save')).toContainText('kept here', { timeout: 60_000 });
     await signOut(page, url, '1 change');
 
     server = await start();
@@ -117,14 +117,14 @@ test('two people on one tablet, both with unsent work: neither sees nor sends wh
       )
         .filter((l) => l.places.some((p) => /length|power/u.test(p)))
         .map((l) => [l.author.name, l.sentBy]);
-    await expect.poll(changes, { timeout: 20_000 }).toEqual([['C. Hief', 'C. Hief']]);
+    await expect.poll(changes, { timeout: 60_000 }).toEqual([['C. Hief', 'C. Hief']]);
     await page.goto(job);
     await expect(cable).toHaveValue('61 m');
     await page.goto(`${url}/settings`);
     await page.getByRole('button', { name: 'Sign out', exact: true }).click();
     await expect(page.getByLabel('Login')).toBeVisible();
     await signIn(page, 'bea');
-    await expect.poll(changes, { timeout: 20_000 }).toEqual([
+    await expect.poll(changes, { timeout: 60_000 }).toEqual([
       ['B. Ea', 'B. Ea'],
       ['C. Hief', 'C. Hief'],
     ]);

@@ -2,7 +2,9 @@ import { defineConfig } from '@playwright/test';
 
 export default defineConfig({
   testDir: '.',
-  timeout: 90_000,
+  timeout: 270_000,
+  // Only how long one waits before something counts as never coming: a busy machine is slow, not wrong.
+  expect: { timeout: 20_000 },
   workers: 1,
   retries: 0,
   reporter: 'list',

@@ -39,13 +39,13 @@ test('the record as PDF: every row of the screen, outline, page numbers, marked 
 }) => {
   const page = await open(browser, `${drum}/handover`, {}, 'allow');
   const rows = page.locator('.record [data-part] tr');
-  await expect(rows.nth(60)).toBeVisible({ timeout: 20_000 });
+  await expect(rows.nth(60)).toBeVisible({ timeout: 60_000 });
   const cells = await page.locator('.record [data-part] :is(td, th)').allInnerTexts();
   const titles = await page.locator('.record [data-part] h2').allInnerTexts();
   // The fonts and the maker of the PDF are kept in the browser before anybody asks for them.
   await page.evaluate(() => navigator.serviceWorker.ready.then(() => undefined));
   await page.reload();
-  await expect(rows.nth(60)).toBeVisible({ timeout: 20_000 });
+  await expect(rows.nth(60)).toBeVisible({ timeout: 60_000 });
   await expect
     .poll(
       () =>
@@ -55,7 +55,7 @@ test('the record as PDF: every row of the screen, outline, page numbers, marked 
               if (kept.includes('noto-sans-math')) return true;
           return false;
         }),
-      { timeout: 20_000 },
+      { timeout: 60_000 },
     )
     .toBe(true);
   await page.context().setOffline(true);
@@ -76,7 +76,7 @@ test('the record as PDF: every row of the screen, outline, page numbers, marked 
 
   // NFPA jobs print on Letter.
   await page.goto(page.url().replace(drum, debark));
-  await expect(rows.nth(40)).toBeVisible({ timeout: 20_000 });
+  await expect(rows.nth(40)).toBeVisible({ timeout: 60_000 });
   expect((await pdfOf(page)).raw).toContain('[0 0 612 792]');
 });
 

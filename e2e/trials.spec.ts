@@ -78,7 +78,7 @@ test('a finding is shown in the rehearsal; a plan that changes is told in words;
   const dead = page
     .getByRole('complementary', { name: 'Pocket' })
     .locator('article', { hasText: 'Required: S1 stops the motor. As built it does not' });
-  await expect(dead).toContainText('must fix', { timeout: 15_000 });
+  await expect(dead).toContainText('must fix', { timeout: 45_000 });
   await expect(dead).toContainText('cannot be accepted');
   await dead.getByRole('link', { name: 'Show me' }).click();
   await expect(trial).toBeVisible();
@@ -122,5 +122,5 @@ test('a finding is shown in the rehearsal; a plan that changes is told in words;
   ).toHaveCount(0);
   await stage(page, 'Rehearse').click();
   await page.getByRole('button', { name: 'Supply off' }).click();
-  await expect(page.locator('tac-device-face .state')).toHaveText('ready', { timeout: 10_000 });
+  await expect(page.locator('tac-device-face .state')).toHaveText('ready', { timeout: 30_000 });
 });

@@ -5,7 +5,7 @@ import { auger, open, test, url } from './helpers';
 test('every view is clean for assistive technology in both themes, and fits tablet and phone', async ({
   browser,
 }) => {
-  test.setTimeout(300_000);
+  test.setTimeout(600_000);
   const views = [
     '/jobs',
     '/library',
@@ -33,9 +33,9 @@ test('every view is clean for assistive technology in both themes, and fits tabl
     const page = await open(browser, '/jobs', { theme });
     for (const view of views) {
       await page.goto(url() + view);
-      await expect(page.locator('main').first()).not.toContainText('Reading', { timeout: 10_000 });
+      await expect(page.locator('main').first()).not.toContainText('Reading', { timeout: 30_000 });
       if (view.startsWith('/jobs/'))
-        await expect(page.locator('main h2').first()).toBeAttached({ timeout: 15_000 });
+        await expect(page.locator('main h2').first()).toBeAttached({ timeout: 45_000 });
       await page.waitForTimeout(500);
       const { violations } = await new AxeBuilder({ page })
         .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'])

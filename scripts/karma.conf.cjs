@@ -23,6 +23,6 @@ module.exports = (config) =>
     // A property over every arrangement keeps the page busy for seconds; a slow machine makes that many.
     pingTimeout: 60_000,
     browserDisconnectTimeout: 30_000,
-    browserNoActivityTimeout: 120_000,
+    browserNoActivityTimeout: 400_000,
     client: { jasmine: { random: true } },
   });

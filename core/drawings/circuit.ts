@@ -62,6 +62,9 @@ export async function circuitDiagram(
   return drawn(rowsOf(inOrder(shown, draft), width, earthed), draft);
 }
 
+/** Place of a path whose wires have no numbers: after all others. */
+const UNNUMBERED = 1e9;
+
 /** Circuit by circuit, that of most paths first, in each rail by rail, at each rail its source first, then as the wires are numbered. */
 function inOrder(paths: readonly Path[], { elements, wiresAt, panel }: Draft): Path[] {
   const byId = new Map(elements.map((e) => [e.id, e]));
@@ -76,7 +79,7 @@ function inOrder(paths: readonly Path[], { elements, wiresAt, panel }: Draft): P
       circuit: circuit(path),
       rail: path.rails.find((r) => r.above)?.net ?? '',
       source: own.some((e) => e.shape === 'source') ? 0 : 1,
-      first: Math.min(...numbers.filter((n) => !Number.isNaN(n))),
+      first: Math.min(UNNUMBERED, ...numbers.filter((n) => !Number.isNaN(n))),
     };
   });
   type Ranked = (typeof ranked)[number];

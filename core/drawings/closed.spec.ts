@@ -138,5 +138,5 @@ describe('a circuit that is live', () => {
       );
       expect(without).withContext(name).toEqual([]);
     }
-  }, 60_000);
+  }, 240_000);
 });

@@ -79,6 +79,8 @@ export interface Opened {
     readonly to: number;
     readonly ohm: number;
   }[];
+  /** Wires that were found broken or were never landed. */
+  readonly open: readonly string[];
   /** When each contact is closed and each element works, by the two landings it lies between. */
   readonly closed: Readonly<Record<string, ClosedWhen>>;
   readonly works: Readonly<Record<string, ClosedWhen>>;
@@ -216,6 +218,7 @@ const worker = {
         to: installation.edgeB[w.edge],
         ohm: w.ohm,
       })),
+      open: installedOf(installation, 'wires').flatMap((w) => w.open),
       closed: closedWhen(installation),
       works: worksWhen(installation),
       devices: installation.devices.flatMap((d) => shown(d, job)),

@@ -1,5 +1,6 @@
 import { Component, computed, input, output } from '@angular/core';
 import type { CircuitDiagram, DrawnElement, DrawnLine } from '@tactron/core/drawings';
+import { middleOf, type WireLook } from './wire-look';
 import { Zoom } from './zoom';
 import { ZoomBar } from './zoom-bar';
 
@@ -32,6 +33,8 @@ export class CircuitView {
   readonly live = input<LiveState>();
   /** Landings at which the leads of a meter lie. */
   readonly leads = input<readonly string[]>([]);
+  /** Look of a line by the wires it stands for. */
+  readonly look = input<(wires: readonly string[]) => WireLook | undefined>();
   readonly picked = output<string>();
   readonly landed = output<string>();
 
@@ -55,6 +58,8 @@ export class CircuitView {
         is: volts?.is ?? '',
         volts: volts?.text ?? null,
         place,
+        look: this.look()?.(line.wires),
+        middle: middleOf(line.points),
         broken: live !== undefined && line.wires.some((w) => live.broken(w)),
       };
     });

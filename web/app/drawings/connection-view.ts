@@ -11,14 +11,6 @@ export interface MovedEnd {
   readonly landing: string;
 }
 
-/** Look of one wire beside its class: a style of its line, and what is said of it. */
-export interface WireLook {
-  readonly style: string;
-  readonly title: string;
-  /** A letter on the line; empty for none. */
-  readonly mark: string;
-}
-
 /** Devices with their terminals and a line for every wire; what is chosen lights its whole potential. */
 @Component({
   selector: 'tac-connection-view',
@@ -33,7 +25,6 @@ export class ConnectionView {
   readonly wire = input('');
   /** Wire ends can be dragged. */
   readonly movable = input(false);
-  readonly looks = input<ReadonlyMap<string, WireLook>>();
   /** What a terminal is there for, as its title. */
   readonly titles = input<Readonly<Record<string, string>>>({});
   readonly picked = output<string>();
@@ -48,8 +39,6 @@ export class ConnectionView {
       path: line.points.map((p) => p.join(',')).join(' '),
       chosen: line.id === this.wire(),
       lit: line.net === this.net(),
-      look: this.looks()?.get(line.id),
-      middle: middleOf(line.points),
     })),
   );
   private readonly netOf = computed(
@@ -80,15 +69,4 @@ export class ConnectionView {
     const landing = target instanceof SVGElement ? target.dataset['landing'] : undefined;
     if (landing) this.moved.emit({ wire, end, landing });
   }
-}
-
-/** Middle of the longest piece of a line. */
-function middleOf(points: DrawnLine['points']): { x: number; y: number } {
-  let best = { x: 0, y: 0, length: -1 };
-  points.slice(1).forEach(([x, y], i) => {
-    const [px, py] = points[i];
-    const length = Math.abs(px - x) + Math.abs(py - y);
-    if (length > best.length) best = { x: (px + x) / 2, y: (py + y) / 2 + 4, length };
-  });
-  return best;
 }

@@ -14,6 +14,8 @@ export interface LaneSpec {
   readonly low: number;
   readonly high: number;
   readonly states?: readonly string[];
+  /** What it belongs to: said once, at the first lane of each. */
+  readonly group?: string;
 }
 
 const WIDTH = 800;
@@ -59,7 +61,7 @@ export class Lanes {
     if (!trace) return [];
     const [at, cursor] = [now, this.cursorUs()];
     const share = Math.min(1, Math.max(0, (now - from) / (edge - from)));
-    return this.specs().map((spec) => {
+    return this.specs().map((spec, i, all) => {
       const value = valueAt(trace, spec.id, at);
       const there = cursor === null ? null : valueAt(trace, spec.id, cursor);
       const difference =
@@ -68,6 +70,7 @@ export class Lanes {
           : '';
       return {
         spec,
+        first: spec.group !== undefined && spec.group !== all[i - 1]?.group,
         path: lanePath(
           trace,
           spec.id,

@@ -16,9 +16,9 @@ export class Leads {
     (this.session.opened()?.landings ?? []).map((id) => ({ id, name: this.name(id) })),
   );
 
-  /** Wires broken at the moment shown. */
+  /** Wires broken at the moment shown: found so, or broken in this rehearsal. */
   readonly broken = computed(() => {
-    const broken = new Set<string>();
+    const broken = new Set<string>(this.session.opened()?.open);
     for (const { t, act } of this.session.log()) {
       if (t > this.session.shownUs()) break;
       if (act.do === 'breakWire') broken.add(act.wire);

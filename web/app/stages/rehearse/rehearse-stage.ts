@@ -20,8 +20,8 @@ import { Preferences } from '../../frame/preferences';
 import { OpenJob } from '../../job-state/open-job';
 import { BenchTools } from './bench-tools';
 import { DeviceFace } from './device-face';
-import { functionOf, stationRank } from './faces/face-look';
 import { valueAt } from './lane-reader';
+import { laneSpecs } from './lane-specs';
 import { Lanes, type LaneSpec } from './lanes';
 import { Leads } from './leads';
 import { LiveCircuit } from './live-circuit';
@@ -149,66 +149,8 @@ export class RehearseStage {
   });
 
   protected readonly lanes = computed<readonly LaneSpec[]>(() => {
-    const opened = this.session.opened();
-    if (!opened) return [];
-    const { scheme, adopted } = this.open.job() ?? {};
-    const { tops } = opened;
-    const fixed = Object.keys(tops).length > 0;
-    const plateHz = this.open.job()?.plate.motor.hz?.v ?? 50;
-    const maxHz = scheme?.maxHz ?? (fixed ? plateHz : 50);
-    const lowHz = scheme?.direction === 'forwardReverse' || scheme?.jog === 'bothWays' ? -maxHz : 0;
-    const used = new Set(
-      Object.values(adopted?.assignments ?? {}).map((a) => `device.${landingParts(a.at).terminal}`),
-    );
-    const states =
-      opened.trace.signals
-        .find((s) => s.id === 'device.state')
-        ?.states?.map((s) => opened.names[s] ?? s) ?? [];
-    const level = (id: string, name: string): LaneSpec => ({ id, name, unit: '', low: 0, high: 1 });
-    const worked = opened.devices
-      .filter((d) => d.positions.length > 1 && d.workedBy !== 'supply')
-      .sort((x, y) => stationRank(x) - stationRank(y));
-    return [
-      ...(fixed
-        ? [
-            { id: 'device.amps', name: 'Current', unit: 'A', low: 0, high: tops['device.amps'] },
-            { id: 'device.voltsPct', name: 'Voltage', unit: '%', low: 0, high: 100 },
-          ]
-        : [{ id: 'device.hz', name: 'Output', unit: 'Hz', low: lowHz, high: maxHz }]),
-      { id: 'device.state', name: 'State', unit: '', low: 0, high: states.length - 1, states },
-      { id: 'shaft.hz', name: 'Shaft', unit: 'Hz', low: lowHz, high: maxHz },
-      ...(fixed
-        ? [
-            {
-              id: 'device.torqueNm',
-              name: 'Torque',
-              unit: 'Nm',
-              low: 0,
-              high: tops['device.torqueNm'],
-            },
-            {
-              id: 'device.heatPct',
-              name: 'Heat of the image',
-              unit: '%',
-              low: 0,
-              high: tops['device.heatPct'],
-            },
-          ]
-        : []),
-      ...worked.map((d) => ({
-        id: `${d.id}.position`,
-        name: `${d.tag} ${functionOf(d)}`,
-        unit: '',
-        low: 0,
-        high: d.positions.length - 1,
-        states: d.positions,
-      })),
-      ...opened.devices.filter((d) => d.kind === 'coil').map((d) => level(`${d.id}.on`, d.tag)),
-      ...opened.trace.signals
-        .filter((s) => used.has(s.id) || (s.of.kind === 'landing' && /\.(S|ST)[AB]$/u.test(s.id)))
-        .map((s) => level(s.id, s.id.replace('device.', 'Input '))),
-      level('supply.on', 'Supply'),
-    ];
+    const [opened, job] = [this.session.opened(), this.open.job()];
+    return opened && job ? laneSpecs(opened, job) : [];
   });
 
   constructor() {

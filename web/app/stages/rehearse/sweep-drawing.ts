@@ -1,7 +1,8 @@
-import { Component, computed, inject, input, output } from '@angular/core';
+import { Component, computed, inject, input, output, signal } from '@angular/core';
 import type { SaidRow } from '../../compute/sweep.worker';
-import { ConnectionView, type WireLook } from '../../drawings/connection-view';
+import { CircuitView } from '../../drawings/circuit-view';
 import { Drawings } from '../../drawings/drawings';
+import type { WireLook } from '../../drawings/wire-look';
 
 /** Classes from harmless to gravest: pattern and width of the line, and its colour, and a letter on the wire. */
 const classes: Readonly<
@@ -18,15 +19,18 @@ const classes: Readonly<
 };
 const order = Object.keys(classes);
 
-/** The control drawing with every wire in the class of its worst fault: by pattern, letter and word, not by colour alone. */
+/** Width of the diagram in its panel, in its units. */
+const WIDTH = 640;
+
+/** The control circuit with every wire in the class of its worst fault: by pattern, letter and word, not by colour alone. */
 @Component({
   selector: 'tac-sweep-drawing',
-  imports: [ConnectionView],
+  imports: [CircuitView],
   template: `
     @if (drawing(); as d) {
-      <tac-connection-view
-        [drawing]="d"
-        [looks]="looks()"
+      <tac-circuit-view
+        [diagram]="d"
+        [look]="look()"
         label="Wires by the class of their worst fault; the table lists the same"
         (picked)="picked.emit($event)"
       >
@@ -40,7 +44,7 @@ const order = Object.keys(classes);
             </span>
           }
         </p>
-      </tac-connection-view>
+      </tac-circuit-view>
     }
   `,
   styles: `
@@ -62,8 +66,11 @@ const order = Object.keys(classes);
 export class SweepDrawing {
   readonly rows = input.required<readonly SaidRow[]>();
   readonly picked = output<string>();
-  private readonly connections = inject(Drawings).connections();
-  protected readonly drawing = computed(() => this.connections.drawing()?.control ?? null);
+  protected readonly drawing = inject(Drawings).circuit(
+    'built',
+    WIDTH,
+    signal('control' as const).asReadonly(),
+  ).drawing;
 
   /** Worst row of every wire. */
   private readonly worst = computed(() => {
@@ -76,17 +83,17 @@ export class SweepDrawing {
     return worst;
   });
 
-  protected readonly looks = computed(
-    () =>
-      new Map(
-        (this.drawing()?.lines ?? []).map(({ id }): [string, WireLook] => {
-          const row = this.worst().get(id);
-          const title = row ? `${row.worstText} (${row.kind})` : 'not swept';
-          const look = classes[row?.worst ?? 'noEffect'];
-          return [id, { style: styleOf(look), title, mark: look.letter }];
-        }),
-      ),
-  );
+  /** A line looks as the gravest of its wires. */
+  protected readonly look = computed(() => {
+    const worst = this.worst();
+    return (wires: readonly string[]): WireLook => {
+      const rows = wires.flatMap((id) => worst.get(id) ?? []);
+      const row = rows.sort((x, y) => order.indexOf(y.worst) - order.indexOf(x.worst)).at(0);
+      const look = classes[row?.worst ?? 'noEffect'];
+      const title = row ? `${row.what}: ${row.worstText} (${row.kind})` : 'not swept';
+      return { style: styleOf(look), title, mark: look.letter };
+    };
+  });
 
   protected readonly legend = computed(() => {
     const seen = new Map([...this.worst().values()].map((r) => [r.worst, r.worstText]));

@@ -52,11 +52,18 @@ const SHARES = Math.min(4, Math.max(2, (navigator.hardwareConcurrency || 2) - 1)
         <div class="head">
           <tac-choice
             label="Shown"
+            [dense]="true"
             [options]="filters"
             [value]="filter()"
             (changed)="filter.set($event)"
           />
-          <tac-choice label="As" [options]="views" [value]="view()" (changed)="view.set($event)" />
+          <tac-choice
+            label="As"
+            [dense]="true"
+            [options]="views"
+            [value]="view()"
+            (changed)="view.set($event)"
+          />
         </div>
         @if (view() === 'drawing') {
           <tac-sweep-drawing [rows]="list" [class.stale]="stale()" (picked)="picked.emit($event)" />
