@@ -92,7 +92,10 @@ test('a new job by hand: planned, a wire moved, keyed, rehearsed, tested with a 
   await settled(page);
   await wires.getByRole('button', { name: '15', exact: true }).click();
   await expect(async () => {
-    const end = await page.locator('circle.end.chosen[data-end$=".to"]').boundingBox();
+    const held = page.locator('circle.end.chosen[data-end$=".to"]');
+    // The list lies below the drawing.
+    await held.scrollIntoViewIfNeeded();
+    const end = await held.boundingBox();
     const target = await page.locator('circle[data-landing="device:IN4"]').boundingBox();
     if (!end || !target) throw new Error('the drawing shows no wire 15');
     await page.mouse.move(end.x + end.width / 2, end.y + end.height / 2);
