@@ -151,7 +151,8 @@ function drawn(rows: Rows, draft: Draft): CircuitDiagram {
   const lines = rows.lines.map(({ net, port, points }): DrawnLine => {
     const at = landingOf(port);
     const own = wires(at);
-    return { id: port, wires: own, at, net, class: classOf(own, panel), points };
+    const open = own.some((id) => panel.open.includes(id)) ? { open: true as const } : {};
+    return { id: port, wires: own, at, net, class: classOf(own, panel), points, ...open };
   });
   const bars = rows.bars.map(({ net, points }, i): DrawnLine => {
     const ends = (nets.find((n) => n.name === net)?.ends ?? []).map((e) => landingOf(e.port));

@@ -7,7 +7,15 @@ import { signalAt, voltsAt } from '../trace/index.js';
 import { adopted, bareJob, marrowick } from '../testing/jobs.js';
 import { everyArrangement } from '../testing/matrix.js';
 import { layouter } from '../testing/layouter.js';
-import { circuitDiagram, closedWhen, worksWhen, type ClosedWhen } from './index.js';
+import {
+  circuitDiagram,
+  circuitSvg,
+  closedWhen,
+  connectionDrawing,
+  connectionSvg,
+  worksWhen,
+  type ClosedWhen,
+} from './index.js';
 
 /** A closed contact carries less than this across it, V. */
 const ACROSS_V = 0.2;
@@ -116,6 +124,34 @@ describe('a circuit that is live', () => {
       .toEqual({ [`${id}:13`]: 'closed' });
     const installation = install(built, profile, { from: 'planned' }, { panel });
     expect(closedWhen(installation)[`${id}:13|${id}:14`]).toEqual({ always: true });
+  });
+
+  it('marks a wire that was found open in both drawings as built, and no other', async () => {
+    const job = adopted(bareJob());
+    const [wire] = Object.entries(job.adopted?.wires ?? {}).find(
+      ([, w]) => w.class === 'controlDc',
+    ) ?? [''];
+    const built: Job = {
+      ...job,
+      deviations: {
+        x: {
+          ord: 0,
+          where: { kind: 'wire', id: wire },
+          actual: { kind: 'open', wire },
+          why: 'found so',
+        },
+      },
+    };
+    const panel = asBuilt(built, marrowick());
+    const drawn = await connectionDrawing(panel, marrowick(), 'control', layouter());
+    expect(drawn.lines.filter((l) => l.open).map((l) => l.id)).toEqual([wire]);
+    const options = { words: {}, width: 900 };
+    const diagram = await circuitDiagram(built, marrowick(), panel, options, layouter());
+    const open = diagram.lines.filter((l) => l.open);
+    expect(open.length).toBeGreaterThan(0);
+    for (const line of open) expect(line.wires).toContain(wire);
+    for (const svg of [connectionSvg([drawn], 'x'), circuitSvg(diagram, 'x')])
+      expect(svg).toContain('data-open');
   });
 
   it('has a state for every contact that is drawn', async () => {

@@ -38,7 +38,7 @@ interface Box {
 }
 
 /** What is wired: a plan that was adopted, or the panel as it is built. */
-export type DrawnPanel = Pick<Panel, 'device' | 'devices' | 'wires'>;
+export type DrawnPanel = Pick<Panel, 'device' | 'devices' | 'wires'> & Partial<Pick<Panel, 'open'>>;
 
 const nothing: ConnectionDrawing = { width: 0, height: 0, boxes: [], lines: [], labels: [] };
 
@@ -87,6 +87,7 @@ export async function connectionDrawing(
       net: nets.of(w.from),
       class: w.class,
       points: byId.get(id) ?? [],
+      ...(panel.open?.includes(id) ? { open: true as const } : {}),
     })),
   };
 }

@@ -51,6 +51,8 @@ export interface DrawnLine {
   readonly net: string;
   readonly class: string;
   readonly points: readonly Point[];
+  /** A wire of it was found open or was never landed. */
+  readonly open?: true;
 }
 
 /** Devices and terminals as they lie, and every wire between them. */

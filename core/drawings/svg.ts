@@ -21,7 +21,7 @@ const labelSvg = ({ x, y, text, anchor, kind, of }: DrawnLabel): string =>
   `<text x="${r(x)}" y="${r(y)}"${anchors[anchor]}${kind === 'tag' ? ' font-weight="bold"' : ''} data-label="${kind}" data-of="${escape(of)}">${escape(text)}</text>`;
 
 const lineSvg = (l: DrawnLine): string =>
-  `<polyline points="${l.points.map(([x, y]) => `${r(x)},${r(y)}`).join(' ')}" data-net="${escape(l.net)}" data-wire="${escape(l.wires.join(' '))}"/>`;
+  `<polyline points="${l.points.map(([x, y]) => `${r(x)},${r(y)}`).join(' ')}" data-net="${escape(l.net)}" data-wire="${escape(l.wires.join(' '))}"${l.open ? ' stroke-dasharray="1.5 4" data-open="true"' : ''}/>`;
 
 function framed(width: number, height: number, title: string, body: string): string {
   return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${r(width)} ${r(height)}" font-family="sans-serif" font-size="11"><title>${escape(title)}</title>${body}</svg>\n`;

@@ -191,6 +191,9 @@ function pictures({ pictures: all }: PdfInput): Content[] {
   ];
 }
 
+/** What a dotted line of a drawing says. */
+const OPEN = 'Dotted: a wire that was found open or was never landed.';
+
 /** Drawings stand on pages of their own, across. */
 const drawings = ({ drawings: all, paper }: PdfInput): Content[] =>
   all.flatMap(({ title, svg }, i): Content[] => [
@@ -205,6 +208,9 @@ const drawings = ({ drawings: all, paper }: PdfInput): Content[] =>
       margin: [0, 0, 0, 8],
     } as Content,
     { svg, fit: paper === 'A4' ? [750, 420] : [700, 430] },
+    ...(svg.includes('data-open=')
+      ? [{ text: runsOf(OPEN), margin: [0, 6, 0, 0] } as Content]
+      : []),
   ]);
 
 /**
