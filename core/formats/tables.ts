@@ -20,13 +20,18 @@ export interface Table {
 /** Number before words: 2, 10, 10a. */
 const byNumber = (x: string, y: string): number => x.localeCompare(y, 'en', { numeric: true });
 
-/** The wire schedule in the order of the markers. */
-export function wireTable(job: Job): Table {
-  const { adopted } = job;
-  const end = (landing: string): string => {
+/** Names landings as they are marked on the panel: `T1:IN2`. */
+const markedIn =
+  ({ adopted }: Job) =>
+  (landing: string): string => {
     const { device, terminal } = landingParts(landing);
     return `${adopted?.devices[device]?.tag ?? device}:${terminal}`;
   };
+
+/** The wire schedule in the order of the markers. */
+export function wireTable(job: Job): Table {
+  const { adopted } = job;
+  const end = markedIn(job);
   const wires = Object.values(adopted?.wires ?? {}).sort((x, y) => byNumber(x.number, y.number));
   return {
     heads: [
@@ -76,10 +81,7 @@ const landingOrder: readonly AdoptedWire['class'][] = [
 export function handTable(job: Job, profile: Profile, evidence: readonly Evidence[]): Table {
   const { adopted } = job;
   const landed = new Map(handList(job, evidence).map((l) => [l.id, l.landed]));
-  const end = (landing: string): string => {
-    const { device, terminal } = landingParts(landing);
-    return `${adopted?.devices[device]?.tag ?? device}:${terminal}`;
-  };
+  const end = markedIn(job);
   const links = linkLines(job, profile).map((l) => ['link', l.id, l.stands, ...blank(7)]);
   const used = (id: string): string => {
     const { colour = '', core = '', number = '' } = job.asUsed?.[id] ?? {};
