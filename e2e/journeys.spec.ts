@@ -282,6 +282,7 @@ test('by keyboard alone: stages, a wire end, a reading, undo and the list of key
   await expect(page.getByRole('option').first()).toContainText('T1:IN4');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('region', { name: 'Move a wire end' })).toContainText('Wire');
+  await expect(page.getByRole('dialog')).toBeHidden();
   await page.keyboard.press('g');
   await page.getByRole('combobox', { name: 'Go to' }).fill('jobs');
   await page.keyboard.press('Enter');
