@@ -89,8 +89,10 @@ export class SweepDrawing {
     return (wires: readonly string[]): WireLook => {
       const rows = wires.flatMap((id) => worst.get(id) ?? []);
       const row = rows.sort((x, y) => order.indexOf(y.worst) - order.indexOf(x.worst)).at(0);
-      const look = classes[row?.worst ?? 'noEffect'];
-      const title = row ? `${row.what}: ${row.worstText} (${row.kind})` : 'not swept';
+      // What was not swept has no class, and looks like none.
+      if (!row) return { style: '', title: 'not swept', mark: '' };
+      const look = classes[row.worst];
+      const title = `${row.what}: ${row.worstText} (${row.kind})`;
       return { style: styleOf(look), title, mark: look.letter };
     };
   });
