@@ -1,6 +1,6 @@
 import { shippedProfile, type Profile } from '../catalogue/index.js';
 import { checkJob } from '../hazards/index.js';
-import { install } from '../installation/index.js';
+import { harmable, install } from '../installation/index.js';
 import type { Act, Job } from '../job/index.js';
 import { adopted, bareJob } from '../testing/jobs.js';
 import { everyArrangement } from '../testing/matrix.js';
@@ -77,5 +77,34 @@ describe('a device that has to bear more than it withstands', () => {
       }
     }
     expect(tried).toBeGreaterThan(500);
+  });
+
+  it('is destroyed in a trial only where something is said to be able to harm it, whatever two wire ends are exchanged', () => {
+    const every = [...everyArrangement()];
+    let destroyed = 0;
+    for (let n = 0; n < 80; n++) {
+      const { name, job, profile } = every[(n * 37) % every.length];
+      const mixed = structuredClone(job);
+      const wires = Object.values(mixed.adopted?.wires ?? {});
+      const [x, y] = [wires[(n * 7 + 1) % wires.length], wires[(n * 13 + 5) % wires.length]];
+      [x.from, y.to] = [y.to, x.from];
+      const trials = trialsOf(mixed, profile);
+      const could = harmable(trials.installation);
+      for (const { id, endMs } of trials.list) {
+        if (trials.run(id).state(endMs) !== DESTROYED) continue;
+        destroyed++;
+        expect(could.length)
+          .withContext(`${name}, ${id}, ${x.from} for ${y.to}`)
+          .toBeGreaterThan(0);
+      }
+    }
+    expect(destroyed).toBeGreaterThan(50);
+  });
+
+  it('needs no look at any trial where nothing of it can be harmed: so it is on the drum and with its supplies crossed it is not', () => {
+    const names = (job: Job): string[] =>
+      harmable(install(job, ondulet())).map(({ terminal }) => terminal);
+    expect(names(sound())).toEqual([]);
+    expect(names(landed({ 'device:10E': 'device:24E' }))).toContain('A1');
   });
 });

@@ -1,4 +1,4 @@
-import { MOST_MA, PICK_UP_V, type Withstood } from '../../installation/index.js';
+import { harmable, MOST_MA, PICK_UP_V, type Withstood } from '../../installation/index.js';
 import type { Finding } from '../../job/index.js';
 import { DESTROYED } from '../../rehearsal/index.js';
 import type { Run } from '../../trials/index.js';
@@ -65,7 +65,7 @@ export const damage: HazardRule = {
   look(c, find) {
     const { device, trials, job } = c;
     // Nothing that could harm it is anywhere near.
-    if (device.withstand.length === 0) return [];
+    if (harmable(trials.installation).length === 0) return [];
     // With everything set as high as it goes it has to bear most; then whatever else destroys it.
     const ids = ['supply.on', 'dial.100', ...trials.list.map(({ id }) => id)];
     const broken = ids.flatMap((id) => trials.tried(id) ?? []).find((run) => brokenMs(run) >= 0);
