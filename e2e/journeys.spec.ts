@@ -84,7 +84,7 @@ test('a new job by hand: planned, a wire moved, keyed, rehearsed, tested with a 
   );
 
   await stage(page, 'Land').click();
-  const wires = page.getByRole('table', { name: 'Wire schedule' });
+  const wires = page.getByRole('table', { name: 'Hand list' });
   await expect(wires.getByRole('row', { name: /run reverse while closed/u })).toContainText(
     'T1:IN2',
   );
@@ -234,9 +234,9 @@ test('by keyboard alone: stages, a wire end, a reading, undo and the list of key
   await page.keyboard.press('Enter');
   await expect(page.getByRole('heading', { name: 'FM-AUGER' })).toBeVisible();
   await page.keyboard.press('3');
-  await expect(page.getByRole('table', { name: 'Wire schedule' })).toBeVisible();
+  await expect(page.getByRole('table', { name: 'Hand list' })).toBeVisible();
   const run = page
-    .getByRole('table', { name: 'Wire schedule' })
+    .getByRole('table', { name: 'Hand list' })
     .getByRole('row', { name: /run forward while closed/u });
   await run.getByRole('button').first().focus();
   await page.keyboard.press('Enter');

@@ -28,7 +28,7 @@ test('a three-wire station: its hazard found and put right, pressed and held in 
   await expect(pocket.getByText('letting go of S1 starts the motor')).toBeHidden();
 
   await stage(page, 'Land').click();
-  const wires = page.getByRole('table', { name: 'Wire schedule' });
+  const wires = page.getByRole('table', { name: 'Hand list' });
   await expect(wires.getByRole('row', { name: /S1:12/u })).toContainText('T1:IN1');
   await expect(wires.getByRole('row', { name: /S2:14/u })).toContainText('T1:IN2');
 

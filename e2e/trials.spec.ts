@@ -62,7 +62,7 @@ test('a finding is shown in the rehearsal; a plan that changes is told in words;
   // An emergency stop that is bridged in Land: it must be fixed, cannot be accepted, is shown, and no answer passes its test.
   await page.goto(new URL(`/jobs/${drum}/land`, page.url()).href);
   await settled(page);
-  const wires = page.getByRole('table', { name: 'Wire schedule' });
+  const wires = page.getByRole('table', { name: 'Hand list' });
   const mover = page.getByRole('region', { name: 'Move a wire end' });
   for (const [from, is, to] of [
     ['S1:12', 'estop:12', 'estop:11'],

@@ -11,7 +11,14 @@ import { planJob } from '@tactron/core/plan';
 import { deadOf, liveSteps, readingsOf } from '@tactron/core/procedure';
 import { runStarterCase, starterCaseSchema } from '@tactron/core/starter';
 import { calculations } from '@tactron/core/sums';
-import { circuitWords, say, sayFinding, sayNoPlan, sayRequirement } from '@tactron/core/words';
+import {
+  circuitWords,
+  handWords,
+  say,
+  sayFinding,
+  sayNoPlan,
+  sayRequirement,
+} from '@tactron/core/words';
 import { BadInput, type Outcome } from './bad-input.js';
 import { jobInput, plannedJob } from './job-input.js';
 import { layouter } from './layouter.js';
@@ -98,7 +105,10 @@ export async function exportFiles(data: unknown): Promise<Record<string, string>
   const { profile } = input;
   const words = job.adopted ? circuitWords(job, profile, install(job, profile).device) : {};
   const drawings = await drawingFiles(job, profile, words, layouter);
-  return recordFiles(job, profile, input.evidence, drawings);
+  return recordFiles(job, profile, input.evidence, {
+    drawings,
+    words: handWords(job, profile),
+  });
 }
 
 export function solve(data: unknown): Outcome {

@@ -10,4 +10,12 @@ export {
   type Recording,
 } from './recorder.js';
 export { drawingFiles, envelopeOf, recordFiles } from './record-files.js';
-export { csv, keyingTable, terminalTable, wireTable, type Table } from './tables.js';
+export {
+  csv,
+  handTable,
+  keyingTable,
+  terminalTable,
+  wireTable,
+  type HandWords,
+  type Table,
+} from './tables.js';

@@ -14,6 +14,7 @@ import {
   asBuiltTable,
   csv,
   handTable,
+  type HandWords,
   keyingTable,
   linkTable,
   terminalTable,
@@ -72,25 +73,25 @@ export async function drawingFiles(
 /**
  * All open-format files of a job's record by file name.
  *
- * @param drawings further files, as `drawingFiles` makes them
+ * @param more drawings, as `drawingFiles` makes them, and words for the hand list
  */
 export function recordFiles(
   job: Job,
   profile: Profile,
   evidence: readonly Evidence[] = [],
-  drawings: Readonly<Record<string, string>> = {},
+  more: { readonly drawings?: Readonly<Record<string, string>>; readonly words?: HandWords } = {},
 ): Record<string, string> {
   const model = modelOf(profile, job.profile.model);
   const keyed = model ? keyingLines(job, profile, factorySettings(profile, model)) : [];
   const files: Record<string, string> = {
     'job.json': `${JSON.stringify(envelopeOf(job, profile, evidence), null, 2)}\n`,
-    'hand-list.csv': csv(handTable(job, profile, evidence)),
+    'hand-list.csv': csv(handTable(job, profile, evidence, more.words)),
     'wires.csv': csv(wireTable(job)),
     'terminals.csv': csv(terminalTable(job, profile)),
     'as-built.csv': csv(asBuiltTable(job)),
     'links.csv': csv(linkTable(job, profile)),
     'keying.csv': csv(keyingTable(profile, keyed)),
-    ...drawings,
+    ...more.drawings,
   };
   files['manifest.json'] =
     `${JSON.stringify({ job: job.id, tag: job.tag, sha256: Object.fromEntries(Object.entries(files).map(([name, text]) => [name, hashOf(text)])) }, null, 2)}\n`;

@@ -7,9 +7,10 @@ import {
   type AdoptedWire,
   type Evidence,
   type Job,
+  type Phrase,
 } from '../job/index.js';
 import { linkLines, type KeyLine } from '../plan/index.js';
-import { handList } from '../records/index.js';
+import { handTasks, type HandTask } from '../records/index.js';
 
 /** A table: heads and rows, ready for any writer. */
 export interface Table {
@@ -61,70 +62,72 @@ export function wireTable(job: Job): Table {
   };
 }
 
-/** Empty cells. */
-const blank = (count: number): string[] => Array.from({ length: count }, () => '');
+/** Words for the hand list, from outside: what is done, and what a wire is for. */
+export interface HandWords {
+  readonly does: (phrase: Phrase) => string;
+  readonly wire: (wire: AdoptedWire) => string;
+}
 
-/** Order in which hands land wires: what protects, the power, what commands, what is sensitive. */
-const landingOrder: readonly AdoptedWire['class'][] = [
-  'pe',
-  'mains',
-  'neutral',
-  'motor',
-  'controlAc',
-  'safety',
-  'controlDc',
-  'analogue',
-  'screen',
-];
+const codes: HandWords = { does: ({ code }) => code, wire: (w) => w.function };
 
-/** Everything that hands do, in order: links and slide switches, then every wire, with who has landed it. */
-export function handTable(job: Job, profile: Profile, evidence: readonly Evidence[]): Table {
-  const { adopted } = job;
-  const landed = new Map(handList(job, evidence).map((l) => [l.id, l.landed]));
+const whoAndWhen = (tick: HandTask['landed']): string =>
+  tick ? `${tick.author.name} ${tick.atClient}` : '';
+
+/**
+ * Everything that hands do, in order: parts, wires, screens, links, dials and labels, with who has done it.
+ *
+ * @param words for what is no wire, and for what wires are for; codes without
+ */
+export function handTable(
+  job: Job,
+  profile: Profile,
+  evidence: readonly Evidence[],
+  words: HandWords = codes,
+): Table {
+  const wires = job.adopted?.wires ?? {};
   const end = markedIn(job);
-  const links = linkLines(job, profile).map((l) => ['link', l.id, l.stands, ...blank(7)]);
   const used = (id: string): string => {
     const { colour = '', core = '', number = '' } = job.asUsed?.[id] ?? {};
     return [colour, core && `core ${core}`, number && `marked ${number}`]
       .filter(Boolean)
       .join(', ');
   };
-  const wires = Object.entries(adopted?.wires ?? {})
-    .sort(
-      ([, x], [, y]) =>
-        landingOrder.indexOf(x.class) - landingOrder.indexOf(y.class) ||
-        byNumber(x.number, y.number),
-    )
-    .map(([id, w]) => {
-      const tick = landed.get(id);
-      return [
-        'wire',
-        w.number,
-        end(w.from),
-        end(w.to),
-        w.function,
-        `${sizeText(w.size)} ${w.colour}`,
-        w.cable ?? '',
-        w.core ?? '',
-        tick ? `${tick.author.name} ${tick.atClient}` : '',
-        used(id),
-      ];
-    });
+  const rows = handTasks(job, profile, evidence).map((t, i) => {
+    const wire = t.does ? undefined : wires[t.id];
+    const done = [t.torqueNm.join(', '), whoAndWhen(t.landed), whoAndWhen(t.torqued)];
+    const begin = [String(i + 1), t.group];
+    if (!wire)
+      return [...begin, '', '', '', t.does ? words.does(t.does) : '', '', t.cable, '', ...done, ''];
+    return [
+      ...begin,
+      wire.number,
+      end(wire.from),
+      end(wire.to),
+      words.wire(wire),
+      `${sizeText(wire.size)} ${wire.colour}`,
+      t.cable,
+      wire.core ?? '',
+      ...done,
+      used(t.id),
+    ];
+  });
   return {
     heads: [
       'order',
-      'do',
+      'part of the work',
       'number',
-      'from or stands at',
+      'from',
       'to',
-      'function',
+      'do or function',
       'conductor',
       'cable',
       'core',
-      'landed',
+      'torque Nm',
+      'done',
+      'torque checked',
       'as used',
     ],
-    rows: [...links, ...wires].map((row, i) => [String(i + 1), ...row]),
+    rows,
   };
 }
 

@@ -6,7 +6,7 @@ export {
   type Temporary,
   type TemporaryKind,
 } from './temporary.js';
-export { handLine, tickOf } from './hand-tick.js';
+export { handLine, lineOf, standing, tickOf, type Standing, type Ticked } from './hand-tick.js';
 export {
   arrivedAfter,
   contentHashOf,

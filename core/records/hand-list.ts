@@ -1,4 +1,11 @@
-import { handLine, sortedEntries, type Evidence, type EvidenceOf, type Job } from '../job/index.js';
+import {
+  handLine,
+  sortedEntries,
+  standing,
+  type Evidence,
+  type EvidenceOf,
+  type Job,
+} from '../job/index.js';
 
 /** A wire of the plan as a line of the hand list: landed by whom, or landed as it was planned before. */
 export interface HandLine {
@@ -12,25 +19,10 @@ export interface HandLine {
 
 /** Every wire of the adopted plan with the tick that stands for it, in the order of the wires' ids. */
 export function handList(job: Job, evidence: readonly Evidence[]): HandLine[] {
-  const stands = new Map<string, EvidenceOf<'handTick'>>();
-  const once = new Set<string>();
-  const ticks = evidence
-    .filter((e): e is EvidenceOf<'handTick'> => e.kind === 'handTick' && e.body.act === 'landed')
-    .sort((x, y) => x.atClient.localeCompare(y.atClient) || x.id.localeCompare(y.id));
-  for (const tick of ticks)
-    for (const line of tick.body.lines) {
-      const [id] = line.split('@');
-      if (tick.body.undone) {
-        stands.delete(line);
-        once.delete(id);
-      } else {
-        stands.set(line, tick);
-        once.add(id);
-      }
-    }
+  const landed = standing(evidence, 'landed');
   return sortedEntries(job.adopted?.wires ?? {}).map(([id, { cable }]) => {
-    const landed = stands.get(handLine(id, job));
-    return { id, cable: cable ?? '', landed, stale: !landed && once.has(id) };
+    const line = handLine(id, job);
+    return { id, cable: cable ?? '', landed: landed.of(line), stale: landed.stale(line) };
   });
 }
 

@@ -5,6 +5,7 @@ import {
   punchOf,
   takenOut,
   temporaryRegister,
+  handLine,
   tickOf,
   type Evidence,
   type ProcedureStep,
@@ -222,7 +223,16 @@ describe('hand list', () => {
   const job = adopted(bareJob());
   const ids = handList(job, []).map((l) => l.id);
   const tick = (of: typeof job, wires: readonly string[], undone = false): Evidence =>
-    piece('handTick', 'hand', tickOf(of, wires, 'landed', 'line', undone));
+    piece(
+      'handTick',
+      'hand',
+      tickOf(
+        wires.map((id) => handLine(id, of)),
+        'landed',
+        'line',
+        undone,
+      ),
+    );
 
   it('keeps what is landed by line or cable, takes it back, and merges two people in any order', () => {
     const first = tick(job, ids.slice(0, 3));

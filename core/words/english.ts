@@ -2,6 +2,7 @@ import { n, type Args } from './numbers.js';
 import { circuitFindings, wishNames } from './circuit-english.js';
 import { kinds, parts } from './parts-english.js';
 import { energisePhrases } from './energise-english.js';
+import { handPhrases } from './hand-english.js';
 import { livePhrases } from './live-english.js';
 import { names } from './names-english.js';
 import { plateFindings } from './plate-english.js';
@@ -59,6 +60,7 @@ export const phrases: Readonly<Record<string, (a: Args) => string>> = {
   ...parts,
   ...livePhrases,
   ...energisePhrases,
+  ...handPhrases,
   volts: (a) => `${n(a['volts'])} V`,
   hz: (a) => `${n(a['hz'])} Hz`,
   rpm: (a) => `${n(a['rpm'], 0)} rpm at ${n(a['torque'], 0)} % load torque; uncoupled it runs nearer to synchronous speed`,

@@ -14,6 +14,8 @@ export {
   findingRules, say, sayCaution, sayCondition, sayConflict, sayFinding, sayMark, sayName, sayNoPlan, sayOpenPlace, sayReason, saySchool, saySeverity,
   type Saying,
 } from './say.js'; // prettier-ignore
+export { handGroupNames } from './hand-english.js';
+export { handWords } from './hand-words.js';
 export { wishNames } from './circuit-english.js';
 export { circuitWords, tasksOf } from './terminal-tasks.js';
 export { sourceNames } from './energise-english.js';

@@ -164,19 +164,19 @@ export interface Derived {
   readonly asBuilt: readonly { readonly id: string; readonly text: string; readonly why: string }[];
   /** Terminals to which a wire can be moved: one that commands, one of the power. */
   readonly landings: { readonly control: readonly string[]; readonly power: readonly string[] };
-  /** Wires of the plan with who landed them; empty where nobody has. */
-  readonly hand: readonly {
-    readonly id: string;
-    readonly cable: string;
-    readonly landed: string;
-    /** Landed before its ends or its size were planned otherwise. */
-    readonly stale: boolean;
-    /** Ferrule, strip length and torque, as far as they are known. */
-    readonly fit: string;
-  }[];
+  /** Everything that hands do, in order. */
+  readonly hand: readonly HandLine[];
   /** What is fitted and what stays free: contact blocks by actuator, cores by cable, inputs. */
   readonly toFit: {
-    readonly blocks: readonly { readonly tag: string; readonly text: string }[];
+    readonly blocks: readonly {
+      readonly tag: string;
+      readonly text: string;
+      readonly contacts: readonly {
+        readonly a: string;
+        readonly b: string;
+        readonly makes: boolean;
+      }[];
+    }[];
     readonly cables: readonly { readonly cable: string; readonly text: string }[];
     readonly free: readonly string[];
   };
@@ -189,6 +189,27 @@ export interface Derived {
   readonly obstacles: readonly (Obstacle & { readonly text: string })[];
   /** Names of the person's values, for showing: states, links, classes. */
   readonly names: Readonly<Record<string, string>>;
+}
+
+/** A line of the hand list: a wire, or what is fitted, set, clamped or labelled. */
+export interface HandLine {
+  /** Of a wire its own id. */
+  readonly id: string;
+  /** What a tick names. */
+  readonly line: string;
+  /** Part of the work, and its heading. */
+  readonly group: string;
+  readonly title: string;
+  readonly isWire: boolean;
+  /** Tag of the part at which it is done; empty where it is all over the panel. */
+  readonly at: string;
+  readonly cable: string;
+  /** What is done, where it is no wire; what the wire is for. */
+  readonly text: string;
+  /** Torque to tighten to; empty where the profile knows none. */
+  readonly torque: string;
+  /** Ferrule, strip length and torque, as far as they are known. */
+  readonly fit: string;
 }
 
 /** A sheet to print, and the same as CSV. */

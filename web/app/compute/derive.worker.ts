@@ -67,6 +67,7 @@ import {
 import { arrangementsFor, schemeMissing, startFrom } from '@tactron/core/scheme';
 import {
   deviceKinds,
+  handWords,
   say,
   sayDoing,
   sayFinding,
@@ -75,7 +76,6 @@ import {
   sayRequirement,
   saySeverity,
   sayTitle,
-  sayWireOf,
   sayFaults,
   sourceNames,
   wishNames,
@@ -174,14 +174,9 @@ const turnsFromKeypad = (steps: readonly StepRecord['step'][]): boolean =>
 function namesOf(job: Job, profile: Profile): Record<string, string> {
   const said: Record<string, string> = {};
   for (const task of Object.values(profile.inputTasks)) said[task.meaning] = task.name;
-  const { adopted } = job;
-  const assigned = new Map(Object.values(adopted?.assignments ?? {}).map((a) => [a.at, a.task]));
-  for (const [id, wire] of Object.entries(adopted?.wires ?? {})) {
-    // A wire that ends on an input is named by its task.
-    const task = assigned.get(wire.from) ?? assigned.get(wire.to);
-    const name = task === undefined ? undefined : (said[task] ?? task);
-    said[`wire.${id}`] = name ?? (adopted ? sayWireOf(adopted, wire) : '');
-  }
+  const { wire: saysWire } = handWords(job, profile);
+  for (const [id, wire] of Object.entries(job.adopted?.wires ?? {}))
+    said[`wire.${id}`] = saysWire(wire);
   for (const [id, d] of Object.entries(job.adopted?.devices ?? {}))
     said[`device.${id}`] = deviceKinds[d.kind] ?? d.kind;
   for (const [wish, name] of Object.entries(wishNames)) said[`wish.${wish}`] = name;
@@ -329,7 +324,7 @@ const worker = {
       })),
       dischargeS: changesSpeed(profile) ? profile.dischargeS : undefined,
       notDead: dead.unseen.map((at) => landingText(job, at)),
-      ...handOf(job, profile, evidence),
+      ...handOf(job, profile),
       section: landed ? { landed: landed.size, turns: turnsFromKeypad(procedure) } : null,
       noTests: procedure.length > 0 ? '' : whyNoTests(profile, plan),
       past: saidSteps(pastRecords([...procedure, ...dead.steps], evidence)),
@@ -384,7 +379,8 @@ const worker = {
     profile: Profile,
     evidence: readonly Evidence[],
     drawings: Readonly<Record<string, string>>,
-  ): Record<string, string> => recordFiles(job, profile, evidence, drawings),
+  ): Record<string, string> =>
+    recordFiles(job, profile, evidence, { drawings, words: handWords(job, profile) }),
 };
 
 export type DeriveWorker = typeof worker;

@@ -1,34 +1,39 @@
 import type { Profile } from '@tactron/core/catalogue';
-import { landingParts, sizeText, type Evidence, type Job } from '@tactron/core/job';
+import { landingParts, sizeText, type Job } from '@tactron/core/job';
 import {
   actuatorBlocks,
   cableCores,
   endFacts,
   freeTerminals,
-  handList,
+  handTasks,
 } from '@tactron/core/records';
+import { handGroupNames, handWords } from '@tactron/core/words';
 import type { Derived } from '../compute.types';
 
-/** Every wire with who landed it, and what hands need for it, in words. */
-export function handOf(
-  job: Job,
-  profile: Profile,
-  evidence: readonly Evidence[],
-): Pick<Derived, 'hand' | 'toFit'> {
+/** Everything that hands do, and what they need for it, in words. */
+export function handOf(job: Job, profile: Profile): Pick<Derived, 'hand' | 'toFit'> {
   const { adopted } = job;
+  const words = handWords(job, profile);
+  const tag = (id: string): string => adopted?.devices[id]?.tag ?? id;
   return {
-    hand: handList(job, evidence).map(({ id, cable, landed, stale }) => ({
-      id,
-      cable,
-      landed: landed ? `${landed.author.name}, ${landed.atClient}` : '',
-      stale,
-      fit: fitText(job, profile, id),
+    hand: handTasks(job, profile, []).map((t) => ({
+      id: t.id,
+      line: t.line,
+      group: t.group,
+      title: handGroupNames[t.group],
+      isWire: t.does === undefined,
+      at: tag(t.at),
+      cable: t.cable,
+      text: t.does ? words.does(t.does) : adopted ? words.wire(adopted.wires[t.id]) : '',
+      torque: t.torqueNm.length > 0 ? `${[...new Set(t.torqueNm)].join(' / ')} Nm` : '',
+      fit: t.does ? '' : fitText(job, profile, t.id),
     })),
     toFit: adopted
       ? {
           blocks: actuatorBlocks(adopted).map(({ tag, blocks }) => ({
             tag,
             text: blocks.map(blockText).join('; '),
+            contacts: blocks.map(({ a, b, makes }) => ({ a, b, makes })),
           })),
           cables: cableCores(adopted).map(({ cable, used, usual }) => ({
             cable,

@@ -2,11 +2,12 @@ import { provideZonelessChangeDetection, signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
 import { connectionDrawing, drawnLandings } from '@tactron/core/drawings';
-import { movedEnd } from '@tactron/core/plan';
+import { linkLines, movedEnd } from '@tactron/core/plan';
 import { say } from '@tactron/core/words';
 import type { Adopted, Job } from '@tactron/core/job';
 import { Attachments } from '../../attachments/attachments';
 import { Compute } from '../../compute/compute';
+import { handOf } from '../../compute/said/hand';
 import { OpenJob } from '../../job-state/open-job';
 import { adopted, bareJob, marrowick } from '../../../../core/testing/jobs';
 import { layouter } from '../../../../core/testing/layouter';
@@ -55,6 +56,8 @@ describe('land', () => {
             derived: () => ({
               findings: [],
               names: {},
+              links: linkLines(job, profile),
+              ...handOf(job, profile),
               landings: {
                 control: drawnLandings(job.adopted as Adopted, profile, 'control'),
                 power: drawnLandings(job.adopted as Adopted, profile, 'power'),
@@ -97,14 +100,14 @@ describe('land', () => {
     return { fixture, page, job, assigned, wireOf, move };
   }
 
-  it('lists every control wire of the plan, those of the preset selector too', async () => {
+  it('lists every wire of the plan, those of the preset selector too, and draws those of the control', async () => {
     const { page, job } = await bed();
     const listed = [...page.querySelectorAll('tbody button.number')].map((b) =>
       b.textContent?.trim(),
     );
     const power = ['mains', 'neutral', 'motor', 'pe'];
-    const control = Object.values(job.adopted?.wires ?? {}).filter((w) => !power.includes(w.class));
-    expect(listed.sort()).toEqual(control.map((w) => w.number).sort());
+    const wires = Object.values(job.adopted?.wires ?? {});
+    expect(listed.sort()).toEqual(wires.map((w) => w.number).sort());
     const drawn = page.querySelectorAll('tac-connection-view polyline.line');
     expect([...drawn].map((l) => l.getAttribute('data-wire')).sort()).toEqual(
       Object.entries(job.adopted?.wires ?? {})
@@ -115,7 +118,9 @@ describe('land', () => {
       ([, d]) => d.kind === 'presetSelector',
     );
     expect(preset).toBeDefined();
-    expect(page.querySelector('tbody')?.textContent).toContain(`${preset?.[1].tag}:`);
+    expect(page.querySelector('tbody[aria-label=Control]')?.textContent).toContain(
+      `${preset?.[1].tag}:`,
+    );
   });
 
   it('pins a function that moves with its wire to a free input, with the reason', async () => {
@@ -131,6 +136,45 @@ describe('land', () => {
     await move(wire, end, free);
     expect(edits[0].after.decisions.pins[fn]).toEqual({ at: free, why: 'moved on the drawing' });
     expect(edits[0].after.decisions.wires).toEqual({});
+  });
+
+  it('notes an end that was found elsewhere as built, and leaves the plan as it is', async () => {
+    const { fixture, job, assigned, wireOf, page } = await bed();
+    const [[, one], [, two]] = assigned;
+    const wire = wireOf(one.at);
+    const end = job.adopted?.wires[wire].to === one.at ? 'to' : 'from';
+    page.querySelector<HTMLElement>(`tr[data-line="${wire}"]`)?.click();
+    await fixture.whenStable();
+    [...page.querySelectorAll<HTMLButtonElement>('.mover [role=radio]')]
+      .find((b) => b.textContent?.includes('I found it so'))
+      ?.click();
+    await fixture.whenStable();
+    const select = page.querySelector<HTMLSelectElement>(`.mover select[aria-label=${end}]`);
+    if (!select) throw new Error('no end to move');
+    select.value = two.at;
+    select.dispatchEvent(new Event('change'));
+    await fixture.whenStable();
+    expect(edits[0].after.decisions).toEqual(job.decisions);
+    expect(Object.values(edits[0].after.deviations).map((d) => d.actual)).toEqual([
+      { kind: 'landed', wire, end, at: two.at },
+    ]);
+  });
+
+  it('offers at a link every position but the planned one, and notes it as built', async () => {
+    const { fixture, page } = await bed();
+    const [id, link] = Object.entries(profile.links)[0];
+    page.querySelector<HTMLElement>(`tr[data-line="link:${id}"]`)?.click();
+    await fixture.whenStable();
+    const choice = page.querySelector<HTMLSelectElement>('tac-found-otherwise select');
+    if (!choice) throw new Error('nothing to choose');
+    expect(choice.options.length).toBe(Object.keys(link.positions).length);
+    choice.selectedIndex = 1;
+    choice.dispatchEvent(new Event('change'));
+    await fixture.whenStable();
+    [...page.querySelectorAll<HTMLButtonElement>('tac-found-otherwise button')].at(-1)?.click();
+    const [{ actual, where }] = Object.values(edits[0].after.deviations);
+    expect(actual).toEqual(jasmine.objectContaining({ kind: 'link', link: id }));
+    expect(where).toEqual({ kind: 'device', id });
   });
 
   it('refuses in words where the terminal carries another function, and changes nothing', async () => {

@@ -9,8 +9,7 @@ import {
   untracked,
 } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { landingParts, sizeText, tickOf, type AdoptedWire, type Job } from '@tactron/core/job';
-import { valueIn } from '@tactron/core/units';
+import type { AdoptedWire, Job } from '@tactron/core/job';
 import { AttachmentRow } from '../../attachments/attachment-row';
 import { Compute } from '../../compute/compute';
 import { Choice } from '../../controls/choice';
@@ -19,37 +18,34 @@ import { ShowMe } from '../../controls/show-me';
 import { CircuitView } from '../../drawings/circuit-view';
 import { ConnectionView, type MovedEnd } from '../../drawings/connection-view';
 import { Drawings } from '../../drawings/drawings';
+import { noteAsBuilt } from '../../job-state/as-built';
 import { OpenJob } from '../../job-state/open-job';
 import { AsUsed } from './as-used';
-
-interface WireRow {
-  readonly id: string;
-  readonly wire: AdoptedWire;
-  readonly from: string;
-  readonly to: string;
-  readonly size: string;
-  readonly does: string;
-  /** The conductor as it was really taken, where that is not as planned. */
-  readonly used: NonNullable<Job['asUsed']>[string];
-  /** Ferrule, strip length, torque. */
-  readonly fit: string;
-  /** Who landed it, and when; empty while it is to do. */
-  readonly landed: string;
-  readonly stale: boolean;
-}
+import { FoundOtherwise } from './found-otherwise';
+import { HandList } from './hand-list';
+import { landingName } from './landing-name';
 
 /** Width of the circuit diagram beside the frame, in its units. */
 const CIRCUIT_WIDTH = 1200;
 
-const inNumbers = (x: string, y: string): number => x.localeCompare(y, 'en', { numeric: true });
-
 const isPower = ({ class: kind }: AdoptedWire): boolean =>
   kind === 'mains' || kind === 'neutral' || kind === 'motor' || kind === 'pe';
 
-/** Terminal row, station and wires; the schedule with the same selection; wire ends moved by drag or keyboard. */
+/** The drawings and the list of all that hands do, with one selection; wire ends moved by drag or keyboard. */
 @Component({
   selector: 'tac-land-stage',
-  imports: [AsUsed, AttachmentRow, Choice, CircuitView, ConnectionView, Icon, RouterLink, ShowMe],
+  imports: [
+    AsUsed,
+    AttachmentRow,
+    Choice,
+    CircuitView,
+    ConnectionView,
+    FoundOtherwise,
+    HandList,
+    Icon,
+    RouterLink,
+    ShowMe,
+  ],
   templateUrl: './land-stage.html',
   styleUrl: './land-stage.scss',
 })
@@ -66,6 +62,9 @@ export class LandStage {
   readonly wire = input<string>();
   protected readonly selected = linkedSignal<string | null>(() => this.wire() ?? null);
   protected readonly why = signal('');
+  /** What was really used, and pictures, are unfolded. */
+  protected readonly more = signal(false);
+  protected readonly ends = ['from', 'to'] as const;
   protected readonly refused = signal<string | null>(null);
   protected readonly job = computed(() => this.open.job() as Job);
   private readonly drawings = inject(Drawings);
@@ -76,52 +75,30 @@ export class LandStage {
     const view = this.view();
     return view === 'circuit' ? null : (this.connections.drawing()?.[view] ?? null);
   });
-  protected readonly rows = computed<readonly WireRow[]>(() => {
-    const { adopted } = this.job();
-    const view = this.view();
-    return Object.entries(adopted?.wires ?? {})
-      .filter(([, w]) => view === 'circuit' || isPower(w) === (view === 'power'))
-      .sort(
-        ([, x], [, y]) => inNumbers(this.place(x), this.place(y)) || inNumbers(x.number, y.number),
-      )
-      .map(([id, wire]) => ({
-        id,
-        wire,
-        from: this.name(wire.from),
-        to: this.name(wire.to),
-        size: sizeText(wire.size),
-        does: this.does(id, wire),
-        landed: this.lineOf(id)?.landed ?? '',
-        stale: this.lineOf(id)?.stale === true,
-        used: this.job().asUsed?.[id] ?? {},
-        fit: this.lineOf(id)?.fit ?? '',
-      }));
-  });
-  protected readonly order = signal<'number' | 'device' | 'cable'>('number');
-  protected readonly orders = [
-    { value: 'number', name: 'by number' },
-    { value: 'device', name: 'by device' },
-    { value: 'cable', name: 'by cable' },
-  ];
   protected readonly toFit = computed(() => this.open.derived()?.toFit);
-  protected readonly hand = computed(() => this.open.derived()?.hand ?? []);
-  protected readonly landed = computed(() => this.hand().filter((l) => l.landed).length);
-  /** Wires by cable, those inside the panel last: what one touch may cover. */
-  protected readonly cables = computed(() => {
-    const names = [...new Set(this.hand().map((l) => l.cable))].sort((x, y) =>
-      x === '' ? 1 : y === '' ? -1 : x.localeCompare(y, 'en', { numeric: true }),
-    );
-    return names.map((name) => {
-      const own = this.hand().filter((l) => l.cable === name);
-      return {
-        name,
-        title: name === '' ? 'Wires in the panel' : `Cable ${name}`,
-        ids: own.map((l) => l.id),
-        landed: own.filter((l) => l.landed).length,
-      };
-    });
+  /** How an end that is moved is meant: as it is to be, or as it was found. */
+  protected readonly meant = linkedSignal({
+    source: this.selected,
+    computation: (): 'wanted' | 'found' => 'wanted',
   });
-  protected readonly chosen = computed(() => this.rows().find((row) => row.id === this.selected()));
+  protected readonly meanings = [
+    { value: 'wanted', name: 'I want it so' },
+    { value: 'found', name: 'I found it so' },
+  ];
+  /** The chosen wire, with ferrule, strip length and torque. */
+  protected readonly chosen = computed(() => {
+    const id = this.selected() ?? '';
+    const wire = this.job().adopted?.wires[id];
+    const fit = this.open.derived()?.hand.find((l) => l.id === id)?.fit ?? '';
+    return wire && { id, wire, fit };
+  });
+  /** Another chosen line at which something may be built otherwise: a link, or an actuator's contact blocks. */
+  protected readonly other = computed(() => {
+    const line = this.open.derived()?.hand.find((l) => l.id === this.selected());
+    const { blocks } = this.toFit() ?? { blocks: [] };
+    const hasBlocks = line?.id.startsWith('mount:') && blocks.some((b) => b.tag === line.at);
+    return line && (line.id.startsWith('link:') || hasBlocks) ? line : undefined;
+  });
   /** Terminals to which a wire end can be moved: those of the drawing in which the chosen wire is. */
   protected readonly targets = computed(() => {
     const wire = this.chosen()?.wire;
@@ -164,36 +141,14 @@ export class LandStage {
 
   constructor() {
     effect(() => {
-      const wire = this.job().adopted?.wires[this.wire() ?? ''];
-      if (wire) untracked(() => this.view.set(isPower(wire) ? 'power' : 'control'));
+      const wire = this.chosen()?.wire;
+      if (!wire || untracked(this.view) === 'circuit') return;
+      untracked(() => this.view.set(isPower(wire) ? 'power' : 'control'));
     });
   }
 
-  /** Where a wire stands in the list: with the device at which a person works, with its cable, or nowhere. */
-  private place({ from, to, cable }: AdoptedWire): string {
-    const order = this.order();
-    if (order === 'cable') return cable ?? '~';
-    if (order === 'number') return '';
-    const { adopted } = this.job();
-    const ends = [to, from].map((end) => landingParts(end).device);
-    const at = ends.find((id) => id !== adopted?.device) ?? ends[0];
-    return adopted?.devices[at]?.tag ?? at;
-  }
-
-  private lineOf(id: string) {
-    return this.hand().find((l) => l.id === id);
-  }
-
-  /** Ticks wires as landed, or takes the tick back; what is ticked already is left as it is. */
-  protected tick(ids: readonly string[], by: 'line' | 'cable', undone: boolean): void {
-    const due = undone ? ids : ids.filter((id) => !this.lineOf(id)?.landed);
-    if (due.length === 0) return;
-    this.open.record('handTick', 'hand', tickOf(this.job(), due, 'landed', by, undone));
-  }
-
   protected name(landing: string): string {
-    const { device, terminal } = landingParts(landing);
-    return `${this.job().adopted?.devices[device]?.tag ?? device}:${terminal}`;
+    return landingName(this.job().adopted, landing);
   }
 
   protected task(landing: string): string {
@@ -207,12 +162,18 @@ export class LandStage {
     void this.move(wire, end, landing);
   }
 
-  /** Moves one end of a wire. An input function moves with its wire: it is pinned to the new terminal. */
+  /** Moves one end of a wire, as it is wanted or as it was found. An input function that is wanted elsewhere is pinned there. */
   protected async move(id: string, end: 'from' | 'to', landing: string): Promise<void> {
     const { adopted } = this.job();
     const profile = this.open.profile();
     const wire = adopted?.wires[id];
     if (!wire || !profile || wire[end] === landing) return;
+    if (this.meant() === 'found') {
+      const built = { kind: 'landed', wire: id, end, at: landing } as const;
+      noteAsBuilt(this.open, built, this.why().trim() || 'found while landing');
+      this.refused.set(null);
+      return this.why.set('');
+    }
     const move = await this.compute.moved(this.job(), profile, id, end, landing);
     if (!move.ok) return this.refused.set(move.text);
     this.refused.set(null);
@@ -236,23 +197,8 @@ export class LandStage {
     );
   }
 
-  /** Lengths in the unit in which the job gives its own. */
-  protected readonly lengthUnit = computed(() => {
-    const { plate, scheme } = this.job();
-    return plate.cable.length?.u === 'ft' || scheme.stationLength?.u === 'ft' ? 'ft' : 'm';
-  });
-
-  protected lengthText(lengthM: number): string {
-    const length = valueIn({ v: lengthM, u: 'm' }, this.lengthUnit(), 'length');
-    return length < 10 ? String(Math.round(10 * length) / 10) : length.toFixed(0);
-  }
-
   private functionName(id: string): string {
     const task = this.job().adopted?.assignments[id]?.task ?? id;
     return this.open.derived()?.names[task] ?? task;
-  }
-
-  private does(id: string, wire: AdoptedWire): string {
-    return this.open.derived()?.names[`wire.${id}`] ?? wire.function;
   }
 }

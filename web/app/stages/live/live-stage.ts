@@ -1,4 +1,3 @@
-import { v4 as uuid } from 'uuid';
 import {
   afterRenderEffect,
   Component,
@@ -14,7 +13,6 @@ import {
   readingTold,
   temporaryRegister,
   verdictOfStep,
-  type Fault,
 } from '@tactron/core/job';
 import { RecorderPanel } from './recorder-panel';
 import { StartsLine } from './starts-line';
@@ -27,6 +25,7 @@ import { IsolationNow } from '../../frame/isolation/isolation-now';
 import { moment } from '../../frame/moment';
 import { Preferences } from '../../frame/preferences';
 import { TemporaryButton } from '../../frame/temporary-button';
+import { noteAsBuilt } from '../../job-state/as-built';
 import { OpenJob } from '../../job-state/open-job';
 import { actsOf, sectionsOf } from './acts';
 import { DialChart } from './dial-chart';
@@ -46,15 +45,6 @@ const stateMarks: Readonly<Record<string, string>> = {
 
 /** The card and the list stand beside each other. */
 const BESIDE = '(min-width: 1101px)';
-
-/** What a fault is about, as a deviation names it. */
-function placeOf(f: Fault): { kind: 'wire' | 'device'; id: string } {
-  if (f.kind === 'wrongContact') return { kind: 'device', id: f.device };
-  return {
-    kind: 'wire',
-    id: f.kind === 'swapped' ? f.wires[0] : f.kind === 'landed' ? f.wire : '',
-  };
-}
 
 /** One act of the live tests, or of the dead checks, at a time: what to do, what must come, what was seen, the verdict at once. */
 @Component({
@@ -108,7 +98,9 @@ export class LiveStage {
   protected readonly section = computed(() =>
     this.isDead() ? null : (this.open.derived()?.section ?? null),
   );
-  protected readonly wires = computed(() => this.open.derived()?.hand.length ?? 0);
+  protected readonly wires = computed(
+    () => this.open.derived()?.hand.filter((l) => l.isWire).length ?? 0,
+  );
   protected readonly past = computed(() =>
     this.isDead() ? [] : (this.open.derived()?.past ?? []),
   );
@@ -287,16 +279,7 @@ export class LiveStage {
   /** The panel is really built so: from now on it is what is simulated and expected. */
   protected bookAsBuilt({ builtSo, what }: SaidCause): void {
     if (!builtSo) return;
-    const where = placeOf(builtSo);
-    this.open.edit('as built', (draft) => {
-      const ord = Math.max(0, ...Object.values(draft.deviations).map((d) => d.ord)) + 1;
-      draft.deviations[uuid()] = {
-        ord,
-        where,
-        actual: builtSo,
-        why: `found at a live test: ${what}`,
-      };
-    });
+    noteAsBuilt(this.open, builtSo, `found at a live test: ${what}`);
   }
 
   /** Books the exchange of two leads: in the wiring, and in what the plate says of the machine. */
