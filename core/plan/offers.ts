@@ -29,7 +29,8 @@ const starterWishes = [
   'guardLockS',
 ] as const satisfies readonly (keyof Scheme)[];
 
-const withoutStarter = (scheme: Scheme): Scheme =>
+/** The wishes without those that only a soft starter has. */
+export const withoutStarter = (scheme: Scheme): Scheme =>
   Object.fromEntries(
     Object.entries(scheme).filter(([wish]) => !starterWishes.some((own) => own === wish)),
   );

@@ -46,6 +46,10 @@ export const routes: Routes = [
         loadComponent: () => import('./stages/plate/parts-sheet').then((m) => m.PartsSheet),
       },
       {
+        path: 'devices',
+        loadComponent: () => import('./stages/plate/device-choice').then((m) => m.DeviceChoice),
+      },
+      {
         path: 'isolation',
         loadComponent: () =>
           import('./frame/isolation/isolation-card').then((m) => m.IsolationCard),

@@ -10,18 +10,64 @@ import {
   adoption,
   adoptsByItself,
   differs,
+  familyFits,
   movedEnd,
   planJob,
+  type FamilyFit,
   type MovedEnd,
 } from '@tactron/core/plan';
 import { plateMissing } from '@tactron/core/line';
 import { foundValues } from '@tactron/core/records';
 import { schemeMissing } from '@tactron/core/scheme';
-import { say } from '@tactron/core/words';
+import { say, sayNoPlan, wishNames } from '@tactron/core/words';
 
 /** A move that can be made, or why it cannot, in words. */
 export type SaidMove =
   Extract<MovedEnd, { ok: true }> | { readonly ok: false; readonly text: string };
+
+/** A family and its models against a job, in words. */
+export interface SaidFit {
+  readonly family: string;
+  readonly title: string;
+  readonly kind: string;
+  readonly supply: string;
+  readonly verdict: FamilyFit['wishes'];
+  readonly says: string;
+  readonly because: string;
+  readonly smallest: string | undefined;
+  readonly models: readonly {
+    readonly model: string;
+    readonly ratedA: number;
+    readonly carries: boolean;
+    readonly says: string;
+  }[];
+}
+
+const verdicts: Readonly<Record<FamilyFit['wishes'], string>> = {
+  fits: 'fits',
+  without: 'fits without',
+  cannot: 'cannot, because',
+  unknown: 'nothing wished yet',
+};
+
+function saidFit(fit: FamilyFit): SaidFit {
+  const { wishes, without, why, supply, smallest } = fit;
+  return {
+    family: fit.family,
+    title: fit.title,
+    kind: fit.kind === 'starter' ? 'soft starter' : 'drive',
+    supply: supply === undefined ? 'not entered' : supply ? 'is its own' : 'is not its own',
+    verdict: wishes,
+    says: verdicts[wishes],
+    because: why ? sayNoPlan(why) : without.map((w) => wishNames[w] ?? w).join(', '),
+    smallest,
+    models: fit.models.map((m) => ({
+      ...m,
+      says:
+        smallest === undefined ? '' : !m.carries ? 'too small' : m.model === smallest ? 'fits' : '',
+    })),
+  };
+}
 
 /** How much of plates and wishes is needed before anything can be planned, and how much of it is open. */
 export interface Missing {
@@ -56,6 +102,9 @@ const worker = {
     const plan = planJob(job, profile, foundValues(job, profile, evidence));
     return plan.ok && differs(job.adopted, plan.wiring) ? adoption(plan) : null;
   },
+
+  /** Every family and model against supply, motor and wishes of a job. */
+  fits: (job: Job): SaidFit[] => familyFits(job).map(saidFit),
 
   /** The decision that putting one end of a wire elsewhere makes. */
   moved(job: Job, profile: Profile, wire: string, end: 'from' | 'to', landing: string): SaidMove {

@@ -1,4 +1,5 @@
 import { Component, computed, inject, input, output, signal } from '@angular/core';
+import { RouterLink } from '@angular/router';
 import { MatMenuModule } from '@angular/material/menu';
 import type { Job } from '@tactron/core/job';
 import { AttachmentRow } from '../../attachments/attachment-row';
@@ -13,7 +14,7 @@ import { PlateField } from './plate-field';
 /** One block of the picture: its symbol on the line, what is reckoned there, its fields and what is wrong with it. */
 @Component({
   selector: 'tac-plate-block',
-  imports: [AttachmentRow, Facts, Icon, MatMenuModule, OneLineSymbol, PlateField],
+  imports: [AttachmentRow, Facts, Icon, MatMenuModule, OneLineSymbol, PlateField, RouterLink],
   templateUrl: './plate-block.html',
   styleUrl: './plate-block.scss',
   host: { '[class.wide]': "block().id === 'motor'", '[class.beside]': '!line()' },

@@ -1,0 +1,64 @@
+import { shippedProfile, shippedProfiles } from '../catalogue/index.js';
+import { plateNumbers } from '../line/index.js';
+import type { Job, Scheme } from '../job/index.js';
+import { everyArrangement } from '../testing/matrix.js';
+import { bareJob, marrowick } from '../testing/jobs.js';
+import { familyFits, planJob } from './index.js';
+
+describe('which device fits', () => {
+  const cases = everyArrangement();
+
+  it('says that the family of every planned arrangement fits it', () => {
+    for (const { name, job } of cases.filter((_, i) => i % 3 === 0)) {
+      const own = familyFits(job).find((f) => f.family === job.profile.family);
+      expect(own?.wishes).withContext(name).toBe('fits');
+    }
+  });
+
+  it('names only wishes without which the family plans the rest, and models that carry the motor', () => {
+    let fewer = 0;
+    for (const { name, job } of cases.filter((_, i) => i % 7 === 0))
+      for (const fit of familyFits(job)) {
+        const at = `${name} on ${fit.family}`;
+        const profile = shippedProfile(fit.family);
+        const amps = plateNumbers(job.plate, profile).rated?.amps ?? 0;
+        for (const { model, carries } of fit.models) {
+          const ratedA = profile.models.find((m) => m.name === model)?.ratedA ?? 0;
+          expect(carries)
+            .withContext(`${at} ${model}`)
+            .toBe(ratedA >= amps);
+        }
+        if (fit.wishes !== 'without') continue;
+        fewer++;
+        expect(fit.without.length).withContext(at).toBeGreaterThan(0);
+        const scheme = Object.fromEntries(
+          Object.entries(job.scheme).filter(([w]) => !fit.without.includes(w as keyof Scheme)),
+        ) as Scheme;
+        const { adopted: _adopted, ...rest } = job;
+        const model = fit.smallest ?? fit.models[0].model;
+        const tried: Job = {
+          ...rest,
+          scheme,
+          profile: { ...job.profile, family: fit.family, model },
+          decisions: { pins: {}, wires: {}, settings: {}, devices: {} },
+        };
+        // What only a soft starter has counts for no drive, and is not named.
+        if (profile.kind === shippedProfile(job.profile.family).kind)
+          expect(planJob(tried, profile).ok).withContext(at).toBeTrue();
+      }
+    expect(fewer).toBeGreaterThan(10);
+  });
+
+  it('judges nothing that is not said yet: no wishes, no supply, no motor', () => {
+    const empty = bareJob({ startStop: undefined }, marrowick());
+    const bare: Job = {
+      ...empty,
+      scheme: {},
+      plate: { motor: {}, supply: {}, load: {}, cable: {} },
+    };
+    const fits = familyFits(bare);
+    expect(fits.map((f) => f.family)).toEqual(Object.keys(shippedProfiles));
+    for (const f of fits)
+      expect([f.wishes, f.supply, f.smallest]).toEqual(['unknown', undefined, undefined]);
+  });
+});
