@@ -1,5 +1,6 @@
 import { expect, type Locator, type Page } from '@playwright/test';
-import { open, settled, stage, test } from './helpers';
+import { landingParts, type Job } from '@tactron/core/job';
+import { open, saved, settled, stage, test } from './helpers';
 
 /** What a person does from *new job* to the panel card on paper: things entered, and touches. */
 class Hand {
@@ -37,6 +38,21 @@ class Hand {
 
 type Wishes = readonly (readonly [group: string, answer: string | RegExp])[];
 const forward = ['Which way', 'forward only'] as const;
+
+/** The card names both ends of every wire of the plan. */
+async function expectEveryWire(page: Page): Promise<void> {
+  await saved(page);
+  const id = /jobs\/([^/]+)/u.exec(page.url())?.[1];
+  const file = await page.request.get(new URL(`/api/jobs/${id}/file`, page.url()).href);
+  const { adopted } = ((await file.json()) as { job: Job }).job;
+  const ends = Object.values(adopted?.wires ?? {}).flatMap((w) => [w.from, w.to]);
+  expect(ends.length).toBeGreaterThan(10);
+  const card = await page.locator('article.card').innerText();
+  for (const end of ends) {
+    const { device, terminal } = landingParts(end);
+    expect(card).toContain(`${adopted?.devices[device].tag}:${terminal}`);
+  }
+}
 
 /** Six arrangements as most of them are. */
 const simple: readonly (readonly [name: string, family: RegExp, wishes: Wishes, dial?: string])[] =
@@ -118,8 +134,30 @@ for (const [name, family, wishes, dial] of simple)
     const card = page.getByRole('table', { name: 'Control terminals' });
     await expect(card.getByRole('row').nth(1)).toBeVisible({ timeout: 60_000 });
     await expect(page.getByRole('button', { name: 'Print' })).toBeVisible();
+    await expectEveryWire(page);
     hand.touches++;
     console.log(`${name}: ${hand.facts} facts, ${hand.touches} touches`);
     expect(hand.facts).toBeLessThanOrEqual(12);
     expect(hand.touches).toBeLessThanOrEqual(25);
   });
+
+test('the sample is walked through in ten stops, by keyboard, and ended at any time', async ({
+  browser,
+}) => {
+  const page = await open(browser, '/jobs');
+  await page.getByRole('button', { name: 'Walk through a sample' }).click();
+  const stop = page.locator('.tour-stop');
+  const places = ['jobs', 'plate', 'scheme', 'scheme', 'land', 'land', 'key', 'rehearse', 'dead'];
+  for (const [i, place] of places.entries()) {
+    await expect(stop).toContainText(`${i + 1} of 10`, { timeout: 30_000 });
+    expect(page.url()).toContain(place);
+    await expect(stop.getByRole('button', { name: 'Next' })).toBeFocused();
+    await page.keyboard.press('Enter');
+  }
+  await expect(stop).toContainText('10 of 10', { timeout: 30_000 });
+  await stop.getByRole('button', { name: 'Back' }).click();
+  await expect(stop).toContainText('9 of 10', { timeout: 30_000 });
+  await page.keyboard.press('Escape');
+  await expect(stop).toBeHidden();
+  await expect(page.getByRole('heading', { name: 'FM-DRUM-1' })).toBeVisible();
+});

@@ -1,4 +1,5 @@
 import { expose } from 'comlink';
+import { stripOf } from '@tactron/core/compare';
 import type { Profile } from '@tactron/core/catalogue';
 import { installedOf } from '@tactron/core/installation';
 import { landingParts, sizeText, type Job } from '@tactron/core/job';
@@ -6,6 +7,7 @@ import { contactsOf } from '@tactron/core/parts';
 import { isControl, terminalRows, type TerminalVolts } from '@tactron/core/records';
 import { trialsOf } from '@tactron/core/trials';
 import { deviceKinds, tasksOf } from '@tactron/core/words';
+import { saidStrip, type SaidStrip } from './said/strip';
 
 /** A terminal of the device in words: what it does, what lands there, and what a meter must show. */
 export interface SaidTerminal {
@@ -25,51 +27,63 @@ export interface SaidTerminal {
   readonly expects: readonly { readonly when: string; readonly volts: number }[];
 }
 
+/** Every terminal in use, in the order in which they lie on the device; nothing without a plan. */
+function terminalsOf(job: Job, profile: Profile): SaidTerminal[] {
+  const { adopted } = job;
+  if (!adopted) return [];
+  const tagOf = (id: string): string => adopted.devices[id]?.tag ?? id;
+  const name = (landing: string): string => {
+    const { device, terminal } = landingParts(landing);
+    return `${tagOf(device)}:${terminal}`;
+  };
+  const when = ({ device, position, share }: TerminalVolts): string => {
+    if (!device) return 'at rest';
+    if (share !== undefined) return `${tagOf(device)} at ${share * 100} %`;
+    const set = contactsOf(adopted.devices[device]);
+    const worked = position ?? set?.positions.find((p) => p !== set.rest) ?? '';
+    return `${tagOf(device)} ${worked}`.trim();
+  };
+  const { installation } = trialsOf(job, profile);
+  const tasks = tasksOf(job, profile, installation.device);
+  const sources = new Set(installedOf(installation, 'supply').map((s) => s.id));
+  return terminalRows(job, profile).map((r) => {
+    const setting = r.setting && profile.settings[r.setting.code];
+    return {
+      terminal: `${tagOf(adopted.device)}:${r.terminal}`,
+      task: tasks[r.terminal] ?? '',
+      control: isControl(profile, r.terminal),
+      ends: r.ends.map((e) => {
+        const { device } = landingParts(e.far);
+        return {
+          number: e.number,
+          text: `${sizeText(e.size)} ${e.colour}`,
+          far: name(e.far),
+          farPart: sources.has(device)
+            ? 'supply'
+            : (deviceKinds[adopted.devices[device]?.kind ?? ''] ?? ''),
+          cable: e.cable,
+        };
+      }),
+      setting: r.setting
+        ? `${r.setting.code} = ${[r.setting.value, setting?.choices?.[String(r.setting.value)]].filter((x) => x !== undefined).join(' · ')}`
+        : '',
+      against: r.against === undefined ? '' : name(r.against),
+      expects: r.expects.map((e) => ({ when: when(e), volts: e.volts })),
+    };
+  });
+}
+
+/** The panel card: terminals of the device, and what the job does. */
+export interface SaidPanel {
+  readonly terminals: readonly SaidTerminal[];
+  readonly strip: SaidStrip;
+}
+
 const worker = {
-  /** Every terminal in use, in the order in which they lie on the device; nothing without a plan. */
-  terminals(job: Job, profile: Profile): SaidTerminal[] {
-    const { adopted } = job;
-    if (!adopted) return [];
-    const tagOf = (id: string): string => adopted.devices[id]?.tag ?? id;
-    const name = (landing: string): string => {
-      const { device, terminal } = landingParts(landing);
-      return `${tagOf(device)}:${terminal}`;
-    };
-    const when = ({ device, position, share }: TerminalVolts): string => {
-      if (!device) return 'at rest';
-      if (share !== undefined) return `${tagOf(device)} at ${share * 100} %`;
-      const set = contactsOf(adopted.devices[device]);
-      const worked = position ?? set?.positions.find((p) => p !== set.rest) ?? '';
-      return `${tagOf(device)} ${worked}`.trim();
-    };
-    const { installation } = trialsOf(job, profile);
-    const tasks = tasksOf(job, profile, installation.device);
-    const sources = new Set(installedOf(installation, 'supply').map((s) => s.id));
-    return terminalRows(job, profile).map((r) => {
-      const setting = r.setting && profile.settings[r.setting.code];
-      return {
-        terminal: `${tagOf(adopted.device)}:${r.terminal}`,
-        task: tasks[r.terminal] ?? '',
-        control: isControl(profile, r.terminal),
-        ends: r.ends.map((e) => {
-          const { device } = landingParts(e.far);
-          return {
-            number: e.number,
-            text: `${sizeText(e.size)} ${e.colour}`,
-            far: name(e.far),
-            farPart: sources.has(device)
-              ? 'supply'
-              : (deviceKinds[adopted.devices[device]?.kind ?? ''] ?? ''),
-            cable: e.cable,
-          };
-        }),
-        setting: r.setting
-          ? `${r.setting.code} = ${[r.setting.value, setting?.choices?.[String(r.setting.value)]].filter((x) => x !== undefined).join(' · ')}`
-          : '',
-        against: r.against === undefined ? '' : name(r.against),
-        expects: r.expects.map((e) => ({ when: when(e), volts: e.volts })),
-      };
-    });
+  /** What the card tells beside plan and settings; null without a plan. */
+  panel(job: Job, profile: Profile): SaidPanel | null {
+    if (!job.adopted) return null;
+    return { terminals: terminalsOf(job, profile), strip: saidStrip(stripOf(job, profile)) };
   },
 };
 

@@ -19,17 +19,10 @@ import {
   type Card,
   type Comparison,
   type StartView,
-  type Strip,
 } from '@tactron/core/compare';
 import type { Job, Scheme } from '@tactron/core/job';
-import {
-  sayFinding,
-  sayMark,
-  sayNoPlan,
-  sayReason,
-  saySchool,
-  saySeverity,
-} from '@tactron/core/words';
+import { sayFinding, sayNoPlan, sayReason, saySchool, saySeverity } from '@tactron/core/words';
+import { saidStrip, type SaidStrip } from './said/strip';
 
 /** A behaviour card in words. */
 export interface SaidCard {
@@ -39,11 +32,7 @@ export interface SaidCard {
   readonly recommended: boolean;
   /** Why this school cannot be had here; empty where it can. */
   readonly impossible: string;
-  readonly strip:
-    | (Omit<Strip, 'marks'> & {
-        readonly marks: readonly { readonly atMs: number; readonly text: string }[];
-      })
-    | null;
+  readonly strip: SaidStrip | null;
   readonly cost: string;
   readonly outcomes: readonly { readonly text: string; readonly bad: boolean }[];
   readonly hazards: readonly {
@@ -104,10 +93,7 @@ function said(card: Card, c: Comparison, scheme: Scheme): SaidCard {
   return {
     ...base,
     impossible: '',
-    strip: {
-      ...card.strip,
-      marks: card.strip.marks.map(({ atMs, what }) => ({ atMs, text: sayMark(what) })),
-    },
+    strip: saidStrip(card.strip),
     cost: `${card.devices} ${card.devices === 1 ? 'device' : 'devices'}, ${wires} wires, ${settings} settings, ${keystrokes} key presses`,
     outcomes: outcomesOf(card),
     hazards: card.findings.map((f) => ({

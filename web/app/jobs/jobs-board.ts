@@ -18,6 +18,7 @@ import { Icon } from '../controls/icon';
 import { Keys } from '../frame/keys';
 import { PlaceStrip } from '../frame/place-strip';
 import { Preferences } from '../frame/preferences';
+import { Tour } from '../frame/tour/tour';
 import { Api, type BoardEntry, type Imported, type SiteEntry } from '../job-state/api';
 import { Courier } from '../job-state/courier';
 import { Desk } from '../job-state/desk';
@@ -28,6 +29,9 @@ import { boardTrail } from './board-trail';
 import { moment } from '../frame/moment';
 
 const PAGE = 24;
+
+/** Tag of the sample job that is walked through. */
+const SAMPLE = 'FM-DRUM-1';
 
 /** All sites and jobs: what is next on each. Search and filters stay in the address. */
 @Component({
@@ -46,6 +50,7 @@ export class JobsBoard {
   private readonly dialog = inject(MatDialog);
   private readonly query = toSignal(inject(ActivatedRoute).queryParamMap);
   private readonly keys = inject(Keys);
+  private readonly tour = inject(Tour);
   protected readonly searchBox = viewChild<ElementRef<HTMLInputElement>>('searchBox');
 
   protected readonly search = computed(() => this.query()?.get('search') ?? '');
@@ -54,6 +59,8 @@ export class JobsBoard {
   protected readonly page = computed(() => Number(this.query()?.get('page') ?? 0) || 0);
   protected readonly sites = signal<readonly SiteEntry[]>([]);
   protected readonly rows = signal<readonly BoardEntry[] | null>(null);
+  /** The sample job, where it is on the page. */
+  protected readonly sample = computed(() => this.rows()?.find((r) => r.job.tag === SAMPLE)?.id);
   protected readonly total = signal(0);
   /** Made in this browser and not on the server yet. */
   protected readonly made = signal<ReadonlySet<string>>(new Set());
@@ -178,6 +185,10 @@ export class JobsBoard {
       this.dialog.open(JobDialog, { data: { sites: this.sites }, maxWidth: '640px' }).afterClosed(),
     )) as string | undefined;
     if (id) await this.router.navigate(['/jobs', id, 'plate']);
+  }
+
+  protected walk(id: string): void {
+    void this.tour.start(id);
   }
 
   protected async copy(row: BoardEntry): Promise<void> {

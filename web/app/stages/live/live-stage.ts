@@ -8,12 +8,7 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
-import {
-  exchangeLeads,
-  readingTold,
-  temporaryRegister,
-  verdictOfStep,
-} from '@tactron/core/job';
+import { exchangeLeads, readingTold, temporaryRegister, verdictOfStep } from '@tactron/core/job';
 import { RecorderPanel } from './recorder-panel';
 import { StartsLine } from './starts-line';
 import { AttachmentRow } from '../../attachments/attachment-row';
