@@ -13,6 +13,8 @@ interface Stored {
   author: Author | null;
   singleKeys: boolean;
   pocket: boolean;
+  sound: boolean;
+  vibration: boolean;
 }
 
 const KEY = 'tactron.preferences';
@@ -27,6 +29,8 @@ function read(): Stored {
     author: null,
     singleKeys: true,
     pocket: true,
+    sound: true,
+    vibration: true,
   };
   try {
     return { ...fallback, ...(JSON.parse(localStorage.getItem(KEY) ?? '{}') as Partial<Stored>) };
@@ -50,6 +54,9 @@ export class Preferences {
   readonly author = signal(this.stored.author);
   readonly singleKeys = signal(this.stored.singleKeys);
   readonly pocket = signal(this.stored.pocket);
+  /** A verdict is heard; a verdict is felt. */
+  readonly sound = signal(this.stored.sound);
+  readonly vibration = signal(this.stored.vibration);
 
   /** A reckoned value in the person's units, with the person's decimal mark. */
   value(value: number, unit: string, significant = 4): string {
@@ -74,6 +81,8 @@ export class Preferences {
         author: this.author(),
         singleKeys: this.singleKeys(),
         pocket: this.pocket(),
+        sound: this.sound(),
+        vibration: this.vibration(),
       };
       try {
         localStorage.setItem(KEY, JSON.stringify(now));

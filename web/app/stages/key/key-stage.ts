@@ -3,6 +3,7 @@ import type { Job } from '@tactron/core/job';
 import type { Value } from '@tactron/core/catalogue';
 import type { SaidLine } from '../../compute/compute.types';
 import { Choice } from '../../controls/choice';
+import { keepAwake } from '../../frame/signals';
 import { OpenJob } from '../../job-state/open-job';
 import { DialPicture } from './dial-picture';
 import { pressText } from './presses';
@@ -91,6 +92,7 @@ export class KeyStage {
   protected readonly hasLeft = computed(() => this.rows().some((row) => row.left !== undefined));
 
   constructor() {
+    keepAwake();
     const left = (): void => {
       if (document.visibilityState === 'hidden') this.interrupt();
     };

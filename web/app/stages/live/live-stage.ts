@@ -21,6 +21,7 @@ import { moment } from '../../frame/moment';
 import { Preferences } from '../../frame/preferences';
 import { TemporaryButton } from '../../frame/temporary-button';
 import { noteAsBuilt } from '../../job-state/as-built';
+import { keepAwake, Signals } from '../../frame/signals';
 import { OpenJob } from '../../job-state/open-job';
 import { actsOf, sectionsOf } from './acts';
 import { DialChart } from './dial-chart';
@@ -119,6 +120,9 @@ export class LiveStage {
     () => this.inAct().findIndex((s) => s.step.key === this.current()?.step.key) + 1,
   );
   protected readonly announced = signal('');
+  private readonly signals = inject(Signals);
+  /** The answer that has just passed: it stays in view above the next one. */
+  protected readonly before = signal<{ key: string; reading: string; must: string } | null>(null);
   private readonly entry = viewChild(ReadingEntry);
   private readonly discharge = viewChild(DischargeLine);
   /** What must be passed before the shown answer, and is not. */
@@ -155,6 +159,7 @@ export class LiveStage {
   private readonly page = inject<ElementRef<HTMLElement>>(ElementRef);
 
   constructor() {
+    keepAwake();
     const { page } = this;
     // Beside the card the list follows it; below it, on a narrow screen, nothing moves.
     afterRenderEffect(() => {
@@ -250,6 +255,9 @@ export class LiveStage {
     else now.delete(step.step.key);
     this.passedNow.set(now);
     this.announced.set(`${verdict === 'pass' ? 'Pass' : 'Fail'}: ${step.must}`);
+    this.signals.tell(verdict);
+    const reading = readingText(body, step.choices, this.preferences.decimal());
+    this.before.set(verdict === 'pass' ? { key: step.step.key, reading, must: step.must } : null);
     this.picked.set(verdict === 'pass' ? this.nextInAct(step) : step.step.key);
   }
 
