@@ -30,28 +30,17 @@ export async function browserRows(): Promise<Row[]> {
     // A motor under way all the time: every press comes during a ramp or a run.
     await page.getByRole('button', { name: 'S3 start' }).dispatchEvent('pointerdown');
     await page.waitForTimeout(300);
-    const presses = await page.evaluate(async () => {
-      const buttons = [
-        ...document.querySelectorAll<HTMLButtonElement>(
-          '[role=radiogroup][aria-label=S4] [role=radio]',
-        ),
-      ];
-      const list: number[] = [];
-      for (let i = 0; i < 200; i++) {
-        const button = buttons[(i + 1) % buttons.length];
-        const start = performance.now();
-        button.dispatchEvent(new PointerEvent('pointerdown', { bubbles: true, cancelable: true }));
-        while (button.getAttribute('aria-checked') !== 'true')
-          await new Promise((done) => requestAnimationFrame(done));
-        list.push(performance.now() - start);
-        await new Promise((done) => setTimeout(done, 60));
-      }
-      return list;
-    });
+    const presses = await pressTimes(page);
     const dragged = await longestTaskWhileDragging(page);
+    await page.getByRole('radio', { name: 'Circuit', exact: true }).click();
+    await page.locator('tac-circuit-view svg.live').waitFor();
+    await page.waitForTimeout(1000);
+    const drawn = p95(await pressTimes(page));
+    const frames = await framesWhileDragging(page);
     await page.getByRole('button', { name: 'Pause' }).click();
     const sweeps = await sweepTimes(page, 4);
     const derived = await deriveTime(page, `${url}/jobs/${drum}/scheme`);
+    const shift = await layoutShift(page, `${url}/jobs/${drum}/scheme`);
     const big = await importedJob(url, drumOf(2));
     await page.goto(`${url}/jobs/${big}/rehearse`);
     const bigSweeps = await sweepTimes(page, 3);
@@ -82,6 +71,24 @@ export async function browserRows(): Promise<Row[]> {
         measured: `${(bigSweeps[0] / 1000).toFixed(2)} s, ${(median(bigSweeps.slice(1)) / 1000).toFixed(2)} s`,
         budget: '–',
         ok: null,
+      },
+      {
+        what: 'press to picture with the live circuit diagram, 95th percentile',
+        measured: `${drawn.toFixed(0)} ms`,
+        budget: '–',
+        ok: null,
+      },
+      {
+        what: 'frames a second with the live circuit diagram, dial dragged',
+        measured: frames.toFixed(0),
+        budget: '≥ 50',
+        ok: frames >= 50,
+      },
+      {
+        what: 'layout shifts of Scheme until its cards are there',
+        measured: shift.toFixed(3),
+        budget: '≤ 0.05',
+        ok: shift <= 0.05,
       },
       {
         what: 'derive in the browser: a wish changed until nothing is stale',
@@ -117,6 +124,64 @@ async function sweepTimes(page: Page, runs: number): Promise<number[]> {
     times.push(performance.now() - start);
   }
   return times;
+}
+
+/** 200 turns of the direction selector in Rehearse. @returns each time until the picture has changed, ms */
+async function pressTimes(page: Page): Promise<number[]> {
+  return page.evaluate(async () => {
+    const buttons = [
+      ...document.querySelectorAll<HTMLButtonElement>(
+        '[role=radiogroup][aria-label=S4] [role=radio]',
+      ),
+    ];
+    const list: number[] = [];
+    for (let i = 0; i < 200; i++) {
+      const button = buttons[(i + 1) % buttons.length];
+      const start = performance.now();
+      button.dispatchEvent(new PointerEvent('pointerdown', { bubbles: true, cancelable: true }));
+      while (button.getAttribute('aria-checked') !== 'true')
+        await new Promise((done) => requestAnimationFrame(done));
+      list.push(performance.now() - start);
+      await new Promise((done) => setTimeout(done, 60));
+    }
+    return list;
+  });
+}
+
+/** Frames a second while the dial is dragged for two seconds. */
+async function framesWhileDragging(page: Page): Promise<number> {
+  return page.evaluate(async () => {
+    const dial = document.querySelector<HTMLInputElement>('input[type=range]');
+    if (!dial) throw new Error('the station has no dial');
+    const begin = performance.now();
+    let frames = 0;
+    while (performance.now() - begin < 2000) {
+      dial.value = String(50 + 40 * Math.sin(frames / 6));
+      dial.dispatchEvent(new Event('input', { bubbles: true }));
+      await new Promise((done) => requestAnimationFrame(done));
+      frames++;
+    }
+    return (1000 * frames) / (performance.now() - begin);
+  });
+}
+
+/** How far a page jumps while it loads and what is reckoned arrives: the sum of its layout shifts. */
+async function layoutShift(page: Page, url: string): Promise<number> {
+  await page.addInitScript(() => {
+    const seen = { sum: 0 };
+    Object.assign(window, { shiftSeen: seen });
+    new PerformanceObserver((list) => {
+      for (const e of list.getEntries() as (PerformanceEntry & {
+        value: number;
+        hadRecentInput: boolean;
+      })[])
+        if (!e.hadRecentInput) seen.sum += e.value;
+    }).observe({ type: 'layout-shift', buffered: true });
+  });
+  await page.goto(url);
+  await page.locator('tac-behaviour-card').first().waitFor();
+  await page.waitForTimeout(1000);
+  return page.evaluate(() => (window as unknown as { shiftSeen: { sum: number } }).shiftSeen.sum);
 }
 
 /** Drags the first dial to and fro. @returns the longest task of the interface thread meanwhile, ms; 0 where none was over 50 */

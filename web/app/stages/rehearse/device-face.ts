@@ -15,6 +15,11 @@ interface DeviceKey {
   readonly name: string;
 }
 
+/** A key with what stands on it, where anything does. */
+interface MarkedKey extends DeviceKey {
+  readonly mark: string;
+}
+
 interface ShownLanding {
   readonly landing: string;
   readonly name: string;
@@ -74,7 +79,7 @@ export class DeviceFace {
       ? formatNumber(this.at('device.keypadHz'), 2, this.preferences.decimal())
       : null,
   );
-  protected readonly keys = computed<readonly DeviceKey[]>(() => {
+  protected readonly keys = computed<readonly MarkedKey[]>(() => {
     if (this.session.opened()?.keys === false) return [];
     const plain: readonly DeviceKey[] = [
       { key: 'start', name: 'start' },
@@ -85,7 +90,13 @@ export class DeviceFace {
       { key: 'up', name: 'faster' },
       { key: 'down', name: 'slower' },
     ];
-    return this.keypadHz() === null ? plain : [...plain, ...moves];
+    const own = this.open.profile()?.keypad.keys as
+      Partial<Record<DeviceKey['key'], string>> | undefined;
+    return (this.keypadHz() === null ? plain : [...plain, ...moves]).map((k) => ({
+      ...k,
+      // A device whose keys have no marks of their own has a dash there.
+      mark: own?.[k.key]?.replace('–', '') ?? '',
+    }));
   });
   /** What is read first: the output frequency, or the current of a device that does not change it. */
   protected readonly first = computed(() => {

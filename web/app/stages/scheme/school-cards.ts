@@ -45,8 +45,8 @@ const QUIET_MS = 250;
           Tactron.
         </p>
       }
-    } @else if (busy()) {
-      <p class="soft" role="status">Simulating the schools on this job…</p>
+    } @else if (busy() || !asks()) {
+      <p class="soft waiting" role="status">Simulating the schools on this job…</p>
     }
   `,
   styles: `
@@ -59,6 +59,10 @@ const QUIET_MS = 250;
       grid-template-columns: repeat(auto-fill, minmax(330px, 1fr));
       gap: 12px;
       align-items: start;
+    }
+    // What follows waits below the fold until the cards are there: nothing in view jumps.
+    .waiting {
+      min-height: calc(100vh - 180px);
     }
     .stale {
       outline: 2px dashed var(--line);
@@ -86,6 +90,8 @@ export class SchoolCards {
     ),
   );
   protected readonly busy = signal(false);
+  /** What is to be decided has been worked out once. */
+  protected readonly asks = signal(false);
   protected readonly failed = signal('');
   protected readonly options = computed(() =>
     this.questions().map(({ id, name }) => ({ value: id, name })),
@@ -115,6 +121,7 @@ export class SchoolCards {
   private start(): ReturnType<Compute['comparison']> {
     return this.compute.comparison(() => {
       this.failed.set('The comparison stopped. It starts anew with the next change.');
+      this.asks.set(true);
       this.busy.set(false);
       this.link = this.start();
     });
@@ -133,6 +140,7 @@ export class SchoolCards {
     const comparison = question ? await this.link.worker.compare(job, profile, question) : null;
     if (mine !== this.round) return;
     this.comparison.set(comparison);
+    this.asks.set(true);
     this.busy.set(false);
   }
 }
