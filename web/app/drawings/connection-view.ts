@@ -1,8 +1,11 @@
-import { CdkDrag, type CdkDragEnd } from '@angular/cdk/drag-drop';
-import { Component, computed, input, output } from '@angular/core';
+import { CdkDrag, type CdkDragEnd, type CdkDragMove } from '@angular/cdk/drag-drop';
+import { Component, ElementRef, computed, input, output, signal, viewChild } from '@angular/core';
 import type { ConnectionDrawing, DrawnLine } from '@tactron/core/drawings';
 import { Zoom } from './zoom';
 import { ZoomBar } from './zoom-bar';
+
+/** How far beside a terminal an end may be let go, px: half the width of a target for fingers. */
+const REACH_PX = 22;
 
 /** An end of a wire that was dragged to another terminal. */
 export interface MovedEnd {
@@ -60,13 +63,37 @@ export class ConnectionView {
     ];
   }
 
-  protected dropped(event: CdkDragEnd, wire: string, end: 'from' | 'to'): void {
-    event.source.reset();
-    const at = 'changedTouches' in event.event ? event.event.changedTouches[0] : event.event;
-    const target = document
-      .elementsFromPoint(at.clientX, at.clientY)
+  /** Terminal on which the dragged end would be landed now. */
+  protected readonly target = signal('');
+  private readonly svg = viewChild.required<ElementRef<SVGSVGElement>>('svg');
+
+  /** The terminal under a point of the screen, or the nearest one within a finger's width. */
+  private landingAt(event: MouseEvent | TouchEvent): string {
+    // The places that the drag itself tells are in the units of the drawing.
+    const { clientX: x, clientY: y } = 'changedTouches' in event ? event.changedTouches[0] : event;
+    const hit = document
+      .elementsFromPoint(x, y)
       .find((e) => e instanceof SVGElement && e.dataset['landing']);
-    const landing = target instanceof SVGElement ? target.dataset['landing'] : undefined;
+    if (hit instanceof SVGElement) return hit.dataset['landing'] ?? '';
+    const toScreen = this.svg().nativeElement.getScreenCTM();
+    if (!toScreen) return '';
+    let [best, least] = ['', REACH_PX];
+    for (const row of this.rows()) {
+      const at = new DOMPoint(row.x, row.y).matrixTransform(toScreen);
+      const far = Math.hypot(at.x - x, at.y - y);
+      if (far < least) [best, least] = [row.landing, far];
+    }
+    return best;
+  }
+
+  protected dragged({ event }: CdkDragMove): void {
+    this.target.set(this.landingAt(event));
+  }
+
+  protected dropped({ source, event }: CdkDragEnd, wire: string, end: 'from' | 'to'): void {
+    source.reset();
+    this.target.set('');
+    const landing = this.landingAt(event);
     if (landing) this.moved.emit({ wire, end, landing });
   }
 }

@@ -5,6 +5,7 @@ import { moment } from '../frame/moment';
 import { nominalText, rangeText, readingText } from '../stages/live/reading-text';
 import { operatorRows } from './operator-card';
 import { cell, row, stamp, type RecordInput, type RecordSection } from './record-cells';
+import { handWork } from './record-hands';
 import { findings, notShown, registers } from './record-registers';
 import { wishRows } from './wish-rows';
 
@@ -204,6 +205,7 @@ export function recordSections(input: RecordInput): RecordSection[] {
     },
     requirements(input),
     wires(input),
+    handWork(input),
     {
       id: 'links',
       title: 'Links and slide switches',

@@ -1,9 +1,11 @@
-import { schemeSchema } from '@tactron/core/job';
-import type { SaidRequirement } from '../compute/compute.types';
+import { schemeSchema, tickOf } from '@tactron/core/job';
+import type { HandLine, SaidRequirement } from '../compute/compute.types';
 import { operatorRows } from './operator-card';
 import { pdfDefinition, type PdfInput } from './pdf-definition';
 import { missingSigns, runsOf } from './pdf-text';
 import { markPath } from '../stages/handover/signing/drawn-mark';
+import type { RecordInput } from './record-cells';
+import { handWork } from './record-hands';
 import { wishRows } from './wish-rows';
 
 describe('the record', () => {
@@ -26,6 +28,46 @@ describe('the record', () => {
       ['lamps', 'running, healthy'],
     ]);
     expect(Object.keys(schemeSchema.entries).length).toBeGreaterThan(40);
+  });
+
+  it('tells part by part what was done by hand, by whom, and what was not; nothing where nobody ticked', () => {
+    const line = (id: string, title: string, isWire = true): HandLine => ({
+      id,
+      line: `${id}@x`,
+      group: title,
+      title,
+      isWire,
+      at: '',
+      cable: '',
+      text: `do ${id}`,
+      torque: '',
+      fit: '',
+    });
+    const tick = (lines: string[], act: 'landed' | 'torque', name: string, minute: number) => ({
+      id: `${name}${minute}`,
+      kind: 'handTick',
+      atClient: `2026-11-02T08:0${minute}:00.000Z`,
+      author: { name, role: '' },
+      body: tickOf(lines, act, 'line'),
+    });
+    const hand = [line('w1', 'Power'), line('w2', 'Power'), line('label:W1', 'Labels', false)];
+    const wires = { w1: { number: '1' }, w2: { number: '2' } };
+    const input = (evidence: unknown[]): RecordInput =>
+      ({ job: { adopted: { wires } }, derived: { hand }, evidence }) as never;
+    expect(handWork(input([])).rows).toEqual([]);
+    const { rows } = handWork(
+      input([
+        tick(['w1@x'], 'landed', 'A. Hollis', 1),
+        tick(['w1@x'], 'torque', 'M. Stroud', 2),
+        tick(['w2@old'], 'landed', 'A. Hollis', 3),
+      ]),
+    );
+    expect(rows.map((r) => r.map((c) => c.text))).toEqual([
+      ['Power', '1 of 2', 'wires 2', '1 of 2'],
+      ['Labels', '0 of 1', 'do label:W1', ''],
+    ]);
+    expect(rows[0][1].sub).toContain('A. Hollis');
+    expect(rows[0][3].sub).toContain('M. Stroud');
   });
 
   it('says to the operator what is required, and plainly what this job does instead', () => {
