@@ -1,7 +1,9 @@
 import { expect, type Page } from '@playwright/test';
+import { createHash } from 'node:crypto';
 import { readdirSync, readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { join } from 'node:path';
+import yauzl from 'yauzl';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { missingSigns, runsOf } from '../web/app/record/pdf-text';
 import { open, test } from './helpers';
@@ -78,6 +80,57 @@ test('the record as PDF: every row of the screen, outline, page numbers, marked 
   await page.goto(page.url().replace(drum, debark));
   await expect(rows.nth(40)).toBeVisible({ timeout: 60_000 });
   expect((await pdfOf(page)).raw).toContain('[0 0 612 792]');
+});
+
+test('everything in one ZIP: job file, PDF, page, tables and drawings under their hashes, and it comes in again', async ({
+  browser,
+}) => {
+  const page = await open(browser, `${drum}/handover`);
+  await expect(page.locator('.record [data-part] tr').nth(60)).toBeVisible({ timeout: 60_000 });
+  const cells = await page.locator('.record [data-part] :is(td, th)').allInnerTexts();
+  for (const name of ['Hand list CSV', 'Connections SVG', 'Circuit SVG']) {
+    const single = page.waitForEvent('download');
+    await page.getByRole('button', { name }).click();
+    const text = readFileSync(await (await single).path(), 'utf8');
+    expect(text.length).toBeGreaterThan(1000);
+    expect(text).toContain('S3:14');
+  }
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Everything, ZIP' }).click();
+  const path = await (await download).path();
+  const zip = await yauzl.openPromise(path, { lazyEntries: true, autoClose: false });
+  const bytes = new Map<string, Buffer>();
+  for await (const entry of zip.eachEntry()) {
+    const parts: Buffer[] = [];
+    for await (const part of await zip.openReadStreamPromise(entry)) parts.push(part as Buffer);
+    bytes.set(entry.fileName, Buffer.concat(parts));
+  }
+  const names = [...bytes.keys()];
+  expect(names.at(-1)).toBe('manifest.json');
+  for (const name of ['job.tactron.json', 'record.html', 'hand-list.csv', 'connection.svg'])
+    expect(names).toContain(name);
+  expect(names.some((n) => n.endsWith('.pdf'))).toBe(true);
+  const { sha256 } = JSON.parse(String(bytes.get('manifest.json'))) as {
+    sha256: Record<string, string>;
+  };
+  expect(Object.keys(sha256).sort()).toEqual(names.slice(0, -1).sort());
+  for (const [name, hash] of Object.entries(sha256))
+    expect(
+      createHash('sha256')
+        .update(bytes.get(name) ?? '')
+        .digest('hex'),
+    ).toBe(hash);
+  // The page tells what the screen tells.
+  const reader = await page.context().newPage();
+  await reader.setContent(String(bytes.get('record.html')));
+  const told = plain(await reader.locator('body').innerText());
+  expect(cells.filter((c) => !told.includes(plain(c)))).toEqual([]);
+  const answer = await fetch(new URL('/api/import', page.url()), {
+    method: 'POST',
+    headers: { 'content-type': 'application/zip' },
+    body: readFileSync(path),
+  });
+  expect(answer.status).toBeLessThan(300);
 });
 
 /** Every file of a folder whose name ends so. */

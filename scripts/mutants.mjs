@@ -39,13 +39,11 @@ const defects = [
   { name: 'a hot braking resistor leaves the contactor in', file: 'scheme/line-side.ts', find: '...trips]', put: ']', spec: 'plan/braking-resistor.spec.ts' },
   { name: 'an overhauling load pulls forward', file: 'motor/shaft.ts', find: 'dy: -pullHzPerS,', put: 'dy: pullHzPerS,', spec: 'motor/shaft.spec.ts' },
   { name: 'a shaft of unknown inertia stands at once', file: 'motor/shaft.ts', find: 'if (hz === 0) return still;', put: 'if (hz === 0 || !table) return still;', spec: 'motor/shaft.spec.ts' },
-  { name: 'two lines of the drawing run over each other', file: 'formats/drawing.ts', find: 'Math.abs(t.x - column) > 1 ||', put: 'true ||', spec: 'formats/every-arrangement.spec.ts' },
-  { name: 'a part lies in neither drawing', file: 'formats/drawing.ts', find: 'if (here.length === 0 && (wired.has(id) || own !== drawing)) continue;', put: 'if (own !== drawing) continue;', spec: 'formats/every-arrangement.spec.ts' },
   { name: 'the order of keys is a difference of the plan', file: 'plan/adoption.ts', find: 'hashOf(was[1]) === hashOf(is[1])', put: 'JSON.stringify(was[1]) === JSON.stringify(is[1])', spec: 'formats/every-arrangement.spec.ts' },
   { name: 'a window of a trace is joined to solutions that no longer stand', file: 'trace/window.ts', find: '...solutions.slice(0, keptSolutions)', put: '...solutions', spec: 'trace/trace.spec.ts' },
   { name: 'the brake is let go at one speed and never taken back', file: 'drive/logic.ts', find: 'spec.brakeReleaseHz - 2 * BRAKE_HYSTERESIS_HZ, t', put: 'spec.brakeReleaseHz, t', spec: 'rehearsal/brake.spec.ts' },
   { name: 'what is expected live is taken from the job, however it is wired', file: 'procedure/live/stops.ts', find: 'expect: state(must),\n      requirement,', put: "expect: state(must === 'stopped' ? turning(t) : starts(t)),\n      requirement,", spec: 'requirements/requirements.spec.ts' },
-  { name: 'an answer passes a function that the job does not have', file: 'job/evidence.ts', find: "if (!expect || requirement?.unmet !== undefined || readings.length === 0) return 'fail';", put: "if (!expect || readings.length === 0) return 'fail';", spec: 'requirements/requirements.spec.ts' },
+  { name: 'an answer passes a function that the job does not have', file: 'job/step.ts', find: "if (!expect || requirement?.unmet !== undefined || readings.length === 0) return 'fail';", put: "if (!expect || readings.length === 0) return 'fail';", spec: 'requirements/requirements.spec.ts' },
   { name: 'a jog is fed ahead of the guard', file: 'scheme/arrange.ts', find: "if (sketch.has('permit')) return 'permit';", put: '', spec: 'requirements/requirements.spec.ts' },
   { name: 'contacts of a head are tried first, and never last', file: 'trials/lay.ts', find: 'firsts.length < 3 ? []', put: 'firsts.length < 99 ? []', spec: 'requirements/requirements.spec.ts' },
   { name: 'a stop that stops nothing counts as met', file: 'requirements/judge.ts', find: "return { does, met: does === 'stands' };", put: 'return { does, met: true };', spec: 'requirements/requirements.spec.ts' },
@@ -67,6 +65,12 @@ const defects = [
   { name: 'a setting that no device holds goes into the drive', file: 'catalogue/questions.ts', find: "return value < (min ?? -Infinity) || value > (max ?? Infinity) ? 'range' : undefined;", put: 'return undefined;', spec: 'formats/every-accepted.spec.ts' },
   { name: 'a figure out of its range is silent', file: 'line/plate/not-judged.ts', find: 'return because === undefined', put: 'return because !== undefined', spec: 'line/plate/line.spec.ts' },
   { name: 'a link that is planned is not tested', file: 'procedure/live/power.ts', find: '  linkTests(t);\n', put: '', spec: 'formats/every-arrangement.spec.ts' },
+  { name: 'a wire lies in neither drawing', file: 'drawings/connection.ts', find: "powerClasses.includes(w.class) === (drawing === 'power')", put: "powerClasses.includes(w.class) && drawing === 'power'", spec: 'drawings/every-drawing.spec.ts' },
+  { name: 'a foreign source at a terminal is taken for none', file: 'installation/harm.ts', find: 'if (at.foreign || earthed?.[w.landing]?.foreign) return true;', put: '', spec: 'rehearsal/destroyed.spec.ts' },
+  { name: 'a loop hides what lies behind its landing', file: 'installation/harm.ts', find: 'both(holds, reach[head])', put: 'holds', spec: 'rehearsal/destroyed.spec.ts' },
+  { name: 'the hand list forgets the links', file: 'records/hand-tasks.ts', find: '    ...links(job, adopted, profile),\n', put: '', spec: 'records/hand-tasks.spec.ts' },
+  { name: 'a tick stands for what is planned otherwise since', file: 'job/hand-tick.ts', find: 'of: (line) => stands.get(line),', put: 'of: (line) => [...stands].find(([x]) => idOf(x) === idOf(line))?.[1],', spec: 'records/hand-tasks.spec.ts' },
+  { name: 'a model that carries too little is said to fit', file: 'plan/fits.ts', find: 'carries: amps === undefined || ratedA >= amps,', put: 'carries: true,', spec: 'plan/fits.spec.ts' },
 ]; // prettier-ignore
 
 /** Defects of keeping, each of which the model of two people on a bad network must notice. */

@@ -1,4 +1,4 @@
-import type { Expectation } from './evidence.js';
+import type { Expectation } from './step.js';
 
 /** Units in which nothing can be less than nothing. */
 const neverNegative = ['Ω', 'kΩ', 'MΩ', 'A', 'mA', 's', 'rpm', 'Hz'];

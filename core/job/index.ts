@@ -49,27 +49,29 @@ export {
   isOfLaterRelease,
   readingTold,
   supersededBy,
-  expectationSchema,
-  liveSections,
   MAX_ATTACHMENT_BYTES,
-  stepSchema,
-  unbalancePctOf,
-  verdictOf,
-  verdictOfStep,
   type Author,
   type Evidence,
   type EvidenceBody,
   type EvidenceKind,
   type EvidenceOf,
   type ReadingTold,
+} from './evidence.js';
+export {
+  expectationSchema,
+  liveSections,
+  stepSchema,
+  unbalancePctOf,
+  verdictOf,
+  verdictOfStep,
+  type DisplaySeen,
   type Expectation,
   type LiveSection,
   type Phrase,
   type ProcedureStep,
-  type DisplaySeen,
   type Sees,
   type ShaftSeen,
-} from './evidence.js';
+} from './step.js';
 export { readingDoubt, type Doubt } from './doubt.js';
 export { faultKey, faultSchema, partFailures, type Fault, type FaultKind } from './fault.js';
 export { jsonBytes, MAX_EVIDENCE_BYTES, MAX_JOB_BYTES, unfit } from './fit.js';

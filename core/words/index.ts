@@ -16,6 +16,7 @@ export {
 } from './say.js'; // prettier-ignore
 export { handGroupNames } from './hand-english.js';
 export { handWords } from './hand-words.js';
+export { policyNames, sayPolicy, terminalKindNames } from './profile-english.js';
 export { wishNames } from './circuit-english.js';
 export { circuitWords, tasksOf } from './terminal-tasks.js';
 export { sourceNames } from './energise-english.js';

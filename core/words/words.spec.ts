@@ -1,4 +1,4 @@
-import { shippedProfile } from '../catalogue/index.js';
+import { shippedProfile, shippedProfiles } from '../catalogue/index.js';
 import { schemeSchema } from '../job/scheme.js';
 import { contactsOf, parts, terminalsOf } from '../parts/index.js';
 import { offersFor, planJob } from '../plan/index.js';
@@ -7,15 +7,18 @@ import { everyArrangement } from '../testing/matrix.js';
 import { bareJob } from '../testing/jobs.js';
 import {
   deviceKinds,
+  policyNames,
   sayCondition,
   sayConflict,
   sayMark,
   sayName,
   sayNoPlan,
+  sayPolicy,
   sayReason,
   saySchool,
   sayWire,
   sayWireOf,
+  terminalKindNames,
   wishNames,
 } from './index.js';
 
@@ -35,6 +38,21 @@ describe('words', () => {
         expect(deviceKinds[device.kind]).withContext(`${id} ${device.kind}`).toBeDefined();
         expect(terminalsOf(device).length).withContext(device.kind).toBeGreaterThan(1);
       }
+  });
+
+  it('tell every terminal and every behaviour of every shipped family', () => {
+    for (const family of Object.keys(shippedProfiles)) {
+      const { terminals, policies } = shippedProfile(family);
+      for (const { kind } of Object.values(terminals))
+        expect(terminalKindNames[kind]).withContext(`${family} ${kind}`).toBeDefined();
+      for (const [name, policy] of Object.entries(policies)) {
+        expect(policyNames[name]).withContext(`${family} ${name}`).toBeDefined();
+        const said = sayPolicy(policy);
+        expect(/[a-z][A-Z]/u.test(said.replace(/setting \S+/u, '')))
+          .withContext(`${family} ${name}: ${said}`)
+          .toBeFalse();
+      }
+    }
   });
 
   it('say what every wire of every arrangement is for, on every family', () => {

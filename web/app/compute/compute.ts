@@ -10,7 +10,7 @@ import type { CompareWorker } from './compare.worker';
 import type { DeriveWorker } from './derive.worker';
 import type { DrawingWorker } from './drawing.worker';
 import { runLayout } from './layouter';
-import type { Missing, PlanWorker, SaidMove, SaidFit } from './plan.worker';
+import type { Missing, PlanWorker, SaidMove, SaidFit, SaidProfile } from './plan.worker';
 import type { RehearseWorker } from './rehearse.worker';
 
 /** Everything heavy runs here, away from the interface's thread, behind two typed proxies. */
@@ -66,6 +66,11 @@ export class Compute {
   /** What plates and wishes of some jobs leave open. */
   async missing(jobs: readonly Pick<Job, 'plate' | 'scheme' | 'profile'>[]): Promise<Missing[]> {
     return this.planners().missing(jobs);
+  }
+
+  /** What a profile tells of terminals and behaviour, in words. */
+  async profile(profile: Profile): Promise<SaidProfile> {
+    return this.planners().profile(profile);
   }
 
   /** Every family and model against supply, motor and wishes of a job, in words. */

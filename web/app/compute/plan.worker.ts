@@ -19,7 +19,14 @@ import {
 import { plateMissing } from '@tactron/core/line';
 import { foundValues } from '@tactron/core/records';
 import { schemeMissing } from '@tactron/core/scheme';
-import { say, sayNoPlan, wishNames } from '@tactron/core/words';
+import {
+  policyNames,
+  say,
+  sayNoPlan,
+  sayPolicy,
+  terminalKindNames,
+  wishNames,
+} from '@tactron/core/words';
 
 /** A move that can be made, or why it cannot, in words. */
 export type SaidMove =
@@ -69,6 +76,41 @@ function saidFit(fit: FamilyFit): SaidFit {
   };
 }
 
+/** What a profile tells, in words. */
+export interface SaidProfile {
+  readonly terminals: readonly {
+    readonly id: string;
+    readonly row: string;
+    readonly kind: string;
+    readonly conductors: number;
+    readonly torqueNm: number | undefined;
+  }[];
+  readonly policies: readonly {
+    readonly id: string;
+    readonly name: string;
+    readonly text: string;
+  }[];
+}
+
+/** Behaviour that a profile tells and nothing simulated depends on: the phases are alike, dials are set before power comes. */
+const toldOnly: readonly string[] = ['limitOf', 'dialsRead', 'dialSwitchWins'];
+
+function saidProfile(profile: Profile): SaidProfile {
+  return {
+    terminals: profile.rows.flatMap((row) =>
+      row.terminals.map((id) => {
+        const { kind, conductors, torqueNm } = profile.terminals[id];
+        return { id, row: row.name, kind: terminalKindNames[kind] ?? kind, conductors, torqueNm };
+      }),
+    ),
+    policies: Object.entries(profile.policies).map(([id, policy]) => ({
+      id,
+      name: policyNames[id] ?? id,
+      text: `${sayPolicy(policy)}${toldOnly.includes(id) ? ' · told only: the simulation does not go by it' : ''}`,
+    })),
+  };
+}
+
 /** How much of plates and wishes is needed before anything can be planned, and how much of it is open. */
 export interface Missing {
   readonly plate: { readonly needed: number; readonly missing: number };
@@ -105,6 +147,9 @@ const worker = {
 
   /** Every family and model against supply, motor and wishes of a job. */
   fits: (job: Job): SaidFit[] => familyFits(job).map(saidFit),
+
+  /** What a profile tells of terminals and behaviour. */
+  profile: saidProfile,
 
   /** The decision that putting one end of a wire elsewhere makes. */
   moved(job: Job, profile: Profile, wire: string, end: 'from' | 'to', landing: string): SaidMove {

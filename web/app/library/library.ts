@@ -1,10 +1,9 @@
 import { Component, inject, signal } from '@angular/core';
 import type { Profile } from '@tactron/core/catalogue';
+import { Compute } from '../compute/compute';
+import type { SaidProfile } from '../compute/plan.worker';
 import { PlaceStrip } from '../frame/place-strip';
 import { Api, type ProfileEntry } from '../job-state/api';
-
-/** Behaviour that a profile tells and nothing simulated depends on: the phases are alike, dials are set before power comes. */
-const toldOnly: readonly string[] = ['limitOf', 'dialsRead', 'dialSwitchWins'];
 
 /** Device profiles, to be read: terminals, settings, and how the device behaves where it matters. */
 @Component({
@@ -15,8 +14,11 @@ const toldOnly: readonly string[] = ['limitOf', 'dialsRead', 'dialSwitchWins'];
 })
 export class Library {
   private readonly api = inject(Api);
+  private readonly compute = inject(Compute);
   protected readonly entries = signal<readonly ProfileEntry[] | null>(null);
   protected readonly open = signal<Profile | null>(null);
+  /** Terminals and behaviour of the open one in words. */
+  protected readonly told = signal<SaidProfile | null>(null);
   protected readonly failed = signal<string | null>(null);
 
   constructor() {
@@ -36,13 +38,9 @@ export class Library {
   }
 
   protected async show(entry: ProfileEntry): Promise<void> {
-    this.open.set(await this.api.profile(entry.sha256));
-  }
-
-  protected terminals(profile: Profile) {
-    return profile.rows.flatMap((row) =>
-      row.terminals.map((id) => ({ ...profile.terminals[id], id, row: row.name })),
-    );
+    const profile = await this.api.profile(entry.sha256);
+    this.told.set(await this.compute.profile(profile));
+    this.open.set(profile);
   }
 
   protected settings(profile: Profile) {
@@ -53,19 +51,6 @@ export class Library {
         typeof s.factory === 'object'
           ? 'by model'
           : `${String(s.factory)} ${s.choices?.[String(s.factory)] ?? s.unit}`,
-    }));
-  }
-
-  protected policies(profile: Profile) {
-    return Object.entries(profile.policies).map(([name, p]) => ({
-      name,
-      text:
-        (p === 'unknown'
-          ? 'not known: the worse is assumed'
-          : 'fixed' in p
-            ? String(p.fixed)
-            : `setting ${String(p.setting)}`) +
-        (toldOnly.includes(name) ? ' · told only: the simulation does not go by it' : ''),
     }));
   }
 }

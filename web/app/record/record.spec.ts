@@ -6,6 +6,7 @@ import { missingSigns, runsOf } from './pdf-text';
 import { markPath } from '../stages/handover/signing/drawn-mark';
 import type { RecordInput } from './record-cells';
 import { handWork } from './record-hands';
+import { recordHtml } from './record-html';
 import { wishRows } from './wish-rows';
 
 describe('the record', () => {
@@ -28,6 +29,33 @@ describe('the record', () => {
       ['lamps', 'running, healthy'],
     ]);
     expect(Object.keys(schemeSchema.entries).length).toBeGreaterThan(40);
+  });
+
+  it('is a page of its own that tells every cell and runs nothing that was typed', () => {
+    const page = recordHtml({
+      title: 'FM-<b>1</b>',
+      machine: 'Drum & screw',
+      state: 'Draft',
+      signatures: [{ role: 'Accepted by', text: 'M. "Max" Stroud' }],
+      sections: [
+        {
+          id: 'x',
+          title: 'Readings',
+          widths: ['auto', '*'],
+          rows: [[{ text: '<script>alert(1)</script>' }, { text: '5 < 6', sub: 'by A & B' }]],
+        },
+        { id: 'y', title: 'Wires', widths: ['*'], rows: [], empty: 'No plan is adopted.' },
+      ],
+    });
+    const doc = new DOMParser().parseFromString(page, 'text/html');
+    expect(doc.querySelectorAll('script, b').length).toBe(0);
+    expect([...doc.querySelectorAll('#x :is(th, td)')].map((c) => c.textContent)).toEqual([
+      '<script>alert(1)</script>',
+      '5 < 6by A & B',
+    ]);
+    expect(doc.querySelector('#y p')?.textContent).toBe('No plan is adopted.');
+    expect(doc.querySelector('#signatures td')?.textContent).toBe('M. "Max" Stroud');
+    expect(doc.querySelector('h1')?.textContent).toContain('FM-<b>1</b>');
   });
 
   it('tells part by part what was done by hand, by whom, and what was not; nothing where nobody ticked', () => {

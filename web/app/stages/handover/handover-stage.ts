@@ -13,6 +13,7 @@ import { OpenJob } from '../../job-state/open-job';
 import { missingSigns } from '../../record/pdf-text';
 import { stamp, type RecordInput } from '../../record/record-cells';
 import { recordSections, recordState } from '../../record/record-document';
+import { recordHtml } from '../../record/record-html';
 import { pdfName, RecordPdf } from '../../record/record-pdf';
 import { JobBundle, originText, type Provenance } from './job-bundle';
 import { OpenPoints } from './open-points';
@@ -58,6 +59,12 @@ export class HandoverStage {
   );
   protected readonly chain = computed(() => verifyEvidence(this.open.evidence()));
   protected readonly said = signal('');
+  /** Files of the record that are wanted one by one. */
+  protected readonly single = [
+    { file: 'hand-list.csv', name: 'Hand list CSV' },
+    { file: 'connection.svg', name: 'Connections SVG' },
+    { file: 'circuit.svg', name: 'Circuit SVG' },
+  ] as const;
   protected readonly making = signal(false);
   protected readonly stamp = stamp;
   private readonly records = inject(RecordPdf);
@@ -116,9 +123,7 @@ export class HandoverStage {
     this.making.set(true);
     this.said.set('');
     try {
-      const paper = this.job().practice === 'NFPA' ? 'LETTER' : 'A4';
-      const blob = await this.records.make(this.input(), paper, this.printed());
-      saveBlob(pdfName(this.job(), this.open.state().revision), blob);
+      saveBlob(pdfName(this.job(), this.open.state().revision), await this.pdfBlob());
       const lost = missingSigns(JSON.stringify(this.sections()));
       if (lost.length)
         this.said.set(
@@ -131,6 +136,62 @@ export class HandoverStage {
     } finally {
       this.making.set(false);
     }
+  }
+
+  private pdfBlob(): Promise<Blob> {
+    const paper = this.job().practice === 'NFPA' ? 'LETTER' : 'A4';
+    return this.records.make(this.input(), paper, this.printed());
+  }
+
+  /** Everything in one ZIP: job file with its pictures, the record as PDF and as a page, tables and drawings. */
+  protected async everything(): Promise<void> {
+    const { profile, revision } = this.open.state();
+    if (!profile) return;
+    this.making.set(true);
+    this.said.set('');
+    try {
+      const job = this.job();
+      const {
+        'job.json': jobFile,
+        'manifest.json': _made,
+        ...files
+      } = await this.compute.files(job, profile, this.open.evidence());
+      const page = recordHtml({
+        title: job.tag,
+        machine: job.machine,
+        state: `${this.state()}, revision ${revision}`,
+        sections: this.sections(),
+        signatures: this.open.signing().signed.map(({ body, author, atClient }) => ({
+          role: body.role,
+          text: `${author.name}, ${author.role}, ${stamp(atClient)}: ${body.statement}`,
+        })),
+      });
+      const more = {
+        [pdfName(job, revision)]: await this.pdfBlob(),
+        'record.html': page,
+        ...files,
+      };
+      const evidence = this.open.evidence();
+      this.told(await this.bundle.save(job.tag, job.id, jobFile, evidence, more));
+    } catch (error) {
+      this.said.set(
+        `The ZIP could not be made: ${error instanceof Error ? error.message : String(error)}.`,
+      );
+    } finally {
+      this.making.set(false);
+    }
+  }
+
+  /** What is not in a file that was saved. */
+  private told({ missing, signed }: Awaited<ReturnType<JobBundle['save']>>): void {
+    this.said.set(
+      [
+        missing ? `${missing} pictures could not be had now and are not in the file.` : '',
+        signed ? '' : 'The server did not answer: the file is not signed.',
+      ]
+        .filter(Boolean)
+        .join(' '),
+    );
   }
 
   /** Pictures and files as they go into the PDF. */
@@ -159,14 +220,6 @@ export class HandoverStage {
         : 'application/json';
     if (file !== 'job.json') return saveFile(`${this.job().tag}-${file}`, files[file], type);
     const { tag, id } = this.job();
-    const { missing, signed } = await this.bundle.save(tag, id, files[file], this.open.evidence());
-    this.said.set(
-      [
-        missing ? `${missing} pictures could not be had now and are not in the file.` : '',
-        signed ? '' : 'The server did not answer: the file is not signed.',
-      ]
-        .filter(Boolean)
-        .join(' '),
-    );
+    this.told(await this.bundle.save(tag, id, files[file], this.open.evidence()));
   }
 }

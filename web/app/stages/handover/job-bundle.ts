@@ -1,5 +1,5 @@
 import { Injectable, inject } from '@angular/core';
-import type { Evidence, Origin, Seal } from '@tactron/core/job';
+import { hashOfBytes, type Evidence, type Origin, type Seal } from '@tactron/core/job';
 import { Attachments } from '../../attachments/attachments';
 import { saveBlob, saveFile } from '../../controls/save-file';
 import { Api } from '../../job-state/api';
@@ -31,6 +31,7 @@ export class JobBundle {
 
   /**
    * @param file the job file as the core writes it
+   * @param more further files of the record by name: then all goes into one ZIP with a manifest at its end
    * @returns pictures that could not be had now, and whether the file is signed
    */
   async save(
@@ -38,6 +39,7 @@ export class JobBundle {
     jobId: string,
     file: string,
     evidence: readonly Evidence[],
+    more?: Readonly<Record<string, string | Blob>>,
   ): Promise<{ readonly missing: number; readonly signed: boolean }> {
     const proved = await this.provenance(jobId);
     const { seal, origins = [] } = proved ?? {};
@@ -48,22 +50,35 @@ export class JobBundle {
     };
     const text = `${JSON.stringify(whole, null, 2)}\n`;
     const named = this.attachments.named(evidence);
-    if (named.length === 0) {
+    if (named.length === 0 && !more) {
       saveFile(`${tag}.tactron.json`, text, 'application/json');
       return { missing: 0, signed: Boolean(seal) };
     }
     let missing = 0;
     const { attachments } = this;
+    const sums: Record<string, string> = {};
+    const entry = async (name: string, input: string | Blob) => {
+      const bytes = new Uint8Array(await new Blob([input]).arrayBuffer());
+      sums[name] = hashOfBytes(bytes);
+      return { name, input, lastModified: FIXED };
+    };
     async function* entries() {
-      yield { name: 'job.tactron.json', input: text, lastModified: FIXED };
+      yield entry('job.tactron.json', text);
       for (const sha256 of named) {
         const body = await attachments.fileOf(sha256);
-        if (body) yield { name: `files/${sha256}`, input: body, lastModified: FIXED };
+        if (body) yield entry(`files/${sha256}`, body);
         else missing++;
       }
+      if (!more) return;
+      for (const [name, input] of Object.entries(more)) yield entry(name, input);
+      const manifest = `${JSON.stringify({ job: jobId, tag, sha256: sums }, null, 2)}\n`;
+      yield { name: 'manifest.json', input: manifest, lastModified: FIXED };
     }
     const { downloadZip } = await import('client-zip');
-    saveBlob(`${tag}.tactron.zip`, await downloadZip(entries()).blob());
+    saveBlob(
+      more ? `${tag}-record.tactron.zip` : `${tag}.tactron.zip`,
+      await downloadZip(entries()).blob(),
+    );
     return { missing, signed: Boolean(seal) };
   }
 }

@@ -1,0 +1,46 @@
+import { Injectable, computed, inject } from '@angular/core';
+import type { Job, Scheme } from '@tactron/core/job';
+import { OpenJob } from '../../job-state/open-job';
+import { pulseSchools, wishOptions } from './wish-options';
+
+/** The wishes of the open job, and what follows from one for the asking of others. */
+@Injectable()
+export class Wishes {
+  private readonly open = inject(OpenJob);
+  readonly options = wishOptions;
+  readonly scheme = computed(() => (this.open.job() as Job).scheme);
+  /** The device changes the speed of its motor; until something is derived it is taken for one. */
+  readonly speeds = computed(() => this.open.derived()?.speeds ?? true);
+  readonly enables = computed(() => this.open.derived()?.enables ?? true);
+  readonly insideDelta = computed(() => this.open.derived()?.insideDelta ?? false);
+  readonly drivePulse = computed(
+    () =>
+      this.scheme().startStop === 'threeWire' || this.scheme().startStop === 'threeWireTwoStarts',
+  );
+  readonly pulse = computed(() => pulseSchools.includes(this.scheme().startStop));
+  readonly level = computed(() =>
+    [undefined, 'twoWire', 'lineContactor'].includes(this.scheme().startStop),
+  );
+  readonly both = computed(() => this.scheme().direction === 'forwardReverse');
+  readonly contactor = computed(
+    () =>
+      this.scheme().startStop === 'lineContactor' ||
+      this.scheme().lineContactor?.startsWith('by') === true ||
+      this.scheme().estop?.startsWith('contactor') === true,
+  );
+  /** What gives the two-wire command; with one selector for both directions it is that selector. */
+  readonly startBys = computed(() =>
+    this.both() && (this.scheme().directionBy ?? 'selector') === 'selector'
+      ? [{ value: 'selector', name: 'the same selector' }]
+      : this.options.startBys,
+  );
+
+  set<K extends keyof Scheme>(wish: K, value: unknown): void {
+    this.open.edit(`scheme ${wish}`, (draft) => {
+      const unset = value === undefined || value === false;
+      // No contactor is an answer; elsewhere none is what stands without one.
+      if (unset || (value === 'none' && wish !== 'lineContactor')) delete draft.scheme[wish];
+      else draft.scheme[wish] = value as Scheme[K];
+    });
+  }
+}
