@@ -1,6 +1,6 @@
 import type { Profile } from '../catalogue/index.js';
 import { install, type Panel } from '../installation/index.js';
-import { landingParts, type Job } from '../job/index.js';
+import { landingName, landingParts, type Job } from '../job/index.js';
 import { parts } from '../parts/index.js';
 import type { CircuitDiagram, DrawnElement, DrawnLabel, DrawnLine, WiredEnd } from './drawing.js';
 import { elementsOf, type Element, type Elements } from './elements.js';
@@ -201,12 +201,11 @@ function railName(net: Net | undefined, { elements, panel, joined }: Draft): str
   const isOwn = (landing: string): boolean => landingParts(landing).device === panel.device;
   const sources = ends.filter((e) => isSource(e.of));
   const at = (sources.find((e) => isOwn(e.landing)) ?? sources[0] ?? ends[0])?.landing ?? '';
-  const { device, terminal } = landingParts(at);
   const also = joined.flatMap(({ link, a, b }) => {
     const other = at === a ? b : at === b ? a : undefined;
     return other === undefined ? [] : [` = ${landingParts(other).terminal} (${link})`];
   });
-  return `${panel.devices[device]?.tag ?? device}:${terminal}${also.join('')}`;
+  return `${landingName(panel.devices, at)}${also.join('')}`;
 }
 
 type Place = Pick<LaidNode, 'x' | 'y' | 'width' | 'height'>;

@@ -1,6 +1,6 @@
 import { presentTerminals, type Profile } from '../catalogue/index.js';
 import { netsOf, type Panel } from '../installation/index.js';
-import { landingParts, sortedEntries, type AdoptedWire } from '../job/index.js';
+import { landingName, landingParts, sortedEntries, type AdoptedWire } from '../job/index.js';
 import { parts, terminalsOf } from '../parts/index.js';
 import type { ConnectionDrawing, DrawnBox, DrawnLabel, DrawnLine, DrawnRow } from './drawing.js';
 import type { Graph, GraphNode, LaidGraph, LaidNode, Layouter } from './graph.js';
@@ -111,8 +111,7 @@ function boxesOf(panel: DrawnPanel, profile: Profile, drawing: DrawingOf, wires:
   const ends = new Map<string, Place[]>();
   const place = (id: string, end: 'from' | 'to', wire: AdoptedWire): void => {
     const [landing, other] = end === 'from' ? [wire.from, wire.to] : [wire.to, wire.from];
-    const { device, terminal } = landingParts(other);
-    const far = `${panel.devices[device]?.tag ?? device}:${terminal}`;
+    const far = landingName(panel.devices, other);
     const here: Place = {
       landing,
       name: landingParts(landing).terminal,

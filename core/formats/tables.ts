@@ -2,7 +2,7 @@ import type { Profile } from '../catalogue/index.js';
 import Papa from 'papaparse';
 import {
   faultKey,
-  landingParts,
+  landingName,
   sizeText,
   type AdoptedWire,
   type Evidence,
@@ -21,18 +21,10 @@ export interface Table {
 /** Number before words: 2, 10, 10a. */
 const byNumber = (x: string, y: string): number => x.localeCompare(y, 'en', { numeric: true });
 
-/** Names landings as they are marked on the panel: `T1:IN2`. */
-const markedIn =
-  ({ adopted }: Job) =>
-  (landing: string): string => {
-    const { device, terminal } = landingParts(landing);
-    return `${adopted?.devices[device]?.tag ?? device}:${terminal}`;
-  };
-
 /** The wire schedule in the order of the markers. */
 export function wireTable(job: Job): Table {
   const { adopted } = job;
-  const end = markedIn(job);
+  const end = (at: string): string => landingName(job.adopted?.devices, at);
   const wires = Object.values(adopted?.wires ?? {}).sort((x, y) => byNumber(x.number, y.number));
   return {
     heads: [
@@ -85,7 +77,7 @@ export function handTable(
   words: HandWords = codes,
 ): Table {
   const wires = job.adopted?.wires ?? {};
-  const end = markedIn(job);
+  const end = (at: string): string => landingName(job.adopted?.devices, at);
   const used = (id: string): string => {
     const { colour = '', core = '', number = '' } = job.asUsed?.[id] ?? {};
     return [colour, core && `core ${core}`, number && `marked ${number}`]

@@ -83,6 +83,7 @@ export {
   jobSchema,
   keypadKeys,
   JOB_VERSION,
+  landingName,
   landingParts,
   scriptSchema,
   timeOrder,

@@ -302,6 +302,20 @@ export function landingParts(at: string): { device: string; terminal: string } {
   return { device: at.slice(0, colon), terminal: at.slice(colon + 1) };
 }
 
+/**
+ * A landing as it is marked on the panel: the tag of its part, and the terminal.
+ *
+ * @param devices parts by id; the id stands where a part is not among them
+ * @example landingName(job.adopted.devices, 'button.start:14') // 'S3:14'
+ */
+export function landingName(
+  devices: Readonly<Record<string, { readonly tag: string } | undefined>> | undefined,
+  at: string,
+): string {
+  const { device, terminal } = landingParts(at);
+  return `${devices?.[device]?.tag ?? device}:${terminal}`;
+}
+
 /** A job to which nothing has been entered but what it is called. */
 export function emptyJob(
   named: Pick<Job, 'id' | 'siteId' | 'tag' | 'machine' | 'practice' | 'profile'>,

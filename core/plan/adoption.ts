@@ -1,6 +1,7 @@
 import type { Profile } from '../catalogue/index.js';
 import {
   hashOf,
+  landingName,
   landingParts,
   sizeText,
   sortedEntries,
@@ -41,23 +42,18 @@ type Bodies = {
   readonly [K in WiringChange['of']]: (wiring: Wiring, id: string) => readonly [string, unknown];
 };
 
-const landingText = ({ devices }: Wiring, at: string): string => {
-  const { device, terminal } = landingParts(at);
-  return `${devices[device]?.tag ?? device}:${terminal}`;
-};
-
 /** Text of each kind of thing, and what of it counts: origin and reasons do not. */
 const bodies: Bodies = {
   wire: (w, id) => {
     const { origin: _o, ...wire } = w.wires[id];
-    const ends = `${landingText(w, wire.from)} – ${landingText(w, wire.to)}`;
+    const ends = `${landingName(w.devices, wire.from)} – ${landingName(w.devices, wire.to)}`;
     const core = wire.cable ? `, ${wire.cable} · ${wire.core ?? ''}` : '';
     return [`${ends}, ${sizeText(wire.size)} ${wire.colour}${core}, ${wire.lengthM} m`, wire];
   },
   device: (w, id) => [w.devices[id].kind, w.devices[id]],
   assignment: (w, id) => {
     const { at, task } = w.assignments[id];
-    return [landingText(w, at), { at, task }];
+    return [landingName(w.devices, at), { at, task }];
   },
   link: (w, id) => [w.links[id].position, w.links[id].position],
   setting: (w, id) => [String(w.settings[id].value), w.settings[id].value],
@@ -136,7 +132,7 @@ export function movedEnd(
   const moving = functions.find(([, a]) => a.at === wire[end]);
   const taken = functions.find(([fn, a]) => a.at === landing && fn !== moving?.[0]);
   if (moving && taken) {
-    const args = { landing: landingText(adopted, landing), task: taken[1].task };
+    const args = { landing: landingName(adopted.devices, landing), task: taken[1].task };
     return { ok: false, said: { code: 'move.taken', args } };
   }
   const kind = device === adopted.device ? profile.terminals[terminal]?.kind : undefined;

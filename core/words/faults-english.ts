@@ -1,5 +1,4 @@
-import type { Fault, Job } from '../job/index.js';
-import { landingParts } from '../job/index.js';
+import { landingName, type Fault, type Job } from '../job/index.js';
 import { sayWire } from './wires-english.js';
 
 /** What may be wrong, and the act that mends it. */
@@ -15,8 +14,7 @@ class Names {
   constructor(private readonly job: Job) {}
 
   at(landing: string): string {
-    const { device, terminal } = landingParts(landing);
-    return `${this.tag(device)}:${terminal}`;
+    return landingName(this.job.adopted?.devices, landing);
   }
 
   tag(device: string): string {

@@ -21,6 +21,7 @@ import {
 } from '@tactron/core/hazards';
 import {
   contentHashOf,
+  landingName,
   standsAsFrozen,
   type Evidence,
   type EvidenceOf,
@@ -82,7 +83,7 @@ import {
 } from '@tactron/core/words';
 import { handOf } from './said/hand';
 import { saidLines, saidRow, valueText } from './said/settings';
-import { landingText, saidSteps } from './said/steps';
+import { saidSteps } from './said/steps';
 import type { Derived, PartsAndTools, SaidFinding, SaidRequirement } from './compute.types';
 
 /** Why a job has no live tests, and what is to be done first. */
@@ -323,7 +324,7 @@ const worker = {
         locked: what !== 'load',
       })),
       dischargeS: changesSpeed(profile) ? profile.dischargeS : undefined,
-      notDead: dead.unseen.map((at) => landingText(job, at)),
+      notDead: dead.unseen.map((at) => landingName(job.adopted?.devices, at)),
       ...handOf(job, profile),
       section: landed ? { landed: landed.size, turns: turnsFromKeypad(procedure) } : null,
       noTests: procedure.length > 0 ? '' : whyNoTests(profile, plan),

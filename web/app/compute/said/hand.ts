@@ -1,5 +1,5 @@
 import type { Profile } from '@tactron/core/catalogue';
-import { landingParts, sizeText, type Job } from '@tactron/core/job';
+import { landingName, sizeText, type Job } from '@tactron/core/job';
 import {
   actuatorBlocks,
   cableCores,
@@ -50,12 +50,11 @@ function fitText({ adopted }: Job, profile: Profile, id: string): string {
   const wire = adopted?.wires[id];
   if (!adopted || !wire) return '';
   const ends = endFacts(adopted, profile, id).map(({ landing, stripMm, torqueNm }) => {
-    const { device, terminal } = landingParts(landing);
     const facts = [
       stripMm === undefined ? '' : `strip ${stripMm} mm`,
       torqueNm === undefined ? '' : `${torqueNm} Nm`,
     ].filter(Boolean);
-    return `${adopted.devices[device]?.tag ?? device}:${terminal} ${facts.join(', ')}`;
+    return `${landingName(adopted.devices, landing)} ${facts.join(', ')}`;
   });
   return [`ferrule ${sizeText(wire.size)}`, ...ends].join(' · ');
 }

@@ -1,4 +1,3 @@
-import { landingParts, type Job } from '@tactron/core/job';
 import type { StepRecord } from '@tactron/core/records';
 import {
   deadSectionNames,
@@ -55,12 +54,6 @@ export function saidSteps(records: readonly StepRecord[]): SaidStep[] {
 function sectionText({ section, act }: StepRecord['step']): string {
   if (section !== undefined) return liveSectionNames[section];
   return deadSectionNames[act?.split('.')[1] ?? ''] ?? '';
-}
-
-/** A landing as it is marked on the panel. */
-export function landingText(job: Job, landing: string): string {
-  const { device, terminal } = landingParts(landing);
-  return `${job.adopted?.devices[device]?.tag ?? device}:${terminal}`;
 }
 
 function saidStep(record: StepRecord, named: StepRecord['step']['do']['args']): SaidStep {

@@ -1,4 +1,4 @@
-import { landingParts, type Job } from '@tactron/core/job';
+import { landingName, landingParts, type Job } from '@tactron/core/job';
 import type { Derived } from '../../compute/compute.types';
 import { stageNames } from '../stage-names';
 import { stageTitles } from '../trail';
@@ -59,10 +59,7 @@ export function placesOf(id: string, job: Job | null, derived: Derived | null): 
 /** Parts, wires and terminals of the plan; all are found on Land, where the wire is chosen. */
 function wired({ adopted }: Job, derived: Derived | null, path: string[]): Place[] {
   if (!adopted) return [];
-  const name = (landing: string): string => {
-    const { device, terminal } = landingParts(landing);
-    return `${adopted.devices[device]?.tag ?? device}:${terminal}`;
-  };
+  const name = (landing: string): string => landingName(adopted.devices, landing);
   const wires = Object.entries(adopted.wires);
   const landings = new Map<string, string>();
   for (const [id, w] of wires)

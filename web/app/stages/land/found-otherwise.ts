@@ -1,9 +1,7 @@
 import { Component, computed, inject, input, linkedSignal } from '@angular/core';
-import type { AdoptedWire, Fault, Size } from '@tactron/core/job';
-import { sizeText } from '@tactron/core/job';
+import { landingName, sizeText, type AdoptedWire, type Fault, type Size } from '@tactron/core/job';
 import { noteAsBuilt } from '../../job-state/as-built';
 import { OpenJob } from '../../job-state/open-job';
-import { landingName } from './landing-name';
 
 interface Other {
   readonly key: string;
@@ -77,7 +75,7 @@ export class FoundOtherwise {
 
   private ofWire(id: string, wire: AdoptedWire): Other[] {
     const { adopted } = this.open.job() ?? {};
-    const name = (landing: string): string => landingName(adopted, landing);
+    const name = (landing: string): string => landingName(adopted?.devices, landing);
     const sizes: Size[] =
       'mm2' in wire.size ? usual.mm2.map((mm2) => ({ mm2 })) : usual.awg.map((awg) => ({ awg }));
     const twins = Object.entries(adopted?.wires ?? {})

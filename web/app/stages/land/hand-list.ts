@@ -1,5 +1,6 @@
 import { Component, computed, inject, model, signal } from '@angular/core';
 import {
+  landingName,
   sizeText,
   standing,
   tickOf,
@@ -13,7 +14,7 @@ import { valueIn } from '@tactron/core/units';
 import type { HandLine as Line } from '../../compute/compute.types';
 import { Choice } from '../../controls/choice';
 import { OpenJob } from '../../job-state/open-job';
-import { landingName } from './landing-name';
+import { Tick } from './tick';
 
 /** How the list is put together. */
 type Order = 'work' | 'device' | 'cable' | 'number';
@@ -78,7 +79,7 @@ const tightened: readonly string[] = ['power', 'protective'];
 /** Everything that hands do, in the order of the work, by part, by cable or by number; each line and group with its tick. */
 @Component({
   selector: 'tac-hand-list',
-  imports: [Choice],
+  imports: [Choice, Tick],
   templateUrl: './hand-list.html',
   styleUrl: './hand-list.scss',
 })
@@ -140,8 +141,8 @@ export class HandList {
       return {
         line,
         wire,
-        from: wire ? landingName(adopted, wire.from) : '',
-        to: wire ? landingName(adopted, wire.to) : '',
+        from: wire ? landingName(adopted?.devices, wire.from) : '',
+        to: wire ? landingName(adopted?.devices, wire.to) : '',
         conductor: wire ? sizeText(wire.size) : '',
         used: asUsed[line.id] ?? {},
         otherwise: found.has(line.id),

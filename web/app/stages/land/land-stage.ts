@@ -9,7 +9,7 @@ import {
   untracked,
 } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import type { AdoptedWire, Job } from '@tactron/core/job';
+import { landingName, type AdoptedWire, type Job } from '@tactron/core/job';
 import { AttachmentRow } from '../../attachments/attachment-row';
 import { Compute } from '../../compute/compute';
 import { Choice } from '../../controls/choice';
@@ -23,7 +23,6 @@ import { OpenJob } from '../../job-state/open-job';
 import { AsUsed } from './as-used';
 import { FoundOtherwise } from './found-otherwise';
 import { HandList } from './hand-list';
-import { landingName } from './landing-name';
 
 /** Width of the circuit diagram beside the frame, in its units. */
 const CIRCUIT_WIDTH = 1200;
@@ -148,7 +147,7 @@ export class LandStage {
   }
 
   protected name(landing: string): string {
-    return landingName(this.job().adopted, landing);
+    return landingName(this.job().adopted?.devices, landing);
   }
 
   protected task(landing: string): string {

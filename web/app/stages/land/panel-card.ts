@@ -1,6 +1,6 @@
 import { Component, DestroyRef, computed, effect, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { sizeText, type Job } from '@tactron/core/job';
+import { landingName, sizeText, type Job } from '@tactron/core/job';
 import { formatNumber } from '@tactron/core/units';
 import { Compute } from '../../compute/compute';
 import type { SaidPanel } from '../../compute/card.worker';
@@ -9,7 +9,6 @@ import { Preferences } from '../../frame/preferences';
 import { OpenJob } from '../../job-state/open-job';
 import { pressText } from '../key/presses';
 import { TimingStrip } from '../scheme/timing-strip';
-import { landingName } from './landing-name';
 
 /** Control wires up to which everything fits one sheet of A4. */
 const ONE_SHEET = 12;
@@ -39,7 +38,10 @@ export class PanelCard {
       const w = line.isWire ? adopted?.wires[line.id] : undefined;
       if (!w || atDevice(w.from) || atDevice(w.to)) return [];
       const text = `${sizeText(w.size)} ${w.colour}${w.cable ? `, ${w.cable}` : ''}`;
-      const [from, to] = [landingName(adopted, w.from), landingName(adopted, w.to)];
+      const [from, to] = [
+        landingName(adopted?.devices, w.from),
+        landingName(adopted?.devices, w.to),
+      ];
       return [{ id: line.id, number: w.number, from, to, does: line.text, text }];
     });
   });

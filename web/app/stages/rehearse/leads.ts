@@ -1,5 +1,5 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
-import { landingParts } from '@tactron/core/job';
+import { landingName } from '@tactron/core/job';
 import { voltsAt } from '@tactron/core/trace';
 import { OpenJob } from '../../job-state/open-job';
 import { RehearsalSession } from './session';
@@ -29,8 +29,7 @@ export class Leads {
 
   /** A landing as it is marked on the panel: "T1:IN2". */
   name(landing: string): string {
-    const { device, terminal } = landingParts(landing);
-    return `${this.open.job()?.adopted?.devices[device]?.tag ?? device}:${terminal}`;
+    return landingName(this.open.job()?.adopted?.devices, landing);
   }
 
   index(landing: string): number {
