@@ -31,20 +31,30 @@ describe('which device fits', () => {
         if (fit.wishes !== 'without') continue;
         fewer++;
         expect(fit.without.length).withContext(at).toBeGreaterThan(0);
-        const scheme = Object.fromEntries(
-          Object.entries(job.scheme).filter(([w]) => !fit.without.includes(w as keyof Scheme)),
-        ) as Scheme;
-        const { adopted: _adopted, ...rest } = job;
-        const model = fit.smallest ?? fit.models[0].model;
-        const tried: Job = {
-          ...rest,
-          scheme,
-          profile: { ...job.profile, family: fit.family, model },
-          decisions: { pins: {}, wires: {}, settings: {}, devices: {} },
-        };
         // What only a soft starter has counts for no drive, and is not named.
-        if (profile.kind === shippedProfile(job.profile.family).kind)
-          expect(planJob(tried, profile).ok).withContext(at).toBeTrue();
+        if (profile.kind !== shippedProfile(job.profile.family).kind) continue;
+        const { adopted: _adopted, ...rest } = job;
+        const plans = (without: readonly (keyof Scheme)[]): boolean => {
+          const scheme = Object.fromEntries(
+            Object.entries(job.scheme).filter(([w]) => !without.includes(w as keyof Scheme)),
+          ) as Scheme;
+          const model = fit.smallest ?? fit.models[0].model;
+          const tried: Job = {
+            ...rest,
+            scheme,
+            profile: { ...job.profile, family: fit.family, model },
+            decisions: { pins: {}, wires: {}, settings: {}, devices: {} },
+          };
+          return planJob(tried, profile).ok;
+        };
+        expect(plans(fit.without)).withContext(at).toBeTrue();
+        // None of them could have stayed, and nobody relies on any.
+        for (const w of fit.without) {
+          expect(plans(fit.without.filter((x) => x !== w)))
+            .withContext(`${at}, ${w}`)
+            .toBeFalse();
+          expect(['estop', 'interlocks', 'footStop']).withContext(at).not.toContain(w);
+        }
       }
     expect(fewer).toBeGreaterThan(10);
   });

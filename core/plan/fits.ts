@@ -1,7 +1,7 @@
 import { shippedProfile, shippedProfiles, type Profile } from '../catalogue/index.js';
 import { hashOf, type Job, type Scheme } from '../job/index.js';
 import { plateNumbers } from '../line/index.js';
-import { withoutStarter } from './offers.js';
+import { lessWishes, withoutStarter } from './offers.js';
 import { planJob, type NoPlan } from './plan.js';
 
 /** What a model does not do: it carries too little, or the supply is not its own. */
@@ -29,8 +29,16 @@ export interface FamilyFit {
   readonly smallest: string | undefined;
 }
 
-/** Wishes without which nothing is left that could be asked for. */
-const needed: readonly (keyof Scheme)[] = ['startStop', 'direction'];
+/** Wishes that are never taken back: nothing is left without them, or somebody relies on them. */
+const needed: readonly (keyof Scheme)[] = [
+  'startStop',
+  'direction',
+  'estop',
+  'estopInFeed',
+  'interlocks',
+  'footStop',
+  'powerReturn',
+];
 /** Wishes taken back, one after the other, before a family is said not to fit. */
 const MOST_TAKEN = 3;
 
@@ -92,20 +100,24 @@ function wished(
     decisions: { ...job.decisions, pins: {}, wires: {}, devices: {}, settings: {} },
     profile: { family, model, version: String(profile.version), sha256: hashOf(profile) },
   };
+  const plans = (without: readonly (keyof Scheme)[]): ReturnType<typeof planJob> =>
+    planJob({ ...base, scheme: lessWishes(base.scheme, without) }, profile);
   const without: (keyof Scheme)[] = [];
-  let first: NoPlan | undefined;
-  for (let tried = base; ;) {
-    const plan = planJob(tried, profile);
-    if (plan.ok)
-      return { wishes: without.length > 0 ? 'without' : 'fits', without, why: undefined };
-    first ??= plan;
+  let plan = plans(without);
+  const first = plan.ok ? undefined : plan;
+  while (!plan.ok) {
     const taken = (plan.wishes as readonly (keyof Scheme)[] | undefined)?.find(
-      (w) => tried.scheme[w] !== undefined && !needed.includes(w),
+      (w) => base.scheme[w] !== undefined && !needed.includes(w) && !without.includes(w),
     );
     if (taken === undefined || without.length >= MOST_TAKEN)
       return { wishes: 'cannot', without: [], why: first };
     without.push(taken);
-    const { [taken]: _taken, ...scheme } = tried.scheme;
-    tried = { ...tried, scheme };
+    plan = plans(without);
   }
+  // A conflict names wishes of which one is enough: what can come back stays wished.
+  const least = without.reduce((gone, w) => {
+    const fewer = gone.filter((x) => x !== w);
+    return plans(fewer).ok ? fewer : gone;
+  }, without);
+  return { wishes: least.length > 0 ? 'without' : 'fits', without: least, why: undefined };
 }

@@ -29,11 +29,14 @@ const starterWishes = [
   'guardLockS',
 ] as const satisfies readonly (keyof Scheme)[];
 
-/** The wishes without those that only a soft starter has. */
-export const withoutStarter = (scheme: Scheme): Scheme =>
+/** The wishes without some of them. */
+export const lessWishes = (scheme: Scheme, without: readonly (keyof Scheme)[]): Scheme =>
   Object.fromEntries(
-    Object.entries(scheme).filter(([wish]) => !starterWishes.some((own) => own === wish)),
+    Object.entries(scheme).filter(([wish]) => !without.some((own) => own === wish)),
   );
+
+/** The wishes without those that only a soft starter has. */
+export const withoutStarter = (scheme: Scheme): Scheme => lessWishes(scheme, starterWishes);
 
 /**
  * Families of another kind that plan these very wishes on this motor: told where the device of the job cannot do them.
