@@ -3,7 +3,7 @@ import { plateNumbers } from '../line/index.js';
 import type { Job, Scheme } from '../job/index.js';
 import { everyArrangement } from '../testing/matrix.js';
 import { bareJob, marrowick } from '../testing/jobs.js';
-import { familyFits, planJob } from './index.js';
+import { familyFits, planJob, verdictOfFit } from './index.js';
 
 describe('which device fits', () => {
   const cases = everyArrangement();
@@ -57,6 +57,42 @@ describe('which device fits', () => {
         }
       }
     expect(fewer).toBeGreaterThan(10);
+  });
+
+  it('says of no family that it fits on another supply, or where every model is too small', () => {
+    const seen = new Set<string>();
+    const [{ job }] = cases;
+    for (const phases of [1, 3] as const)
+      for (const volts of [115, 230, 400, 480])
+        for (const factor of [0.2, 1, 20]) {
+          const { motor } = job.plate;
+          const more = (q: typeof motor.lowA): typeof motor.lowA => q && { ...q, v: factor * q.v };
+          const supply = { ...job.plate.supply, phases, volts: { v: volts, u: 'V' } };
+          const plate = {
+            ...job.plate,
+            supply,
+            motor: { ...motor, lowA: more(motor.lowA), highA: more(motor.highA) },
+          } as Job['plate'];
+          for (const fit of familyFits({ ...job, plate })) {
+            const verdict = verdictOfFit(fit);
+            seen.add(verdict);
+            if (verdict !== 'fits' && verdict !== 'without') continue;
+            const profile = shippedProfile(fit.family);
+            const at = `${fit.family} on ${phases} × ${volts} V, ${factor}`;
+            const [least, most] = profile.supply.volts;
+            expect(volts >= least && volts <= most)
+              .withContext(at)
+              .toBeTrue();
+            expect(profile.supply.phases <= phases)
+              .withContext(at)
+              .toBeTrue();
+            const amps = plateNumbers(plate, profile).rated?.amps ?? 0;
+            expect(profile.models.some((m) => m.ratedA >= amps))
+              .withContext(at)
+              .toBeTrue();
+          }
+        }
+    expect([...seen]).toEqual(jasmine.arrayContaining(['supply', 'current', 'fits']));
   });
 
   it('judges nothing that is not said yet: no wishes, no supply, no motor', () => {

@@ -24,6 +24,10 @@ export interface FamilyFit {
   readonly why: NoPlan | undefined;
   /** The supply of the plate is one it is made for; undefined while the plate does not say. */
   readonly supply: boolean | undefined;
+  /** Supply that it is made for. */
+  readonly madeFor: Pick<Profile['supply'], 'phases' | 'volts'>;
+  /** Current of the motor as it is linked, A; undefined while the plate does not say. */
+  readonly amps: number | undefined;
   readonly models: readonly ModelFit[];
   /** Smallest model that carries the motor; undefined where none does, or nothing is known of the motor. */
   readonly smallest: string | undefined;
@@ -69,6 +73,8 @@ function familyFit(job: Job, family: string): FamilyFit {
     title: profile.title,
     kind: profile.kind,
     supply: suits(profile, job.plate.supply.phases, n.supplyV),
+    madeFor: profile.supply,
+    amps,
     models,
     smallest: amps === undefined ? undefined : smallest,
     ...wished(job, profile, family, smallest ?? models[0].model),
@@ -120,4 +126,21 @@ function wished(
     return plans(fewer).ok ? fewer : gone;
   }, without);
   return { wishes: least.length > 0 ? 'without' : 'fits', without: least, why: undefined };
+}
+
+/**
+ * What a family comes to on a job: it fits only with its own supply, with a model that carries the motor, and with the wishes.
+ *
+ * @example verdictOfFit({ ...fit, supply: false }) // 'supply'
+ */
+export function verdictOfFit({
+  supply,
+  amps,
+  smallest,
+  wishes,
+}: Pick<FamilyFit, 'supply' | 'amps' | 'smallest' | 'wishes'>):
+  'supply' | 'current' | FamilyFit['wishes'] {
+  if (supply === false) return 'supply';
+  if (amps !== undefined && smallest === undefined) return 'current';
+  return wishes;
 }

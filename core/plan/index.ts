@@ -32,5 +32,5 @@ export {
 } from './adoption.js';
 export { machineFor, recommendedStart } from './start-values.js';
 export { testValuesFor, withTestValues, type TestValue } from './test-values.js';
-export { familyFits, type FamilyFit, type ModelFit } from './fits.js';
+export { familyFits, verdictOfFit, type FamilyFit, type ModelFit } from './fits.js';
 export { offersFor, type Offer } from './offers.js';

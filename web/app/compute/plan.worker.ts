@@ -13,12 +13,14 @@ import {
   familyFits,
   movedEnd,
   planJob,
+  verdictOfFit,
   type FamilyFit,
   type MovedEnd,
 } from '@tactron/core/plan';
 import { plateMissing } from '@tactron/core/line';
 import { foundValues } from '@tactron/core/records';
 import { schemeMissing } from '@tactron/core/scheme';
+import { formatNumber } from '@tactron/core/units';
 import {
   policyNames,
   say,
@@ -38,6 +40,8 @@ export interface SaidFit {
   readonly title: string;
   readonly kind: string;
   readonly supply: string;
+  /** One of its models can be taken. */
+  readonly can: boolean;
   readonly verdict: FamilyFit['wishes'];
   readonly says: string;
   readonly because: string;
@@ -50,28 +54,52 @@ export interface SaidFit {
   }[];
 }
 
-const verdicts: Readonly<Record<FamilyFit['wishes'], string>> = {
+const verdicts = {
   fits: 'fits',
   without: 'fits without',
   cannot: 'cannot, because',
+  supply: 'cannot, because',
+  current: 'cannot, because',
   unknown: 'nothing wished yet',
-};
+} as const;
+
+/** Why a family does not do it, or what it leaves out. */
+function becauseOf(fit: FamilyFit): string {
+  const { phases, volts } = fit.madeFor;
+  switch (verdictOfFit(fit)) {
+    case 'supply':
+      return `It is made for ${volts[0]}–${volts[1]} V, ${phases}-phase.`;
+    case 'current':
+      return `No model carries the ${formatNumber(fit.amps ?? 0, 1)} A of the motor.`;
+    default:
+      return fit.why ? sayNoPlan(fit.why) : fit.without.map((w) => wishNames[w] ?? w).join(', ');
+  }
+}
 
 function saidFit(fit: FamilyFit): SaidFit {
-  const { wishes, without, why, supply, smallest } = fit;
+  const { supply, smallest, amps } = fit;
+  const verdict = verdictOfFit(fit);
+  const can = verdict === 'fits' || verdict === 'without' || verdict === 'unknown';
   return {
     family: fit.family,
     title: fit.title,
     kind: fit.kind === 'starter' ? 'soft starter' : 'drive',
     supply: supply === undefined ? 'not entered' : supply ? 'is its own' : 'is not its own',
-    verdict: wishes,
-    says: verdicts[wishes],
-    because: why ? sayNoPlan(why) : without.map((w) => wishNames[w] ?? w).join(', '),
+    can,
+    verdict: can ? verdict : 'cannot',
+    says: verdicts[verdict],
+    because: becauseOf(fit),
     smallest,
     models: fit.models.map((m) => ({
       ...m,
       says:
-        smallest === undefined ? '' : !m.carries ? 'too small' : m.model === smallest ? 'fits' : '',
+        amps === undefined
+          ? ''
+          : !m.carries
+            ? 'too small'
+            : can && m.model === smallest
+              ? 'fits'
+              : '',
     })),
   };
 }
