@@ -84,7 +84,12 @@ function saidFit(fit: FamilyFit): SaidFit {
     family: fit.family,
     title: fit.title,
     kind: fit.kind === 'starter' ? 'soft starter' : 'drive',
-    supply: supply === undefined ? 'not entered' : supply ? 'is its own' : 'is not its own',
+    supply:
+      supply === undefined
+        ? 'supply not entered'
+        : supply
+          ? 'its own supply'
+          : 'not its own supply',
     can,
     verdict: can ? verdict : 'cannot',
     says: verdicts[verdict],
