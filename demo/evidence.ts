@@ -11,11 +11,19 @@ import {
   type Evidence,
   type EvidenceKind,
   type Job,
+  type Ticked,
 } from '@tactron/core/job';
 import { seeded } from '@tactron/core/numeric';
 import { keyingLines } from '@tactron/core/plan';
 import { deadOf, isolationSources, liveSteps, readingsOf } from '@tactron/core/procedure';
-import { handOverObstacles, settingRows, stepRecords } from '@tactron/core/records';
+import {
+  handGroups,
+  handOverObstacles,
+  handTasks,
+  settingRows,
+  stepRecords,
+  type HandTask,
+} from '@tactron/core/records';
 
 const electrician: Author = { name: 'R. Quill', role: 'commissioning electrician' };
 const owner: Author = { name: 'M. Stroud', role: 'maltings engineer' };
@@ -145,6 +153,32 @@ export function deadDone(job: Job, profile: Profile): Evidence[] {
   return day.evidence;
 }
 
+/** Everything on the hand list landed, and tightened where the maker asks for a torque. */
+function handsDone(day: Day, job: Job, profile: Profile): void {
+  const tasks = handTasks(job, profile, []);
+  const tick = (lines: readonly HandTask[], act: Ticked): void => {
+    if (lines.length > 0)
+      day.add(
+        'handTick',
+        'hand',
+        tickOf(
+          lines.map((t) => t.line),
+          act,
+          'device',
+        ),
+      );
+  };
+  for (const group of handGroups)
+    tick(
+      tasks.filter((t) => t.group === group),
+      'landed',
+    );
+  tick(
+    tasks.filter((t) => t.torqueNm.length > 0),
+    'torque',
+  );
+}
+
 /**
  * A job handed over: landed, checked, keyed, tested, its findings accepted by name, signed by both roles.
  *
@@ -153,9 +187,7 @@ export function deadDone(job: Job, profile: Profile): Evidence[] {
 export function handedOver(job: Job, profile: Profile): Evidence[] {
   const model = modelOf(profile, job.profile.model) as Model;
   const day = new Day(job, '2026-10-05T05:00:00.000Z');
-  const wires = Object.keys(job.adopted?.wires ?? {});
-  day.add('handTick', 'hand', tickOf(job, wires, 'landed', 'device'));
-  day.add('handTick', 'hand', tickOf(job, wires, 'tugged', 'device'));
+  handsDone(day, job, profile);
   procedure(day, job, profile, 17, (key) => {
     if (key === 'supply.on') keyed(day, job, profile, model);
   });

@@ -131,7 +131,7 @@ const wishes: Readonly<Record<string, Job['scheme']>> = {
     minHz: 60,
     maxHz: 400,
     accelS: 40,
-    decelS: 60,
+    decelS: 240,
     stopMode: 'coast',
     powerReturn: 'stayStopped',
     exposed: 'behindGuard',

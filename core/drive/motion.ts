@@ -170,6 +170,7 @@ export function motionWake(m: Motion, t: number): number {
   if (m.kind === 'pause') return m.endUs > t ? m.endUs : Infinity;
   if (m.kind === 'dc') return m.path.endUs > t ? m.path.endUs : Infinity;
   if (m.kind !== 'ramp' || t >= m.ramp.endUs) return Infinity;
-  for (const s of m.ramp.stretches) if (s.t0 > t) return s.t0;
-  return m.ramp.endUs;
+  const trip = m.tripUs !== undefined && m.tripUs > t ? m.tripUs : Infinity;
+  for (const s of m.ramp.stretches) if (s.t0 > t) return Math.min(s.t0, trip);
+  return Math.min(m.ramp.endUs, trip);
 }

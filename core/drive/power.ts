@@ -1,3 +1,4 @@
+import type { LinkBraking } from './link-rise.js';
 import type { Control, Levels } from './vocabulary.js';
 import type { Power } from './state.js';
 
@@ -14,6 +15,8 @@ export interface DcLink {
   readonly idleW: number;
   /** Draw of the motor at a frequency: c1·|f| + c2·f² + c3·|f|³, W. */
   readonly load: readonly [number, number, number];
+  /** What a slowing load does to it; undefined where the mass or the voltage of the trip is not known. */
+  readonly braking?: LinkBraking;
 }
 
 /** Time from loss of supply to the undervoltage threshold, µs; t = C·(U0² − Umin²)/(2·P). */

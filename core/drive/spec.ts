@@ -11,9 +11,10 @@ import {
   type SettingValues,
   type Value,
 } from '../catalogue/index.js';
-import type { DeviceFacts, InstallFacts } from '../motor/index.js';
+import type { BrakingFacts, DeviceFacts, InstallFacts } from '../motor/index.js';
 import type { AnalogueScale } from './analogue.js';
 import type { DriveSpec } from './logic.js';
+import type { LinkBraking } from './link-rise.js';
 import type { DcLink } from './power.js';
 import { longestTravelMs } from './ramp.js';
 import { controlSchema, type Control } from './vocabulary.js';
@@ -160,7 +161,7 @@ export function driveSpecOf(
 function linkEnergy(
   profile: Profile,
   model: Model,
-  { lineV, load }: InstallFacts,
+  { lineV, load, braking }: InstallFacts,
 ): DcLink | undefined {
   if (!profile.link || !model.capacityUF) return undefined;
   const u0 = Math.SQRT2 * lineV;
@@ -174,5 +175,34 @@ function linkEnergy(
     toDarkJ: energy(profile.link.darkShare as number),
     idleW: profile.link.idleW as number,
     load: coefficients,
+    braking: braking && linkBraking(profile, model, u0, load, braking),
+  };
+}
+
+/** What slowing down does to the link; undefined where the profile does not say at which voltage it trips. */
+function linkBraking(
+  { link, linkTripV, chopperV, dischargeS }: Profile,
+  model: Model,
+  usualV: number,
+  load: InstallFacts['load'],
+  b: BrakingFacts,
+): LinkBraking | undefined {
+  if (!linkTripV || linkTripV <= usualV) return undefined;
+  const perHz = b.radPerHz;
+  const helpW: [number, number, number] = [0, 0, 0];
+  helpW[load.exponent] = (b.helpNm * perHz) / load.atHz ** load.exponent;
+  return {
+    massW: b.inertiaKgm2 * perHz * perHz,
+    lossW: b.lossNm * perHz,
+    helpW,
+    idleW: (link?.idleW as number | undefined) ?? 0,
+    capacityF: (model.capacityUF ?? 0) * 1e-6,
+    usualV,
+    tripV: linkTripV,
+    lostV: usualV * ((link?.thresholdShare as number | undefined) ?? 0),
+    dischargeS,
+    ...(chopperV && b.resistorOhm
+      ? { chopper: { volts: chopperV, watts: (chopperV * chopperV) / b.resistorOhm } }
+      : {}),
   };
 }

@@ -31,6 +31,8 @@ export type Motion =
       readonly goalHz: number;
       readonly pair: RampPair;
       readonly purpose: Purpose;
+      /** Moment at which the energy that comes back lifts the DC link to its trip; absent where it never does. */
+      readonly tripUs?: number;
     }
   | {
       readonly kind: 'pause';

@@ -15,6 +15,7 @@ import {
   stepMotion,
   type ShaftNow,
 } from './motion.js';
+import { overvoltageUs } from './link-rise.js';
 import { watchKeypad, watchKeypadSpeed, watchPot, watchTerminals } from './latches.js';
 import { stepPower, type DcLink } from './power.js';
 import {
@@ -132,7 +133,14 @@ export function stepDrive(
   if (s.needFresh && !anyDemand(control, s)) s = { ...s, needFresh: false };
   const motion = stepMotion(control, s, wanted(control, s), shaftOf(inputs), t);
   if (motion === 'overcurrent') return trip(s, 'overcurrent', t);
-  return motion === s.motion ? s : { ...s, motion };
+  return motion === s.motion ? s : { ...s, motion: withTrip(link, motion) };
+}
+
+/** A ramp just planned, with the moment at which the DC link would trip on it. */
+function withTrip(link: DcLink | undefined, motion: Motion): Motion {
+  if (motion.kind !== 'ramp' || !link?.braking) return motion;
+  const tripUs = overvoltageUs(link.braking, motion.ramp);
+  return tripUs === Infinity ? motion : { ...motion, tripUs };
 }
 
 /** Command in force, and the reason for which a demand is not followed. */
@@ -289,6 +297,8 @@ function watchFaults(
   if (s.fault) return clearFault(control, s, edges);
   if (t >= s.discrepancyUs) return trip({ ...s, discrepancyUs: Infinity }, 'enableDiscrepancy', t);
   if (l.externalFault) return trip(s, 'externalFault', t);
+  if (s.motion.kind === 'ramp' && t >= (s.motion.tripUs ?? Infinity))
+    return trip(s, 'overvoltage', t);
   if (inputs.phaseMissing && isModulating(s.motion)) return trip(s, 'inputPhaseLoss', t);
   if (s.referenceLost && control.onReferenceLoss === 'fault') return trip(s, 'referenceLoss', t);
   const both =

@@ -19,12 +19,13 @@ export {
   type InstalledLink,
   type InstalledRelay,
 } from './installation.js';
-export { motorLeads, type MotorLeads } from './motor-leads.js';
+export { leadsOf, motorLeads, type MotorLeads } from './motor-leads.js';
 export { netsOf, type Nets } from './nets.js';
 export {
   logicOf,
   leastLimitsOf,
   startBandOf,
+  linkOf,
   startCurvesOf,
   startOf,
   type LogicSpec,

@@ -13,6 +13,7 @@ import {
   areaOf,
   coastTime,
   copperOhm,
+  brakingFacts,
   fedMachine,
   plateNumbers,
   runDownOf,
@@ -270,6 +271,7 @@ function installFacts(job: Job, profile: Profile, model: Model, panel: Panel): I
       atHz: n.hz ?? 50,
       exponent: exponents[kind],
     },
+    braking: brakingFacts(job.plate, n),
     coastS: (fromHz) => coastTime(job.plate, fromHz) ?? ASSUMED_RUN_DOWN_S,
     failed: panel.failed.flatMap((f) => (f.device === panel.device ? [f.what] : [])),
     get fed() {

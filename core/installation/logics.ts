@@ -1,5 +1,11 @@
 import type { Model, Profile, SettingValues, Value } from '../catalogue/index.js';
-import { driveLogic, driveSpecOf, type DriveSpec } from '../drive/index.js';
+import {
+  brakingMatters,
+  driveLogic,
+  driveSpecOf,
+  type DriveSpec,
+  type LinkBraking,
+} from '../drive/index.js';
 import type { DeviceFacts, DeviceLogic, InstallFacts } from '../motor/index.js';
 import {
   leastLimits,
@@ -66,6 +72,19 @@ export const startCurvesOf = ({
   readonly spec: LogicSpec;
 }): ReturnType<typeof startCurves> | undefined =>
   spec.kind === 'starter' ? startCurves(spec) : undefined;
+
+/** What stops do to the DC link, where one lifts it; undefined otherwise, or where the mass is not known. */
+export function linkOf({
+  spec,
+  inputs,
+}: {
+  readonly spec: LogicSpec;
+  readonly inputs: readonly { readonly task: string }[];
+}): LinkBraking | undefined {
+  if (spec.kind !== 'drive' || !spec.link?.braking) return undefined;
+  const tasks = inputs.map((i) => i.task);
+  return brakingMatters(spec.control, spec.link.braking, tasks) ? spec.link.braking : undefined;
+}
 
 /** Logic of an installed device. */
 export const logicOf = (spec: LogicSpec): DeviceLogic<unknown, unknown> =>

@@ -12,6 +12,14 @@ export interface MotorLeads {
 }
 
 const phases = ['U', 'V', 'W'] as const;
+/**
+ * Leads of a motor by name, those of its second winding ends left out.
+ *
+ * @example leadsOf(panel.devices['motor']) // ['U', 'V', 'W']
+ */
+export const leadsOf = (motor: Panel['devices'][string] | undefined): string[] =>
+  phases.map((phase) => (motor?.params['leads'] === 6 ? `${phase}1` : phase));
+
 const asPlannedLeads: MotorLeads = { order: 1, missing: [] };
 
 /**
@@ -36,7 +44,7 @@ export function motorLeads(panel: Panel, profile: Profile, motor: string): Motor
   const reach = (at: readonly string[], terminal: string): number[] =>
     at.flatMap((end, i) => (nets.joined(end, `${motor}:${terminal}`) ? [i] : []));
   const six = part.params['leads'] === 6;
-  const first = phases.map((phase) => (six ? `${phase}1` : phase));
+  const first = leadsOf(part);
   const reached = first.map((terminal) => reach(outputs, terminal));
   const missing = first.filter((_, i) => reached[i].length !== 1);
   const order = reached.map(([i]) => i);

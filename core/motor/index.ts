@@ -70,6 +70,7 @@ export {
   type TripClass,
 } from './thermal.js';
 export type {
+  BrakingFacts,
   CircuitQuestion,
   Demand,
   DeviceFacts,

@@ -107,6 +107,8 @@ export interface InstallFacts {
   readonly lineV: number;
   /** Power the load draws at a frequency, growing with a power of the speed: torque constant 0, linear 1, square 2. */
   readonly load: { readonly watts: number; readonly atHz: number; readonly exponent: 0 | 1 | 2 };
+  /** What a slowing load gives back; undefined where its mass is not known. */
+  readonly braking?: BrakingFacts;
   /** Time in which the free shaft runs down from a frequency, s; an assumed one where it is not known. */
   coastS(fromHz: number): number;
   /** Motor at the voltage of the supply, inertia and load: what a starter feeds; usual ones where they are not entered. */
@@ -125,6 +127,20 @@ export interface FedFacts {
   readonly shapeKnown?: boolean;
   /** What is not entered and taken as usual: the run-up is an estimate then. */
   readonly assumed: readonly string[];
+}
+
+/** What the plates tell of a load that is slowed down by a device that changes its frequency. */
+export interface BrakingFacts {
+  /** Motor and load at the motor. */
+  readonly inertiaKgm2: number;
+  /** Speed of the shaft for each Hz by the plate, rad/s. */
+  readonly radPerHz: number;
+  /** Torque that the losses of motor and device take up, Nm. */
+  readonly lossNm: number;
+  /** Torque of the load that helps, Nm at `load.atHz`; nothing where it drives itself. */
+  readonly helpNm: number;
+  /** Braking resistor that is fitted, Ω. */
+  readonly resistorOhm?: number;
 }
 
 /** What others ask of an installed device, whatever it is. */

@@ -9,6 +9,7 @@ export {
   type TimedAct,
 } from './engine-state.js';
 export { rehearse, timedActs } from './script.js';
+export { linkLane } from './link-lane.js';
 export { ohmsBetween, type OhmReading } from './ohms.js';
 export { Session } from './session.js';
 export { whyNotRunning, type Condition, type Why } from './why.js';

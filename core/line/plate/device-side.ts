@@ -1,5 +1,5 @@
 import { keepsLineFrequency } from '../../catalogue/index.js';
-import type { Finding } from '../../job/index.js';
+import type { Finding, Scheme } from '../../job/index.js';
 import { braking } from '../braking.js';
 import { shortestAcceleration } from '../acceleration.js';
 import { derating } from '../derating.js';
@@ -253,10 +253,14 @@ function ratingFindings(c: PlateContext): Finding[] {
   return found;
 }
 
+/** A ramp down is ever followed: a stop along it, or a speed that can be lowered under way. */
+const slowsDown = ({ stopMode, speed }: Scheme): boolean =>
+  stopMode !== 'coast' || speed !== undefined;
+
 function rampFindings(c: PlateContext): Finding[] {
   if (keepsLineFrequency(c.profile)) return [];
   const usableA = usableCurrent(c)?.value as number | undefined;
-  const { accelS, decelS, stopMode } = c.job.scheme;
+  const { accelS, decelS } = c.job.scheme;
   const found: Finding[] = [];
   const start =
     usableA === undefined
@@ -287,7 +291,7 @@ function rampFindings(c: PlateContext): Finding[] {
   if (
     stop !== undefined &&
     decelS !== undefined &&
-    stopMode !== 'coast' &&
+    slowsDown(c.job.scheme) &&
     decelS < stop &&
     !c.line.resistor
   )

@@ -1,18 +1,52 @@
 import { keepsLineFrequency } from '../../catalogue/index.js';
-import type { Finding } from '../../job/index.js';
+import type { Finding, Plate } from '../../job/index.js';
 import { braking, LOSS_TORQUE_SHARE } from '../braking.js';
-import { base, finding, tryRun, type PlateContext, type PlateFact } from './context.js';
+import type { BrakingFacts } from '../../motor/index.js';
+import {
+  base,
+  finding,
+  tryRun,
+  type PlateContext,
+  type PlateFact,
+  type PlateNumbers,
+} from './context.js';
 
 /** Speed at the highest frequency wished for, rpm. */
 export const topRpm = ({ job, n }: PlateContext): number | undefined =>
   n.rpm && n.hz ? (n.rpm * (job.scheme.maxHz ?? n.hz)) / n.hz : undefined;
 
+/**
+ * Torque of the load that helps a stop at every speed, Nm: only a constant one does so down to standstill, and none that
+ * drives itself.
+ */
+const steadyHelp = ({ plate, n }: PlateContext): number =>
+  plate.load.overhauls || (plate.load.kind ?? 'constant') !== 'constant'
+    ? 0
+    : ((plate.load.torquePct ?? 0) / 100) * (n.torqueNm ?? 0);
+
+/**
+ * What the plates tell of a load that is slowed down, for the energy of the DC link.
+ *
+ * @returns undefined where inertia, torque or speed are not known
+ * @example brakingFacts(job.plate, plateNumbers(job.plate))?.lossNm // 7.4
+ */
+export function brakingFacts(plate: Plate, n: PlateNumbers): BrakingFacts | undefined {
+  const { inertiaKgm2, torqueNm, rpm, hz } = n;
+  if (inertiaKgm2 === undefined || !torqueNm || !rpm || !hz) return undefined;
+  const { overhauls, torquePct = 0 } = plate.load;
+  return {
+    inertiaKgm2,
+    radPerHz: (2 * Math.PI * rpm) / 60 / hz,
+    lossNm: LOSS_TORQUE_SHARE * torqueNm,
+    helpNm: overhauls ? 0 : (torquePct / 100) * torqueNm,
+    resistorOhm: base(plate.line?.resistor?.ohm, 'resistance'),
+  };
+}
+
 /** Everything a stop asks of a braking resistor; the deceleration wished for. */
 export function brakingArgs(c: PlateContext) {
   const { n, job, plate, profile, model } = c;
-  const helping = plate.load.overhauls
-    ? 0
-    : ((plate.load.torquePct ?? 0) / 100) * (n.torqueNm ?? 0);
+  const helping = steadyHelp(c);
   const cycleS = plate.load.stopsPerHour ? 3600 / plate.load.stopsPerHour : 600;
   return {
     inertiaKgm2: n.inertiaKgm2,

@@ -5,6 +5,7 @@ import { Initial1790000000000 } from './migrations/1-initial.js';
 import { Keeping1791000000000 } from './migrations/2-keeping.js';
 import { Format21792000000000 } from './migrations/3-format-2.js';
 import { Origins1793000000000 } from './migrations/4-origins.js';
+import { Words1794000000000 } from './migrations/5-words.js';
 
 /** Every release's migrations, in their order; a released one is never changed. */
 export const migrations = [
@@ -12,6 +13,7 @@ export const migrations = [
   Keeping1791000000000,
   Format21792000000000,
   Origins1793000000000,
+  Words1794000000000,
 ];
 
 /**

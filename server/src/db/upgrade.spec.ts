@@ -248,7 +248,9 @@ describe('backup and restore', () => {
         restore(postgres, join(folder, bad), { replace: true, database: 'tactron_drill' }),
       ).toBeRejectedWithError(/left as it (is|was)/u);
 
-    await onDatabase(urls, (client) => client.query('TRUNCATE evidence, job, job_change'));
+    await onDatabase(urls, (client) =>
+      client.query('TRUNCATE evidence, job, job_change, job_found_by'),
+    );
     expect(await restore(postgres, file, { database: 'tactron_drill' })).toEqual({
       count: 1,
       before: undefined,

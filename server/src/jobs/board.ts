@@ -38,7 +38,15 @@ export interface BoardRow {
   readonly evidence: number;
   /** Issue of the record that every role has signed; null while it is worked on. */
   readonly closed: number | null;
+  /** What of the job the search was found in, a line each; a few of them. */
+  readonly found: readonly string[];
 }
+
+/** Lines of a job that a search was found in, at most. */
+const MOST_FOUND = 3;
+
+/** Pattern of what contains a text. */
+const likeOf = (text: string): string => `%${text.replace(/[\\%_]/gu, '\\$&')}%`;
 
 /** Jobs by search and filters, a page at a time; of the sites that are shared with who asks. */
 export async function board(
@@ -51,9 +59,11 @@ export async function board(
     .createQueryBuilder('j')
     .where('j.archived = :archived', { archived: query.archived === 'yes' });
   if (query.search)
-    jobs.andWhere('(j.tag ILIKE :like OR j.machine ILIKE :like)', {
-      like: `%${query.search.replace(/[\\%_]/gu, '\\$&')}%`,
-    });
+    jobs.andWhere(
+      `(j.tag ILIKE :like OR j.machine ILIKE :like OR EXISTS (SELECT 1 FROM job_found_by f WHERE f.job_id = j.id AND f.words ILIKE :like)
+        OR j.site_id IN (SELECT s.id FROM site s WHERE s.name ILIKE :like))`,
+      { like: likeOf(query.search) },
+    );
   if (query.site) jobs.andWhere('j.site_id = :site', { site: query.site });
   if (sites !== 'all') jobs.andWhere('j.site_id = ANY(:sites)', { sites: [...sites] });
   if (query.family) jobs.andWhere('j.family = :family', { family: query.family });
@@ -74,14 +84,16 @@ export async function board(
       : await rowsOf(
           db,
           page.map(({ id }) => id),
+          query.search,
         );
-  const rows = raw.map(({ id, siteId, revision, updatedAt, evidence, signing, ...job }) => ({
+  const rows = raw.map(({ id, siteId, revision, updatedAt, evidence, signing, found, ...job }) => ({
     id,
     siteId,
     revision,
     updatedAt: (updatedAt as Date).toISOString(),
     evidence,
     closed: closedIssue(signing),
+    found,
     job,
   }));
   return { total, rows: rows as unknown as BoardRow[] };
@@ -94,7 +106,11 @@ function closedIssue(signing: readonly Evidence[] | null): number | null {
 }
 
 /** The page's rows alone are unpacked: documents are large, and a sort over all of them would read every one. */
-function rowsOf(db: DataSource, ids: readonly string[]): Promise<Record<string, never>[]> {
+function rowsOf(
+  db: DataSource,
+  ids: readonly string[],
+  search: string,
+): Promise<Record<string, never>[]> {
   return (
     db
       .getRepository(JobRow)
@@ -119,6 +135,13 @@ function rowsOf(db: DataSource, ids: readonly string[]): Promise<Record<string, 
         FROM evidence e WHERE e.job_id = j.id AND e.kind IN ('issue', 'signature'))`,
         'signing',
       )
+      .addSelect(
+        search
+          ? `ARRAY(SELECT line FROM job_found_by f, regexp_split_to_table(f.words, E'\\n') line WHERE f.job_id = j.id AND line ILIKE :like LIMIT ${MOST_FOUND})`
+          : `'{}'::text[]`,
+        'found',
+      )
+      .setParameter('like', likeOf(search))
       .where('j.id = ANY(:ids)', { ids })
       .orderBy('j.tag')
       .addOrderBy('j.id')

@@ -1,5 +1,6 @@
 import { expose } from 'comlink';
 import {
+  changesSpeed,
   displayFace,
   hasKeys,
   type DisplayFace,
@@ -7,11 +8,16 @@ import {
   type SettingValues,
 } from '@tactron/core/catalogue';
 import { closedWhen, worksWhen, type ClosedWhen } from '@tactron/core/drawings';
+import { baseOf, plateNumbers } from '@tactron/core/line';
 import { contactsOf } from '@tactron/core/parts';
 import {
   hookPlaces,
   asBuilt,
   install,
+  leadsOf,
+  linkOf,
+  motorLeads,
+  type Panel,
   type HookPlace,
   type Installation,
   installedOf,
@@ -60,6 +66,20 @@ export interface ShownLink {
   readonly positions: readonly { readonly value: string; readonly name: string }[];
 }
 
+/** The leads of the motor, and what is needed to say what lies between two of them. */
+export interface ShownMotor {
+  readonly leads: readonly string[];
+  /** Leads that no single output reaches. */
+  readonly missing: readonly string[];
+  /** Isolator in the leads. */
+  readonly isolator: Pick<ShownDevice, 'id' | 'tag' | 'positions'> | undefined;
+  /** Voltage for each Hz and the highest, of a device that changes the speed, V. */
+  readonly perHz?: number;
+  readonly mostV?: number;
+  /** Voltage of the supply, of a device that changes the voltage, V. */
+  readonly lineV?: number;
+}
+
 /** A rehearsal that was opened: everything worked out so far, and what is there to see and press. */
 export interface Opened {
   readonly seq: number;
@@ -95,6 +115,9 @@ export interface Opened {
   readonly keys: boolean;
   /** Highest values to be drawn of what it shows beside its speed, by signal; none where it shows nothing. */
   readonly tops: Readonly<Record<string, number>>;
+  readonly motor: ShownMotor;
+  /** What stops do to the DC link, where one lifts it. */
+  readonly link: ReturnType<typeof linkOf>;
   /** Turns of the shaft a minute for each Hz; undefined where the pole pairs are not known. */
   readonly rpmPerHz: number | undefined;
   readonly slipRpm: number;
@@ -160,6 +183,29 @@ function shown(d: Installation['devices'][number], job: Job): ShownDevice[] {
       workedBy,
     },
   ];
+}
+
+function shownMotor(
+  job: Job,
+  profile: Profile,
+  { shaft, devices }: Installation,
+  panel: Panel,
+): ShownMotor {
+  const { missing } = motorLeads(panel, profile, shaft.id);
+  const leads = leadsOf(panel.devices[shaft.id]);
+  const isolator = devices.flatMap((d) =>
+    d.kind === 'contacts' && d.id === shaft.isolator
+      ? [{ id: d.id, tag: d.tag, positions: d.positions }]
+      : [],
+  )[0];
+  const { outputV } = plateNumbers(job.plate, profile);
+  const known = { leads, missing, isolator };
+  if (!changesSpeed(profile)) return { ...known, ...(outputV ? { lineV: outputV } : {}) };
+  const base = baseOf(job.plate, job.scheme.maxHz);
+  return {
+    ...known,
+    ...(base ? { perHz: base.volts / base.hz, mostV: base.volts } : {}),
+  };
 }
 
 function shownLinks({ links }: InstalledDevice, profile: Profile): ShownLink[] {
@@ -228,6 +274,8 @@ const worker = {
       keypadSpeed: device.facts.keypadHasSpeed,
       keys: hasKeys(profile),
       tops: topsOf(device),
+      link: linkOf(device),
+      motor: shownMotor(job, profile, installation, built),
       rpmPerHz: shaft.polePairs === undefined ? undefined : 60 / shaft.polePairs,
       slipRpm: shaft.slipRpm,
       trial: (trial?.phases ?? []).map((p) => ({ atMs: p.fromMs, text: sayMark(p.mark) })),

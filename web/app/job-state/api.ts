@@ -50,6 +50,8 @@ export interface BoardEntry {
   readonly evidence: number;
   /** Issue of the record that every role has signed; null while it is worked on, absent where that is not known. */
   readonly closed?: number | null;
+  /** What of it the search was found in, a line each. */
+  readonly found?: readonly string[];
   readonly job: Pick<Job, 'tag' | 'machine' | 'profile' | 'plate' | 'scheme' | 'practice'> & {
     readonly adopted: boolean;
   };

@@ -165,9 +165,10 @@ export class JobsBoard {
 
   private wanted({ job, siteId }: BoardEntry): boolean {
     const text = this.search().toLowerCase();
+    const site = this.sites().find((s) => s.id === siteId)?.name ?? '';
     return (
       (!this.site() || siteId === this.site()) &&
-      `${job.tag}\n${job.machine}`.toLowerCase().includes(text)
+      `${job.tag}\n${job.machine}\n${site}`.toLowerCase().includes(text)
     );
   }
 

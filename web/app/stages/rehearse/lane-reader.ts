@@ -7,6 +7,10 @@ export function valueAt(trace: Signals, id: string, t: number): number {
   return trace.signals.some((spec) => spec.id === id) ? signalAt(trace, id, t) : 0;
 }
 
+/** Where a value of a lane is drawn. */
+export const laneY = (v: number, low: number, high: number, height: number): number =>
+  height - 3 - ((v - low) / (high - low || 1)) * (height - 6);
+
 /** The part of a signal between two times as an SVG path; curves are drawn through three points a piece. */
 export function lanePath(
   trace: Signals,
@@ -21,8 +25,7 @@ export function lanePath(
   const s = trace.segments[trace.signals.findIndex((spec) => spec.id === id)];
   if (!s || to <= from) return '';
   const x = (t: number): string => (((t - from) / (to - from)) * width).toFixed(1);
-  const y = (v: number): string =>
-    (height - 3 - ((v - low) / (high - low || 1)) * (height - 6)).toFixed(1);
+  const y = (v: number): string => laneY(v, low, high, height).toFixed(1);
   let path = '';
   for (let k = Math.max(0, pieceAt(s.t, from)); k < s.t.length && s.t[k] <= to; k++) {
     const begin = Math.max(from, s.t[k]);

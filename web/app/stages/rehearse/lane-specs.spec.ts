@@ -30,6 +30,17 @@ describe('the lanes of a rehearsal', () => {
     expect(groups.length).toBe(new Set(groups).size);
   });
 
+  it('show the DC link with its chopper and its trip only where stops lift it', () => {
+    expect(lanes.some((l) => l.name === 'DC link')).toBeFalse();
+    const link = { tripV: 800, chopper: { volts: 740, watts: 2000 } };
+    const more = laneSpecs({ ...opened, link } as unknown as Opened, job);
+    const limits = more.find((l) => l.name === 'DC link')?.limits;
+    expect(limits).toEqual([
+      { at: 740, text: 'chopper' },
+      { at: 800, text: 'trips' },
+    ]);
+  });
+
   it('have every control of the station and every input with a task, each a signal of the trace', () => {
     const ids = new Set(trace.signals.map((s) => s.id));
     expect(lanes.filter((l) => !ids.has(l.id))).toEqual([]);

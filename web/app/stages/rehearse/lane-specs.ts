@@ -2,6 +2,7 @@ import { landingParts, type Job } from '@tactron/core/job';
 import type { Opened } from '../../compute/rehearse.worker';
 import { functionOf, stationRank } from './faces/face-look';
 import type { LaneSpec } from './lanes';
+import { LINK_SIGNAL } from './session';
 
 const lane = (
   group: string,
@@ -36,6 +37,7 @@ export function laneSpecs(opened: Opened, { scheme, plate, adopted }: Job): Lane
           lane('device', 'device.voltsPct', 'Voltage', '%', 0, 100),
         ]
       : [lane('device', 'device.hz', 'Output', 'Hz', lowHz, maxHz)]),
+    ...linkLane(opened),
     { ...lane('device', 'device.state', 'State', '', 0, states.length - 1), states },
     lane('machine', 'shaft.hz', 'Shaft', 'Hz', lowHz, maxHz),
     ...(fixed
@@ -49,6 +51,16 @@ export function laneSpecs(opened: Opened, { scheme, plate, adopted }: Job): Lane
     ...inputs(opened, adopted),
     level('supply', 'supply.on', 'Supply'),
   ];
+}
+
+/** The DC link with the threshold of its chopper and its trip, where stops lift it. */
+function linkLane({ link }: Opened): LaneSpec[] {
+  if (!link) return [];
+  const limits = [
+    ...(link.chopper ? [{ at: link.chopper.volts, text: 'chopper' }] : []),
+    { at: link.tripV, text: 'trips' },
+  ];
+  return [{ ...lane('device', LINK_SIGNAL, 'DC link', 'V', 0, link.tripV * 1.05), limits }];
 }
 
 /** Controls in use, what stops and starts first. */

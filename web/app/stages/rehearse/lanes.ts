@@ -3,7 +3,7 @@ import type { Act } from '@tactron/core/job';
 import { formatNumber } from '@tactron/core/units';
 import { Icon } from '../../controls/icon';
 import { Preferences } from '../../frame/preferences';
-import { lanePath, valueAt } from './lane-reader';
+import { lanePath, laneY, valueAt } from './lane-reader';
 import { Leads } from './leads';
 import { RehearsalSession } from './session';
 
@@ -16,9 +16,12 @@ export interface LaneSpec {
   readonly states?: readonly string[];
   /** What it belongs to: said once, at the first lane of each. */
   readonly group?: string;
+  /** Values at which something happens, in a word. */
+  readonly limits?: readonly { readonly at: number; readonly text: string }[];
 }
 
 const WIDTH = 800;
+const HEIGHT = 40;
 /** Rows of act names above the lanes, and the width of a letter there in the units of the drawing. */
 const TICK_ROWS = 3;
 const TICK_LETTER = 8;
@@ -77,10 +80,14 @@ export class Lanes {
           from,
           Math.max(from + 1, Math.min(now, edge)),
           WIDTH * share,
-          40,
+          HEIGHT,
           spec.low,
           spec.high,
         ),
+        limits: (spec.limits ?? []).map(({ at: v, text }) => ({
+          y: laneY(v, spec.low, spec.high, HEIGHT),
+          text: `${text} ${formatNumber(v, 0, this.preferences.decimal())}`,
+        })),
         text: this.text(spec, value),
         there: there === null ? '' : this.text(spec, there),
         difference,

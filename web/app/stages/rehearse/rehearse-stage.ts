@@ -22,6 +22,7 @@ import { BenchTools } from './bench-tools';
 import { DeviceFace } from './device-face';
 import { valueAt } from './lane-reader';
 import { laneSpecs } from './lane-specs';
+import { MotorPhases } from './motor-phases';
 import { Lanes, type LaneSpec } from './lanes';
 import { Leads } from './leads';
 import { LiveCircuit } from './live-circuit';
@@ -42,6 +43,7 @@ import { WhyPanel } from './why-panel';
     DeviceFace,
     Icon,
     Lanes,
+    MotorPhases,
     LiveCircuit,
     PowerBar,
     ScriptShelf,

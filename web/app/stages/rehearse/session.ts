@@ -2,15 +2,18 @@ import { DestroyRef, Injectable, computed, inject, signal } from '@angular/core'
 import { v4 as uuid } from 'uuid';
 import type { Act, Job } from '@tactron/core/job';
 import type { Profile } from '@tactron/core/catalogue';
-import { joinWindow, pieceAt } from '@tactron/core/trace';
+import { joinWindow, pieceAt, type Trace } from '@tactron/core/trace';
 import { valueAt } from './lane-reader';
 import { Compute } from '../../compute/compute';
 import type { Frame, Opened, SaidCondition, SettingsChoice } from '../../compute/rehearse.worker';
-import type { OhmReading } from '@tactron/core/rehearsal';
+import { linkLane, type OhmReading } from '@tactron/core/rehearsal';
 
 export type { SettingsChoice };
 
 type Log = readonly { t: number; act: Act }[];
+
+/** Signal of the voltage of the DC link, drawn from what the others say. */
+export const LINK_SIGNAL = 'device.linkV';
 
 /** Time between two pictures while it plays, µs. */
 const PICTURE_US = 50_000;
@@ -62,7 +65,11 @@ export class RehearsalSession {
   readonly problem = signal<string | null>(null);
   readonly log = signal<Log>([]);
   readonly latencyMs = signal(0);
-  readonly trace = computed(() => this.opened()?.trace ?? null);
+  /** What the worker has worked out, with the voltage of the DC link where stops lift it. */
+  readonly trace = computed(() => {
+    const opened = this.opened();
+    return opened && withLink(opened);
+  });
   /** Which stretch of the rehearsal is shown: changes whenever a voltage or the state of the device does. */
   readonly stretch = computed(() => {
     const trace = this.trace();
@@ -203,7 +210,7 @@ export class RehearsalSession {
 
   /** Goes to the next moment at which any signal changes by itself. */
   step(): void {
-    const trace = this.trace();
+    const trace = this.opened()?.trace;
     if (!trace) return;
     this.playing.set(false);
     const now = this.nowUs();
@@ -271,3 +278,19 @@ export class RehearsalSession {
 
 type DistributiveOmit<T, K extends PropertyKey> = T extends unknown ? Omit<T, K> : never;
 export type SessionAct = DistributiveOmit<Act, 'atMs'>;
+
+/** The trace with the DC link as a signal more. */
+function withLink({ trace, link, device }: Opened): Trace {
+  if (!link) return trace;
+  const spec = {
+    id: LINK_SIGNAL,
+    of: { kind: 'device', id: device },
+    unit: 'V',
+    kind: 'value',
+  } as const;
+  return {
+    ...trace,
+    signals: [...trace.signals, spec],
+    segments: [...trace.segments, linkLane(trace, link)],
+  };
+}
