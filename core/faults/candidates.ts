@@ -123,6 +123,16 @@ function contacts(panel: Panel): Fault[] {
   });
 }
 
+/**
+ * What inside the parts of a panel may not work: coils, lamps, sources, tracks, fuses, and what of the device itself fails.
+ *
+ * @example partFaults(profile, panel).map(faultKey) // ['coil:relay.sealIn', 'lamp:lamp.running', …]
+ */
+export const partFaults = (profile: Profile, panel: Panel): Extract<Fault, { kind: 'part' }>[] =>
+  [...loose(panel), ...insideFaults(profile, panel)].flatMap(({ fault }) =>
+    fault.kind === 'part' ? [fault] : [],
+  );
+
 /** What inside a part may not work, by what kind of thing it is. */
 function loose(panel: Panel): Bare[] {
   return sortedEntries(panel.devices).flatMap(([device, { kind }]): Bare[] => {

@@ -1,4 +1,10 @@
-export { candidateFaults, priors, type Candidate, type FaultGroup } from './candidates.js';
+export {
+  candidateFaults,
+  partFaults,
+  priors,
+  type Candidate,
+  type FaultGroup,
+} from './candidates.js';
 export {
   insideFaults,
   potentialsOf,

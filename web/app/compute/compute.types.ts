@@ -8,6 +8,7 @@ import type {
   Job,
   StatedOtherwise,
 } from '@tactron/core/job';
+import type { InsidePart } from '@tactron/core/faults';
 import type { KeyLine, LinkLine, PlanCost, TestValue } from '@tactron/core/plan';
 import type { PlateFact } from '@tactron/core/line';
 import type { Obstacle, SettingRow, StepRecord } from '@tactron/core/records';
@@ -179,6 +180,8 @@ export interface Derived {
     }[];
     readonly cables: readonly { readonly cable: string; readonly text: string }[];
     readonly free: readonly string[];
+    /** What inside the parts may be found not to work. */
+    readonly fails: readonly { readonly fault: InsidePart; readonly text: string }[];
   };
   /** Only some wires are landed: the steps are those of what is there. `turns`: the motor can be turned from the keypad. */
   readonly section: { readonly landed: number; readonly turns: boolean } | null;

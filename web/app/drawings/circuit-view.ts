@@ -1,6 +1,7 @@
 import { Component, computed, input, output } from '@angular/core';
 import type { CircuitDiagram, DrawnElement, DrawnLine } from '@tactron/core/drawings';
 import { middleOf, type WireLook } from './wire-look';
+import { inReadingOrder, WireKeys } from './wire-keys';
 import { Zoom } from './zoom';
 import { ZoomBar } from './zoom-bar';
 
@@ -21,7 +22,7 @@ const BESIDE = 4;
 /** The circuit diagram; as it stands with nothing worked, or live. */
 @Component({
   selector: 'tac-circuit-view',
-  imports: [Zoom, ZoomBar],
+  imports: [WireKeys, Zoom, ZoomBar],
   templateUrl: './circuit-view.html',
   styleUrls: ['./drawing.scss', './circuit-view.scss'],
 })
@@ -38,6 +39,7 @@ export class CircuitView {
   readonly picked = output<string>();
   readonly landed = output<string>();
 
+  protected readonly order = computed(() => inReadingOrder(this.diagram().lines));
   private readonly net = computed(() => {
     const wire = this.wire();
     return wire && this.diagram().lines.find((l) => l.wires.includes(wire))?.net;

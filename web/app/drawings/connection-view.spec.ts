@@ -103,3 +103,40 @@ describe('an end of a wire that is dragged', () => {
     expect([shown, moved]).toEqual([0, []]);
   });
 });
+
+describe('a drawing worked by keys', () => {
+  it('leads through every wire once, and stays at either end', async () => {
+    const job = adopted(bareJob());
+    const drawing = await connectionDrawing(
+      job.adopted as Adopted,
+      marrowick(),
+      'control',
+      layouter(),
+    );
+    TestBed.configureTestingModule({ providers: [provideZonelessChangeDetection()] });
+    const fixture = TestBed.createComponent(ConnectionView);
+    fixture.componentRef.setInput('drawing', drawing);
+    const picked: string[] = [];
+    fixture.componentInstance.picked.subscribe((wire) => {
+      picked.push(wire);
+      fixture.componentRef.setInput('wire', wire);
+    });
+    await fixture.whenStable();
+    const svg = (fixture.nativeElement as HTMLElement).querySelector('svg[role=group]') as SVGElement;
+    const press = async (key: string): Promise<void> => {
+      svg.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }));
+      await fixture.whenStable();
+    };
+    const wires = new Set(drawing.lines.flatMap((l) => l.wires));
+    expect(svg.tabIndex).toBe(0);
+    for (let i = 0; i < wires.size; i++) await press('ArrowRight');
+    expect(new Set(picked)).toEqual(wires);
+    expect(picked.length).toBe(wires.size);
+    await press('ArrowDown');
+    expect(picked.at(-1)).toBe(picked.at(-2));
+    await press('Home');
+    expect(picked.at(-1)).toBe(picked[0]);
+    await press('a');
+    expect(picked.length).toBe(wires.size + 2);
+  });
+});

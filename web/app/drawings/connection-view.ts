@@ -1,6 +1,7 @@
 import { CdkDrag, type CdkDragEnd, type CdkDragMove } from '@angular/cdk/drag-drop';
 import { Component, ElementRef, computed, input, output, signal, viewChild } from '@angular/core';
 import type { ConnectionDrawing, DrawnLine } from '@tactron/core/drawings';
+import { inReadingOrder, WireKeys } from './wire-keys';
 import { Zoom } from './zoom';
 import { ZoomBar } from './zoom-bar';
 
@@ -17,7 +18,7 @@ export interface MovedEnd {
 /** Devices with their terminals and a line for every wire; what is chosen lights its whole potential. */
 @Component({
   selector: 'tac-connection-view',
-  imports: [CdkDrag, Zoom, ZoomBar],
+  imports: [CdkDrag, WireKeys, Zoom, ZoomBar],
   templateUrl: './connection-view.html',
   styleUrls: ['./drawing.scss', './connection-view.scss'],
 })
@@ -33,6 +34,7 @@ export class ConnectionView {
   readonly picked = output<string>();
   readonly moved = output<MovedEnd>();
 
+  protected readonly order = computed(() => inReadingOrder(this.drawing().lines));
   private readonly net = computed(
     () => this.drawing().lines.find((l) => l.id === this.wire())?.net,
   );

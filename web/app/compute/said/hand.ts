@@ -1,4 +1,6 @@
 import type { Profile } from '@tactron/core/catalogue';
+import { partFaults } from '@tactron/core/faults';
+import { asPlanned } from '@tactron/core/installation';
 import { landingName, sizeText, type Job } from '@tactron/core/job';
 import {
   actuatorBlocks,
@@ -7,7 +9,7 @@ import {
   freeTerminals,
   handTasks,
 } from '@tactron/core/records';
-import { handGroupNames, handWords } from '@tactron/core/words';
+import { handGroupNames, handWords, sayFaults } from '@tactron/core/words';
 import type { Derived } from '../compute.types';
 
 /** Everything that hands do, and what they need for it, in words. */
@@ -40,8 +42,12 @@ export function handOf(job: Job, profile: Profile): Pick<Derived, 'hand' | 'toFi
             text: `${used} ${used === 1 ? 'core' : 'cores'} used; a cable of ${usual} leaves ${usual - used} spare`,
           })),
           free: freeTerminals(adopted, profile),
+          fails: partFaults(profile, asPlanned(job, profile)).map((fault) => ({
+            fault,
+            text: sayFaults([fault], job).what,
+          })),
         }
-      : { blocks: [], cables: [], free: [] },
+      : { blocks: [], cables: [], free: [], fails: [] },
   };
 }
 

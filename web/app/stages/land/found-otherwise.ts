@@ -1,12 +1,28 @@
 import { Component, computed, inject, input, linkedSignal } from '@angular/core';
 import { landingName, sizeText, type AdoptedWire, type Fault, type Size } from '@tactron/core/job';
+import type { Derived, HandLine } from '../../compute/compute.types';
 import { noteAsBuilt } from '../../job-state/as-built';
 import { OpenJob } from '../../job-state/open-job';
 
 interface Other {
   readonly key: string;
   readonly text: string;
-  readonly fault: Fault;
+  /** Absent where more has to be said first. */
+  readonly fault?: Fault;
+}
+
+/** Begins the choice of an end that is joined with something else. */
+const JOINED = 'joined ';
+
+/** Whether something may be found otherwise at a line that is no wire: a link, a contact block, what inside a part may not work. */
+export function mayDiffer(
+  { id, at }: Pick<HandLine, 'id' | 'at'>,
+  { blocks, fails }: Pick<Derived['toFit'], 'blocks' | 'fails'>,
+): boolean {
+  if (id.startsWith('link:')) return true;
+  if (!id.startsWith('mount:')) return false;
+  const device = id.slice('mount:'.length);
+  return blocks.some((b) => b.tag === at) || fails.some((f) => f.fault.device === device);
 }
 
 /** Conductors as they are usually sold. */
@@ -33,6 +49,22 @@ const usual: { readonly mm2: readonly number[]; readonly awg: readonly string[] 
         }
       </select></label
     >
+    @if (joins()) {
+      <label class="named"
+        >with
+        <select
+          class="field"
+          aria-label="with"
+          [value]="joined()"
+          (change)="joined.set($any($event.target).value)"
+        >
+          <option value="">which terminal?</option>
+          @for (l of landings(); track l.at) {
+            <option [value]="l.at" [selected]="l.at === joined()">{{ l.name }}</option>
+          }
+        </select></label
+      >
+    }
     <label class="named grow"
       >where it was seen
       <input
@@ -42,9 +74,7 @@ const usual: { readonly mm2: readonly number[]; readonly awg: readonly string[] 
         [value]="why()"
         (input)="why.set($any($event.target).value)"
     /></label>
-    <button class="act" type="button" [disabled]="!choice()" (click)="note()">
-      It is built so
-    </button>
+    <button class="act" type="button" [disabled]="!fault()" (click)="note()">It is built so</button>
   `,
   styles: `
     :host {
@@ -65,6 +95,31 @@ export class FoundOtherwise {
   protected readonly choice = linkedSignal({ source: this.line, computation: () => '' });
   protected readonly why = linkedSignal({ source: this.line, computation: () => '' });
 
+  /** The other terminal that an end is joined with. */
+  protected readonly joined = linkedSignal({ source: this.line, computation: () => '' });
+
+  /** The end that is joined with something else, where that is chosen. */
+  protected readonly joins = computed(() =>
+    this.choice().startsWith(JOINED) ? this.choice().slice(JOINED.length) : '',
+  );
+
+  /** Terminals an end may be joined with: all that a wire reaches, but the far end of the same wire. */
+  protected readonly landings = computed(() => {
+    const { adopted } = this.open.job() ?? {};
+    const wires = Object.values(adopted?.wires ?? {});
+    const own = adopted?.wires[this.line()];
+    return [...new Set(wires.flatMap((w) => [w.from, w.to]))]
+      .filter((at) => at !== own?.from && at !== own?.to)
+      .map((at) => ({ at, name: landingName(adopted?.devices, at) }))
+      .sort((x, y) => x.name.localeCompare(y.name, 'en', { numeric: true }));
+  });
+
+  protected readonly fault = computed((): Fault | undefined => {
+    const a = this.joins();
+    if (a) return this.joined() ? { kind: 'short', a, b: this.joined() } : undefined;
+    return this.others().find((o) => o.key === this.choice())?.fault;
+  });
+
   protected readonly others = computed((): readonly Other[] => {
     const line = this.line();
     const wire = this.open.job()?.adopted?.wires[line];
@@ -83,6 +138,10 @@ export class FoundOtherwise {
       .sort(([, x], [, y]) => x.number.localeCompare(y.number, 'en', { numeric: true }));
     return [
       { key: 'open', text: 'not there, or broken', fault: { kind: 'open', wire: id } },
+      ...[wire.from, wire.to].map((at): Other => ({
+        key: `${JOINED}${at}`,
+        text: `joined at ${name(at)} with another terminal, by a bridge or a wire too many`,
+      })),
       ...sizes
         .filter((size) => sizeText(size) !== sizeText(wire.size))
         .map((size): Other => {
@@ -114,12 +173,15 @@ export class FoundOtherwise {
       }));
   }
 
-  /** Contact blocks of an actuator: of the other kind, or stuck. */
+  /** Contact blocks of an actuator, of the other kind or stuck; what inside a part does not work. */
   private ofPart(device: string): Other[] {
     const { adopted } = this.open.job() ?? {};
     const tag = adopted?.devices[device]?.tag ?? device;
     const blocks = this.open.derived()?.toFit.blocks.find((b) => b.tag === tag)?.contacts ?? [];
-    return blocks.flatMap(({ a, b, makes }): Other[] => [
+    const fails = (this.open.derived()?.toFit.fails ?? [])
+      .filter((f) => f.fault.device === device)
+      .map(({ fault, text }): Other => ({ key: `fails ${fault.what}`, text, fault }));
+    const contacts = blocks.flatMap(({ a, b, makes }): Other[] => [
       {
         key: `wrong ${a}`,
         text: `${a}–${b} is a ${makes ? 'break' : 'make'} contact`,
@@ -131,12 +193,13 @@ export class FoundOtherwise {
         fault: { kind: 'stuck', device, contact: a, is },
       })),
     ]);
+    return [...contacts, ...fails];
   }
 
   protected note(): void {
-    const other = this.others().find((o) => o.key === this.choice());
-    if (!other) return;
-    noteAsBuilt(this.open, other.fault, this.why().trim() || 'found while landing');
+    const fault = this.fault();
+    if (!fault) return;
+    noteAsBuilt(this.open, fault, this.why().trim() || 'found while landing');
     this.choice.set('');
     this.why.set('');
   }

@@ -14,6 +14,7 @@ import { valueIn } from '@tactron/core/units';
 import type { HandLine as Line } from '../../compute/compute.types';
 import { Choice } from '../../controls/choice';
 import { OpenJob } from '../../job-state/open-job';
+import { mayDiffer } from './found-otherwise';
 import { Tick } from './tick';
 
 /** How the list is put together. */
@@ -53,8 +54,8 @@ const inNumbers = (x: string, y: string): number => x.localeCompare(y, 'en', { n
 const who = (tick: EvidenceOf<'handTick'> | undefined): string =>
   tick ? `${tick.author.name}, ${tick.atClient}` : '';
 
-/** Line of the hand list that something built otherwise is about. */
-function lineAt(f: Fault): string {
+/** Line of the hand list that something built otherwise is about; of what is joined, the first wire that ends there. */
+function lineAt(f: Fault, wires: Readonly<Record<string, AdoptedWire>>): string {
   switch (f.kind) {
     case 'open':
     case 'landed':
@@ -68,6 +69,8 @@ function lineAt(f: Fault): string {
     case 'wrongContact':
     case 'part':
       return `mount:${f.device}`;
+    case 'short':
+      return Object.keys(wires).find((id) => [wires[id].from, wires[id].to].includes(f.a)) ?? '';
     default:
       return '';
   }
@@ -135,7 +138,9 @@ export class HandList {
 
   private readonly rows = computed((): readonly Row[] => {
     const { adopted, asUsed = {}, deviations = {} } = this.open.job() ?? {};
-    const found = new Set(Object.values(deviations).map(({ actual }) => lineAt(actual)));
+    const found = new Set(
+      Object.values(deviations).map(({ actual }) => lineAt(actual, adopted?.wires ?? {})),
+    );
     const rows = this.lines().map((line): Row => {
       const wire = line.isWire ? adopted?.wires[line.id] : undefined;
       return {
@@ -177,11 +182,9 @@ export class HandList {
     return torque !== '' && tightened.includes(group);
   }
 
-  /** What may be found otherwise at a line that is no wire: a link, or the contact blocks of an actuator. */
-  protected mayDiffer({ id, at }: HandLine): boolean {
-    if (id.startsWith('link:')) return true;
-    const blocks = this.open.derived()?.toFit.blocks ?? [];
-    return id.startsWith('mount:') && blocks.some((b) => b.tag === at);
+  protected differs(line: HandLine): boolean {
+    const toFit = this.open.derived()?.toFit;
+    return toFit !== undefined && mayDiffer(line, toFit);
   }
 
   private by(): EvidenceBody<'handTick'>['by'] {

@@ -177,6 +177,58 @@ describe('land', () => {
     expect(where).toEqual({ kind: 'device', id });
   });
 
+  it('notes what an end is joined with only when both are named, and every part that may be found dead', async () => {
+    const { fixture, page, job, assigned, wireOf } = await bed(
+      adopted(bareJob({ lamps: ['running'] })),
+    );
+    const choose = async (label: string, value: string): Promise<void> => {
+      const select = page.querySelector<HTMLSelectElement>(
+        `tac-found-otherwise select[aria-label="${label}"]`,
+      );
+      if (!select) throw new Error(`nothing to choose “${label}: ${value}” from`);
+      select.value = value;
+      select.dispatchEvent(new Event('change'));
+      await fixture.whenStable();
+    };
+    const built = (): HTMLButtonElement =>
+      [...page.querySelectorAll<HTMLButtonElement>('tac-found-otherwise button')].at(
+        -1,
+      ) as HTMLButtonElement;
+    const [[, one], [, two]] = assigned;
+    const wire = job.adopted?.wires[wireOf(one.at)];
+    [...page.querySelectorAll<HTMLButtonElement>('button.number')]
+      .find((b) => b.textContent?.trim() === wire?.number)
+      ?.click();
+    await fixture.whenStable();
+    const meant = (): HTMLElement | undefined =>
+      [...page.querySelectorAll<HTMLElement>('.mover button')].find((b) =>
+        b.textContent?.includes('I found it so'),
+      );
+    meant()?.click();
+    await fixture.whenStable();
+    await choose('it is', `joined ${one.at}`);
+    expect(built().disabled).toBeTrue();
+    await choose('with', two.at);
+    built().click();
+    expect(Object.values(edits[0].after.deviations)[0]).toEqual(
+      jasmine.objectContaining({
+        where: { kind: 'landing', id: one.at },
+        actual: { kind: 'short', a: one.at, b: two.at },
+      }),
+    );
+    const { fails } = handOf(job, profile).toFit;
+    expect(fails.length).toBeGreaterThan(0);
+    for (const [i, { fault }] of fails.entries()) {
+      // A second touch would leave the line.
+      if (fault.device !== fails[i - 1]?.fault.device)
+        page.querySelector<HTMLElement>(`tr[data-line="mount:${fault.device}"]`)?.click();
+      await fixture.whenStable();
+      await choose('it is', `fails ${fault.what}`);
+      built().click();
+      expect(Object.values(edits.at(-1)?.after.deviations ?? {})[0]?.actual).toEqual(fault);
+    }
+  });
+
   it('refuses in words where the terminal carries another function, and changes nothing', async () => {
     const { job, assigned, wireOf, move, page } = await bed();
     const [[, one], [, two]] = assigned;

@@ -21,7 +21,7 @@ import { Drawings } from '../../drawings/drawings';
 import { noteAsBuilt } from '../../job-state/as-built';
 import { OpenJob } from '../../job-state/open-job';
 import { AsUsed } from './as-used';
-import { FoundOtherwise } from './found-otherwise';
+import { FoundOtherwise, mayDiffer } from './found-otherwise';
 import { HandList } from './hand-list';
 
 /** Width of the circuit diagram beside the frame, in its units. */
@@ -91,12 +91,11 @@ export class LandStage {
     const fit = this.open.derived()?.hand.find((l) => l.id === id)?.fit ?? '';
     return wire && { id, wire, fit };
   });
-  /** Another chosen line at which something may be built otherwise: a link, or an actuator's contact blocks. */
+  /** Another chosen line at which something may be built otherwise. */
   protected readonly other = computed(() => {
     const line = this.open.derived()?.hand.find((l) => l.id === this.selected());
-    const { blocks } = this.toFit() ?? { blocks: [] };
-    const hasBlocks = line?.id.startsWith('mount:') && blocks.some((b) => b.tag === line.at);
-    return line && (line.id.startsWith('link:') || hasBlocks) ? line : undefined;
+    const toFit = this.toFit();
+    return line && toFit && mayDiffer(line, toFit) ? line : undefined;
   });
   /** Terminals to which a wire end can be moved: those of the drawing in which the chosen wire is. */
   protected readonly targets = computed(() => {
