@@ -53,6 +53,11 @@ export const stage = (page: Page, name: string) =>
   page
     .getByRole('navigation', { name: 'Stages' })
     .getByRole('link', { name: new RegExp(`\\d ${name}`, 'u') });
+/** Goes to a stage in the one row of a phone. */
+export async function phoneStage(page: Page, name: string): Promise<void> {
+  await page.getByRole('button', { name: /^Stage \d/u }).click();
+  await page.getByRole('menuitem', { name: new RegExp(`\\d ${name}`, 'u') }).click();
+}
 export const saved = (page: Page) =>
   expect(page.locator('.save')).toContainText('kept on server', { timeout: 45_000 });
 /** The reckoning has caught up with the last change. */

@@ -90,6 +90,11 @@ export class JobFrame {
   protected readonly keys = inject(Keys);
   /** Stage that is shown: it is brought into view in the walk, once more when its marks are there. */
   protected readonly here = signal('');
+  /** The stage that is shown, for the one row of a phone. */
+  protected readonly present = computed(() => {
+    const at = this.trail().findIndex((s) => s.name === this.here());
+    return at < 0 ? undefined : { number: at + 1, title: this.trail()[at].title };
+  });
   private readonly marked = computed(() => this.open.derived() !== null);
   /** A stage that takes the whole height and width: the pocket lies over it, and is shut when one comes to it. */
   protected readonly onBench = signal(false);
@@ -142,6 +147,8 @@ export class JobFrame {
   /** Each stage begins at its top. */
   protected arrived(stage: unknown, field: HTMLElement): void {
     field.scrollTop = 0;
+    // On a narrow screen it is what lies around it that scrolls.
+    if (field.parentElement) field.parentElement.scrollTop = 0;
     this.onBench.set((stage as { bench?: boolean }).bench === true);
     this.benchPocket.set(false);
     this.asked.set(false);

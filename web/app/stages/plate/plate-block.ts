@@ -4,6 +4,7 @@ import { MatMenuModule } from '@angular/material/menu';
 import type { Job } from '@tactron/core/job';
 import { AttachmentRow } from '../../attachments/attachment-row';
 import { Icon } from '../../controls/icon';
+import { Preferences } from '../../frame/preferences';
 import { OpenJob } from '../../job-state/open-job';
 import { valueAt } from './blocks';
 import type { Field, LineBlockSpec } from './fields';
@@ -44,6 +45,7 @@ export class PlateBlockCard {
   );
 
   /** What is wrong at a field of this block. */
+  protected readonly preferences = inject(Preferences);
   protected readonly problems = computed(() => {
     const { id } = this.block();
     const own = (where: string): boolean =>
@@ -51,6 +53,11 @@ export class PlateBlockCard {
     return (this.open.derived()?.findings ?? []).filter(
       (f) => !f.accepted && f.finding.where.some((w) => w.kind === 'plate' && own(w.id)),
     );
+  });
+
+  protected readonly flagTitle = computed(() => {
+    const n = this.problems().length;
+    return n === 1 ? 'one finding' : `${n} findings`;
   });
 
   protected flagged(field: Field): boolean {

@@ -6,8 +6,15 @@ import { Preferences } from '../../frame/preferences';
 import { OpenJob } from '../../job-state/open-job';
 import { Leads } from './leads';
 import { voltsAt } from '@tactron/core/trace';
-import { valueAt } from './lane-reader';
 import { RehearsalSession } from './session';
+import {
+  deviceState,
+  feedsAtSupply,
+  firstShown,
+  shownFault,
+  shownStateOf,
+  shownValue,
+} from './shown-state';
 
 /** A key of the device as it can be pressed here. */
 interface DeviceKey {
@@ -41,25 +48,15 @@ export class DeviceFace {
   protected readonly leads = inject(Leads);
   private readonly session = inject(RehearsalSession);
   private readonly preferences = inject(Preferences);
-  protected readonly state = computed(() => {
-    const state = this.stateOf('device.state');
-    const name = this.session.opened()?.names[state] ?? state;
-    const fault = this.fault();
-    return fault === null ? name : `${name}: ${this.session.opened()?.names[fault] ?? fault}`;
-  });
-  /** Fault that the device keeps. */
-  private readonly fault = computed(() => {
-    const name = this.stateOf('device.fault');
-    return name === 'none' ? null : name;
-  });
+  protected readonly state = computed(() => deviceState(this.session));
   /** What stands on its display, and its lamps, as its profile says. */
   protected readonly display = computed(() => {
     const face = this.session.opened()?.face;
-    const shown = face?.states[this.stateOf('device.state')];
+    const shown = face?.states[shownStateOf(this.session, 'device.state', 'off')];
     if (!face || !shown) return undefined;
     const { decimals, unit } = face.hz;
     const frequency = `${this.at('device.hz').toFixed(decimals)}${unit ? ` ${unit}` : ''}`;
-    const code = face.faults[this.fault() ?? ''] ?? '';
+    const code = face.faults[shownFault(this.session) ?? ''] ?? '';
     const amps = `${this.at('device.amps').toFixed(1)} A`;
     const text = shown.text
       .replaceAll('{hz}', frequency)
@@ -100,15 +97,11 @@ export class DeviceFace {
   });
   /** What is read first: the output frequency, or the current of a device that does not change it. */
   protected readonly first = computed(() => {
-    const mark = this.preferences.decimal();
-    return this.feeds()
-      ? { value: formatNumber(this.at('device.amps'), 1, mark), unit: 'A' }
-      : { value: formatNumber(this.at('device.hz'), 2, mark), unit: 'Hz' };
+    const { value, decimals, unit } = firstShown(this.session);
+    return { value: formatNumber(value, decimals, this.preferences.decimal()), unit };
   });
   /** The device feeds its motor at the frequency of the supply. */
-  protected readonly feeds = computed(
-    () => Object.keys(this.session.opened()?.tops ?? {}).length > 0,
-  );
+  protected readonly feeds = computed(() => feedsAtSupply(this.session));
   /** Heat of the motor’s image, % of what trips it. */
   protected readonly heat = computed(() =>
     this.feeds() ? Math.round(this.at('device.heatPct')) : null,
@@ -196,18 +189,12 @@ export class DeviceFace {
     }),
   );
 
-  private stateOf(id: string): string {
-    const names = this.session.trace()?.signals.find((s) => s.id === id)?.states;
-    return names?.[this.at(id)] ?? (id === 'device.state' ? 'off' : 'none');
-  }
-
   protected key(key: DeviceKey['key'], down: boolean): void {
     void this.session.act({ do: 'key', key, down });
   }
 
   private at(id: string): number {
-    const trace = this.session.trace();
-    return trace ? valueAt(trace, id, this.session.shownUs()) : 0;
+    return shownValue(this.session, id);
   }
 
   private isPower(terminal: string): boolean {

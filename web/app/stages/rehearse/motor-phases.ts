@@ -1,8 +1,8 @@
 import { Component, computed, inject } from '@angular/core';
 import { formatNumber } from '@tactron/core/units';
 import { Preferences } from '../../frame/preferences';
-import { valueAt } from './lane-reader';
 import { RehearsalSession } from './session';
+import { shownValue } from './shown-state';
 
 /** The leads of the motor with the voltage between two of them now; a lead that no output reaches is *open*. */
 @Component({
@@ -85,7 +85,6 @@ export class MotorPhases {
   });
 
   private at(id: string): number {
-    const trace = this.session.trace();
-    return trace ? valueAt(trace, id, this.session.shownUs()) : 0;
+    return shownValue(this.session, id);
   }
 }

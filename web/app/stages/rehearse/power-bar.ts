@@ -1,7 +1,7 @@
 import { Component, computed, inject } from '@angular/core';
 import type { ShownDevice } from '../../compute/rehearse.worker';
-import { valueAt } from './lane-reader';
 import { RehearsalSession } from './session';
+import { shownValue } from './shown-state';
 
 /** The supply, its phases, breakers and control supplies: each says how it stands, and is switched by a touch. */
 @Component({
@@ -112,8 +112,7 @@ export class PowerBar {
   });
 
   protected at(id: string): number {
-    const trace = this.session.trace();
-    return trace ? valueAt(trace, id, this.session.shownUs()) : 0;
+    return shownValue(this.session, id);
   }
 
   protected position(d: ShownDevice): string {

@@ -23,6 +23,7 @@ import { DeviceFace } from './device-face';
 import { valueAt } from './lane-reader';
 import { laneSpecs } from './lane-specs';
 import { MotorPhases } from './motor-phases';
+import { NowBar } from './now-bar';
 import { Lanes, type LaneSpec } from './lanes';
 import { Leads } from './leads';
 import { LiveCircuit } from './live-circuit';
@@ -44,6 +45,7 @@ import { WhyPanel } from './why-panel';
     Icon,
     Lanes,
     MotorPhases,
+    NowBar,
     LiveCircuit,
     PowerBar,
     ScriptShelf,
