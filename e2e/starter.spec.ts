@@ -1,5 +1,5 @@
 import { expect } from '@playwright/test';
-import { answerAsExpected, open, phoneStage, settled, test } from './helpers';
+import { answerAsExpected, open, phoneStage, settled, stage, test } from './helpers';
 
 const gate = '/jobs/0d3f2a1c-7b64-4c1e-8a7d-5e9b1c2d3a06';
 const crusher = '/jobs/0d3f2a1c-7b64-4c1e-8a7d-5e9b1c2d3a05';
@@ -21,7 +21,7 @@ test('a soft starter with dials, on a phone: dials set dead, every live reading 
   }
   await expect(current).toContainText('Every line is keyed.');
 
-  await page.goto(page.url().replace(/\/key$/u, '/live'));
+  await phoneStage(page, 'Live');
   await expect(page.getByRole('region', { name: 'Current test' })).toContainText(
     'Before anything is switched on',
   );
@@ -53,7 +53,7 @@ test('a crusher on its soft starter: the start beside a direct one, run up on th
   await expect(state).toHaveText('running at full voltage', { timeout: 90_000 });
   await expect(page.locator('.motor')).toContainText('149');
 
-  await phoneStage(page, 'Scheme');
+  await stage(page, 'Scheme').click();
   const panel = page.getByRole('region', { name: 'The start as planned' });
   await expect(panel).toContainText('at full voltage after 11.', { timeout: 60_000 });
   await expect(panel).toContainText('direct on line 474 A');

@@ -22,6 +22,10 @@ const LEAST_WIDTH = 74;
 
 const spacing = { node: 18, layer: 26, edge: 9 } as const;
 const ASPECT = 1.6;
+/** Width that a folded drawing is to have: what a page of 1280 shows without being moved. */
+const PAGE = 1240;
+/** Width up to which a drawing stays one row: at four fifths of its size it is on that page, and easier to follow than folded. */
+const ONE_ROW = 1.25 * PAGE;
 
 /** A place of a terminal: free, or with the end of one wire. */
 interface Place {
@@ -71,7 +75,7 @@ export async function connectionDrawing(
   const inOrder = drawing === 'control';
   const first = await layouter(graph(boxes.map((box) => looseNode(box, inOrder))));
   const seated = boxes.map((box) => seat(box, first));
-  const laid = await layouter(graph(seated.map((s) => seatedNode(s, inOrder))));
+  const laid = await foldedTo(PAGE, graph(seated.map((s) => seatedNode(s, inOrder))), layouter);
   const nets = netsOf({ wires: panel.wires, open: [], bridges: [] });
   const drawn = seated.map((s) => drawnBox(s, panel, laid));
   const byId = new Map(laid.edges.map((e) => [e.id, e.points]));
@@ -90,6 +94,26 @@ export async function connectionDrawing(
       ...(panel.open?.includes(id) ? { open: true as const } : {}),
     })),
   };
+}
+
+/** How far beside the proportions that fit a fold is tried: the layout cannot make every one. */
+const FOLDS = [1, 1.15, 0.87, 1.3] as const;
+
+/**
+ * Lays a graph, folded where one row of it is much wider than a page; the row where the layout cannot fold it, or folding makes it
+ * no narrower.
+ */
+async function foldedTo(width: number, graph: Graph, layouter: Layouter): Promise<LaidGraph> {
+  const row = await layouter(graph);
+  if (row.width <= ONE_ROW) return row;
+  let best = row;
+  for (const beside of FOLDS) {
+    const aspect = (beside * width * width) / (row.width * row.height);
+    const folded = await layouter({ ...graph, folded: true, aspect }).catch(() => row);
+    if (folded.width < best.width) best = folded;
+    if (best.width <= width) break;
+  }
+  return best;
 }
 
 /**

@@ -45,6 +45,9 @@ function astray({ wires }: Adopted, drawing: ConnectionDrawing): string[] {
 
 const wide = { words: {}, width: 1200 };
 
+/** A page of 1280 shows it at four fifths of its size at least. */
+const WIDEST = 1550;
+
 const cases = everyArrangement();
 
 describe('the drawings of every arrangement', () => {
@@ -76,6 +79,7 @@ describe('the drawings of every arrangement', () => {
             .withContext(name)
             .toEqual([]);
           expect(legibility(d.lines, 'wire').shared).withContext(name).toBe(0);
+          expect(d.width).withContext(`${name}, width`).toBeLessThanOrEqual(WIDEST);
         }
         const crossings = drawn.reduce((sum, d) => sum + legibility(d.lines, 'wire').crossings, 0);
         expect(crossings).withContext(name).toBeLessThanOrEqual(40);

@@ -33,6 +33,8 @@ export interface Graph {
   readonly way: 'down' | 'right';
   /** Width over height that is aimed at where parts of the graph hang on nothing else. */
   readonly aspect: number;
+  /** Its row of layers is folded into several, one under the other, towards that width over height. */
+  readonly folded?: boolean;
   readonly spacing: Spacing;
 }
 

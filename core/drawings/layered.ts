@@ -66,7 +66,7 @@ function boxOf(node: GraphNode, way: Graph['way']): LayeredGraph {
 }
 
 /** A graph as the layout package takes it: boxes in layers, lines of right angles. */
-export function layeredGraph({ nodes, edges, way, aspect, spacing }: Graph): LayeredGraph {
+export function layeredGraph({ nodes, edges, way, aspect, folded, spacing }: Graph): LayeredGraph {
   return {
     id: 'drawing',
     layoutOptions: {
@@ -74,6 +74,7 @@ export function layeredGraph({ nodes, edges, way, aspect, spacing }: Graph): Lay
       'elk.direction': way.toUpperCase(),
       'elk.edgeRouting': 'ORTHOGONAL',
       'elk.aspectRatio': String(aspect),
+      ...(folded ? { 'elk.layered.wrapping.strategy': 'MULTI_EDGE' } : {}),
       'elk.padding': '[top=16,left=16,bottom=16,right=16]',
       'elk.spacing.nodeNode': String(spacing.node),
       'elk.spacing.edgeEdge': String(spacing.edge),

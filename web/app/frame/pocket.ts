@@ -4,6 +4,7 @@ import { Router } from '@angular/router';
 import { Icon } from '../controls/icon';
 import { ShowMe } from '../controls/show-me';
 import type { SaidFinding } from '../compute/compute.types';
+import { lengthUnitOf } from '../job-state/length-unit';
 import { OpenJob } from '../job-state/open-job';
 import { belongs } from './pocket-findings';
 import { Preferences } from './preferences';
@@ -42,7 +43,7 @@ export class Pocket {
   protected number(value: unknown, unit: string): string {
     if (Array.isArray(value)) return value.join(', ');
     return typeof value === 'number'
-      ? this.preferences.value(value, unit, 4)
+      ? this.preferences.value(value, unit, 4, lengthUnitOf(this.open.job()))
       : `${String(value)}${unit ? ` ${unit}` : ''}`;
   }
 

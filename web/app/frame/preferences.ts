@@ -1,6 +1,12 @@
 import { Injectable, effect, signal } from '@angular/core';
 import type { Author, Job } from '@tactron/core/job';
-import { formatValue, inSystem, type DecimalMark, type UnitSystem } from '@tactron/core/units';
+import {
+  formatValue,
+  inSystem,
+  valueIn,
+  type DecimalMark,
+  type UnitSystem,
+} from '@tactron/core/units';
 
 export type Theme = 'day' | 'plant';
 
@@ -58,9 +64,16 @@ export class Preferences {
   readonly sound = signal(this.stored.sound);
   readonly vibration = signal(this.stored.vibration);
 
-  /** A reckoned value in the person's units, with the person's decimal mark. */
-  value(value: number, unit: string, significant = 4): string {
-    const shown = inSystem(value, unit, this.units());
+  /**
+   * A reckoned value in the person's units, with the person's decimal mark.
+   *
+   * @param lengths unit in which the job it belongs to gives its lengths
+   */
+  value(value: number, unit: string, significant = 4, lengths: 'm' | 'ft' = 'm'): string {
+    const shown =
+      unit === 'm' && lengths === 'ft'
+        ? { value: valueIn({ v: value, u: 'm' }, 'ft', 'length'), unit: 'ft' }
+        : inSystem(value, unit, this.units());
     return formatValue(shown.value, shown.unit, significant, this.decimal());
   }
 

@@ -13,6 +13,7 @@ import {
 import { valueIn } from '@tactron/core/units';
 import type { HandLine as Line } from '../../compute/compute.types';
 import { Choice } from '../../controls/choice';
+import { lengthUnitOf } from '../../job-state/length-unit';
 import { OpenJob } from '../../job-state/open-job';
 import { mayDiffer } from './found-otherwise';
 import { Tick } from './tick';
@@ -235,10 +236,7 @@ export class HandList {
   }
 
   /** Lengths in the unit in which the job gives its own. */
-  protected readonly lengthUnit = computed(() => {
-    const { plate, scheme } = this.open.job() ?? {};
-    return plate?.cable.length?.u === 'ft' || scheme?.stationLength?.u === 'ft' ? 'ft' : 'm';
-  });
+  protected readonly lengthUnit = computed(() => lengthUnitOf(this.open.job()));
 
   protected lengthText(lengthM: number): string {
     const length = valueIn({ v: lengthM, u: 'm' }, this.lengthUnit(), 'length');

@@ -1,6 +1,7 @@
 import { Component, computed, inject, input, signal } from '@angular/core';
 import type { PlateBlock } from '@tactron/core/line';
 import { Preferences } from '../../frame/preferences';
+import { lengthUnitOf } from '../../job-state/length-unit';
 import { OpenJob } from '../../job-state/open-job';
 
 const factNames: Readonly<Record<string, string>> = {
@@ -104,7 +105,7 @@ export class Facts {
         name: factNames[f.id] ?? f.id,
         text:
           typeof f.value === 'number'
-            ? this.preferences.value(f.value, f.unit, 3)
+            ? this.preferences.value(f.value, f.unit, 3, lengthUnitOf(this.open.job()))
             : `${f.value}${f.unit && f.unit !== 'AWG' ? ` ${f.unit}` : ''}`,
       })),
   );

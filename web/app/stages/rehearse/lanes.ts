@@ -3,6 +3,7 @@ import type { Act } from '@tactron/core/job';
 import { formatNumber } from '@tactron/core/units';
 import { Icon } from '../../controls/icon';
 import { Preferences } from '../../frame/preferences';
+import { Fingers } from './fingers';
 import { lanePath, laneY, valueAt } from './lane-reader';
 import { Leads } from './leads';
 import { RehearsalSession } from './session';
@@ -39,6 +40,7 @@ export class Lanes {
   protected readonly session = inject(RehearsalSession);
   private readonly leads = inject(Leads);
   private readonly preferences = inject(Preferences);
+  private readonly fingers = new Fingers();
   protected readonly width = WIDTH;
   protected readonly spanS = signal(10);
   protected readonly cursorUs = signal<number | null>(null);
@@ -170,7 +172,25 @@ export class Lanes {
     return ((us - this.fromUs()) / (this.spanS() * 1e6)) * WIDTH;
   }
 
-  protected place(event: PointerEvent): void {
+  protected down(event: PointerEvent): void {
+    if (event.pointerType === 'touch')
+      this.fingers.down(event.pointerId, { x: event.clientX, y: event.clientY });
+    this.place(event);
+  }
+
+  /** Fingers that spread or close zoom, one that goes sideways moves. */
+  protected finger(event: PointerEvent): void {
+    const { width } = (event.currentTarget as Element).getBoundingClientRect();
+    const asked = this.fingers.move(event.pointerId, { x: event.clientX, y: event.clientY }, width);
+    if (asked?.does === 'zoom') this.zoom(asked.closer);
+    else if (asked) this.move(asked.share);
+  }
+
+  protected lift(event: PointerEvent): void {
+    this.fingers.up(event.pointerId);
+  }
+
+  private place(event: PointerEvent): void {
     const svg = (event.target as Element).closest('svg');
     if (!svg) return;
     const box = svg.getBoundingClientRect();

@@ -26,7 +26,12 @@ import { shownValue } from './shown-state';
         (click)="togglePhase(phase)"
         [title]="hasPhase(phase) ? 'Take ' + phase + ' away' : 'Bring ' + phase + ' back'"
       >
-        {{ phase }} {{ hasPhase(phase) ? 'there' : 'lost' }}
+        {{ phase }}
+        @if (hasPhase(phase)) {
+          <span class="usual">there</span>
+        } @else {
+          lost
+        }
       </button>
     }
     @for (b of breakers(); track b.id) {
@@ -37,7 +42,12 @@ import { shownValue } from './shown-state';
         [title]="b.name + (position(b) === 'on' ? ': open it' : ': close it')"
         (click)="toggleBreaker(b)"
       >
-        {{ b.tag }} {{ position(b) === 'on' ? 'closed' : 'open' }}
+        {{ b.tag }}
+        @if (position(b) === 'on') {
+          <span class="usual">closed</span>
+        } @else {
+          open
+        }
       </button>
     }
     @for (p of supplies(); track p.id) {
@@ -78,6 +88,15 @@ import { shownValue } from './shown-state';
     .open {
       border-style: dashed;
       color: var(--ink-soft);
+    }
+    @media (max-width: 1180px) and (min-width: 900px) {
+      /* One row: what is as usual is said by the name alone. */
+      .usual {
+        display: none;
+      }
+      :host {
+        flex-wrap: nowrap;
+      }
     }
     .does {
       font-weight: 400;

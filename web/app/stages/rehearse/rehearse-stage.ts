@@ -34,6 +34,8 @@ import { StationPanel } from './station-panel';
 import { SweepPanel } from './sweep-panel';
 import { WhyPanel } from './why-panel';
 
+const LESS_MOTION = matchMedia('(prefers-reduced-motion: reduce)');
+
 /** The station to press, the device with every voltage, the motor, and signals over time. */
 @Component({
   selector: 'tac-rehearse-stage',
@@ -127,6 +129,10 @@ export class RehearseStage {
     const slip = this.shaft() === 'driven' ? Math.min(slipRpm, Math.abs(hz * rpmPerHz)) : 0;
     return hz * rpmPerHz - Math.sign(hz) * slip;
   });
+  /** Whoever asked for less motion sees the speed in numbers alone. */
+  protected readonly wheel = computed(() =>
+    LESS_MOTION.matches ? '' : `rotate(${(this.session.nowUs() / 1e6) * this.turning() * 0.6}deg)`,
+  );
   /** How fast the wheel is drawn turning: the shaft's own speed, in Hz where the pole pairs are not known. */
   protected readonly turning = computed(() => {
     const trace = this.session.trace();
