@@ -21,7 +21,11 @@ export function checkJob(
   found?: Readonly<Record<string, Value>>,
   plan?: PlanResult | NoPlan,
 ): Finding[] {
-  const findings = [...plateFindings(job, profile), ...schemeFindings(job, profile, found, plan)];
+  const scheme = schemeFindings(job, profile, found, plan);
+  // What the rehearsal shows takes the place of what the plates make likely.
+  const trips = scheme.some((f) => f.rule === 'stop.linkTrips');
+  const plates = plateFindings(job, profile).filter((f) => !trips || f.rule !== 'ramp.decelShort');
+  const findings = [...plates, ...scheme];
   return findings
     .map((f, i) => ({ f, i }))
     .sort((x, y) => weight[x.f.severity] - weight[y.f.severity] || x.i - y.i)

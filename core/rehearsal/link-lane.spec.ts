@@ -1,9 +1,11 @@
 import { modelOf, shippedProfile, type Profile } from '../catalogue/index.js';
+import { checkJob } from '../hazards/index.js';
 import { install, linkOf } from '../installation/index.js';
 import type { Act, Job, Plate } from '../job/index.js';
 import { plateFacts } from '../line/index.js';
 import { adoption, planJob } from '../plan/index.js';
 import { bareJob } from '../testing/jobs.js';
+import { liveSteps } from '../procedure/index.js';
 import { families } from '../testing/station.js';
 import { signalAt, stateAt, type Trace } from '../trace/index.js';
 import { linkLane, rehearse } from './index.js';
@@ -83,6 +85,20 @@ describe('a stop that gives more back than the losses take up', () => {
     const at = laneOf(job, trace);
     expect(highest(at, STOP_MS, STOP_MS + 600)).toBeCloseTo(800, 0);
     expect(at(STOP_MS - 100)).toBeCloseTo(Math.SQRT2 * 400, 3);
+  });
+
+  it('is told once, and its test asks for the stop that is wished, never for the fault', () => {
+    const job = stopped(0.5);
+    const rules = checkJob(job, drive).map((f) => f.rule);
+    expect(rules.filter((r) => /linkTrips|decelShort/u.test(r))).toEqual(['stop.linkTrips']);
+    const down = liveSteps(job, drive).find((s) => s.key === 'ramp.down');
+    const expected = down?.expect as { nominal?: number } | undefined;
+    expect(expected?.nominal).toBeCloseTo(0.5, 1);
+    const slow = liveSteps(stopped(20), drive);
+    const change = (steps: typeof slow): unknown =>
+      steps.find((s) => s.key === 'direction.change')?.must;
+    expect(change(slow)).toBeDefined();
+    expect(change(liveSteps(job, drive))).toEqual(change(slow));
   });
 
   it('never trips at the shortest stop of the plate, whatever the load', () => {

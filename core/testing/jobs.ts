@@ -46,3 +46,19 @@ export function planned(job: Job, profile = marrowick()): PlanResult {
   if (!plan.ok) throw new Error(`no plan: ${plan.why} ${plan.path} ${plan.what}`);
   return plan;
 }
+
+/** The same job with a load whose mass gives much back when it is slowed down; with a braking resistor where its ohms are given. */
+export function heavyLoad(job: Job, resistorOhm?: number): Job {
+  const { plate } = job;
+  const load: Job['plate']['load'] = { ...plate.load, inertia: { v: 22, u: 'kg·m²' } };
+  if (resistorOhm === undefined) return { ...job, plate: { ...plate, load } };
+  const line: Job['plate']['line'] = {
+    ...plate.line,
+    resistor: {
+      ohm: { v: resistorOhm, u: 'Ω' },
+      power: { v: 2, u: 'kW' },
+      thermalContact: true,
+    },
+  };
+  return { ...job, plate: { ...plate, load, line } };
+}

@@ -13,6 +13,7 @@ import { faultReset } from './fault-reset.js';
 import { insideDelta } from './inside-delta.js';
 import { inputsSwitch } from './inputs-switch.js';
 import { guardNotLocked } from './guard-not-locked.js';
+import { linkTrips } from './link-trips.js';
 import { loadsFitSupply } from './loads-fit-supply.js';
 import { coilsSuppressed } from './coils-suppressed.js';
 import { coloursUsed } from './colours-used.js';
@@ -54,6 +55,7 @@ export const hazardRules: readonly HazardRule[] = [
   stopRelease,
   conditionReturn,
   resistorStaysFed,
+  linkTrips,
   placeChange,
   emergencyStop,
   faultReset,

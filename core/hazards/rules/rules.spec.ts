@@ -1,6 +1,6 @@
 import { shippedProfile, type Profile } from '../../catalogue/index.js';
 import type { Job, Scheme } from '../../job/index.js';
-import { adopted, bareJob, marrowick } from '../../testing/jobs.js';
+import { adopted, bareJob, heavyLoad, marrowick } from '../../testing/jobs.js';
 import { sayFinding } from '../../words/index.js';
 import { plateFindings } from '../../line/index.js';
 import { checkJob, hazardRules, schemeFindings } from '../index.js';
@@ -243,6 +243,11 @@ const cases: readonly Case[] = [
     rule: 'warn input.zeroSide',
     raised: () => found({ contactsSwitch: 'zeroVolt' }, n),
     gone: () => found({ contactsSwitch: 'plus24' }, n),
+  },
+  {
+    rule: 'stop stop.linkTrips',
+    raised: () => found({}, n, (job) => heavyLoad(job)),
+    gone: () => found({}, n, (job) => heavyLoad(job, 60)),
   },
   {
     rule: 'stop contact.overload',

@@ -94,7 +94,8 @@ function reversal(t: LiveTests): void {
   if (!other) return;
   if (a.givenBy === 'pulse' && !a.direction) s.pulse(reverse, 2 * s.travelMs);
   else s.give(other.id as OperationId, 2 * s.travelMs);
-  const is = turning(t);
+  // A fault on the way is no answer that could be expected: what is wished is asked for.
+  const is = s.fault === null ? turning(t) : 'reverse';
   t.ask(
     {
       key: 'direction.change',

@@ -210,8 +210,28 @@ function ramps(t: LiveTests, second: boolean): void {
       },
       functions,
     );
-  }
+  } else if (s.fault === 'overvoltage') wishedStop(t, args, second);
   t.end();
+}
+
+/** A stop that the DC link does not bear is asked for as it is wished: it cannot be passed while the ramp is as it is. */
+function wishedStop(
+  t: LiveTests,
+  args: ReturnType<typeof startArgs> & { readonly hz: number },
+  second: boolean,
+): void {
+  const { decelS, decel2S, maxHz } = t.c.job.scheme;
+  const wished = second ? (decel2S ?? decelS) : decelS;
+  if (wished === undefined) return;
+  const time = (wished * args.hz) / (maxHz ?? args.hz);
+  t.ask(
+    {
+      key: `ramp.down${second ? '.2' : ''}`,
+      do: phrase('ramp.down', args),
+      ...timed(time, seconds(time)),
+    },
+    [],
+  );
 }
 
 /** The stop of a device that feeds its motor with the voltage of the supply: how long until the shaft stands. */

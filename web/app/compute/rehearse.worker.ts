@@ -26,8 +26,14 @@ import {
   type SettingsFrom,
 } from '@tactron/core/installation';
 import type { Act, Job, Where } from '@tactron/core/job';
-import { ohmsBetween, Session, whyNotRunning, type OhmReading } from '@tactron/core/rehearsal';
-import { type Trace, type TraceWindow } from '@tactron/core/trace';
+import {
+  linkLane,
+  ohmsBetween,
+  Session,
+  whyNotRunning,
+  type OhmReading,
+} from '@tactron/core/rehearsal';
+import type { SignalTrace, Trace, TraceWindow } from '@tactron/core/trace';
 import { shownTrial } from '@tactron/core/procedure';
 import { trialsOf, type Trial } from '@tactron/core/trials';
 import {
@@ -43,6 +49,8 @@ import {
 export interface Frame {
   readonly seq: number;
   readonly window: TraceWindow;
+  /** Voltage of the DC link over the whole of it, where stops lift it. */
+  readonly linkVolts: SignalTrace | undefined;
   readonly log: readonly { readonly t: number; readonly act: Act }[];
 }
 
@@ -118,6 +126,7 @@ export interface Opened {
   readonly motor: ShownMotor;
   /** What stops do to the DC link, where one lifts it. */
   readonly link: ReturnType<typeof linkOf>;
+  readonly linkVolts: SignalTrace | undefined;
   /** Turns of the shaft a minute for each Hz; undefined where the pole pairs are not known. */
   readonly rpmPerHz: number | undefined;
   readonly slipRpm: number;
@@ -220,10 +229,23 @@ function shownLinks({ links }: InstalledDevice, profile: Profile): ShownLink[] {
   }));
 }
 
+/** The DC link as the rehearsal has gone, where stops lift it. */
+function linkVolts({ trace, installation }: Session): SignalTrace | undefined {
+  const link = linkOf(installation.device);
+  return link && linkLane(trace, link);
+}
+
 const live = (): Session => {
   if (!session) throw new Error('no rehearsal is open');
   return session;
 };
+
+const frameOf = (seq: number, s: Session, window: TraceWindow): Frame => ({
+  seq,
+  window,
+  log: s.log,
+  linkVolts: linkVolts(s),
+});
 
 const worker = {
   open(
@@ -275,6 +297,7 @@ const worker = {
       keys: hasKeys(profile),
       tops: topsOf(device),
       link: linkOf(device),
+      linkVolts: linkVolts(session),
       motor: shownMotor(job, profile, installation, built),
       rpmPerHz: shaft.polePairs === undefined ? undefined : 60 / shaft.polePairs,
       slipRpm: shaft.slipRpm,
@@ -284,12 +307,12 @@ const worker = {
 
   act(seq: number, t: number, acts: readonly Act[]): Frame {
     const s = live();
-    return { seq, window: s.act(t, acts), log: s.log };
+    return frameOf(seq, s, s.act(t, acts));
   },
 
   reach(seq: number, t: number): Frame {
     const s = live();
-    return { seq, window: s.reach(t), log: s.log };
+    return frameOf(seq, s, s.reach(t));
   },
 
   /** Why the motor runs or does not at t, in words, the conditions in the order in which they are to be looked at. */

@@ -122,7 +122,9 @@ describe('a drawing worked by keys', () => {
       fixture.componentRef.setInput('wire', wire);
     });
     await fixture.whenStable();
-    const svg = (fixture.nativeElement as HTMLElement).querySelector('svg[role=group]') as SVGElement;
+    const svg = (fixture.nativeElement as HTMLElement).querySelector(
+      'svg[role=group]',
+    ) as SVGElement;
     const press = async (key: string): Promise<void> => {
       svg.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }));
       await fixture.whenStable();

@@ -75,6 +75,7 @@ import { shownValue } from './shown-state';
       white-space: nowrap;
     }
     .small {
+      gap: 3px;
       padding: 0 6px;
       font-size: 12.5px;
       font-weight: 500;

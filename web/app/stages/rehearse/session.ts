@@ -6,7 +6,7 @@ import { joinWindow, pieceAt, type Trace } from '@tactron/core/trace';
 import { valueAt } from './lane-reader';
 import { Compute } from '../../compute/compute';
 import type { Frame, Opened, SaidCondition, SettingsChoice } from '../../compute/rehearse.worker';
-import { linkLane, type OhmReading } from '@tactron/core/rehearsal';
+import type { OhmReading } from '@tactron/core/rehearsal';
 
 export type { SettingsChoice };
 
@@ -228,9 +228,9 @@ export class RehearsalSession {
   }
 
   /** Joins what an answer changed to what is shown. */
-  private join({ window }: Frame): void {
+  private join({ window, linkVolts }: Frame): void {
     const opened = this.opened();
-    if (opened) this.opened.set({ ...opened, trace: joinWindow(opened.trace, window) });
+    if (opened) this.opened.set({ ...opened, linkVolts, trace: joinWindow(opened.trace, window) });
   }
 
   private start(): ReturnType<Compute['rehearsal']> {
@@ -280,8 +280,8 @@ type DistributiveOmit<T, K extends PropertyKey> = T extends unknown ? Omit<T, K>
 export type SessionAct = DistributiveOmit<Act, 'atMs'>;
 
 /** The trace with the DC link as a signal more. */
-function withLink({ trace, link, device }: Opened): Trace {
-  if (!link) return trace;
+function withLink({ trace, linkVolts, device }: Opened): Trace {
+  if (!linkVolts) return trace;
   const spec = {
     id: LINK_SIGNAL,
     of: { kind: 'device', id: device },
@@ -291,6 +291,6 @@ function withLink({ trace, link, device }: Opened): Trace {
   return {
     ...trace,
     signals: [...trace.signals, spec],
-    segments: [...trace.segments, linkLane(trace, link)],
+    segments: [...trace.segments, linkVolts],
   };
 }
