@@ -117,7 +117,7 @@ const MATTERS_SHARE = 0.1;
 /**
  * Whether some stop from the highest frequency lifts the link.
  *
- * @param tasks of the inputs in use: a second ramp and a quick stop count only where something asks for them
+ * @param tasks of the inputs in use: a second ramp, a quick stop and a jog count only where something asks for them
  * @example brakingMatters({ ...control, decelS: 1 }, link, []) // true for a drum of 0.2 kg·m²
  */
 export function brakingMatters(
@@ -128,12 +128,14 @@ export function brakingMatters(
   if (b.chopper) return true;
   const most = MATTERS_SHARE * linkJoules(b, b.tripV);
   const reference = control.rampReferenceHz ?? control.maxHz;
-  const pairs: RampPair[] = ['main'];
-  if (tasks.includes('rampSelect')) pairs.push('second');
-  if (tasks.includes('quickStop')) pairs.push('quick');
-  return pairs.some((pair) => {
+  const { maxHz, jogHz } = control;
+  const stops: (readonly [RampPair, number])[] = [['main', maxHz]];
+  if (tasks.includes('rampSelect')) stops.push(['second', maxHz]);
+  if (tasks.includes('quickStop')) stops.push(['quick', maxHz]);
+  if (tasks.some((t) => t === 'jogForward' || t === 'jogReverse')) stops.push(['jog', jogHz]);
+  return stops.some(([pair, fromHz]) => {
     const { decelS } = rampTimes(control, pair);
-    const stop = planRamp(0, control.maxHz, 0, decelS, reference, control.sCurvePct);
+    const stop = planRamp(0, fromHz, 0, decelS, reference, control.sCurvePct);
     return linkRise(b, stop).some((x) => x.joules > most);
   });
 }

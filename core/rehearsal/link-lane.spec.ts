@@ -141,6 +141,30 @@ describe('a stop that gives more back than the losses take up', () => {
     expect(at(-1)).toBe(0);
   });
 
+  it('has no voltage while a device powers up on its control supply alone', () => {
+    const link = linkOf(install(stopped(0.5), drive).device);
+    if (!link) throw new Error('stops do not lift the link');
+    const states = ['off', 'poweringUp', 'noMains', 'ready'];
+    const of = { kind: 'device', id: 'device' } as const;
+    const signals = [
+      { id: 'device.state', of, unit: '', kind: 'state', states },
+      { id: 'device.hz', of, unit: 'Hz', kind: 'value' },
+    ] as const;
+    const piece = (t: number[], y: number[]) => ({ t, y, dy: y.map(() => 0), ddy: y.map(() => 0) });
+    const at = (y: number[], t: number): number => {
+      const segments = [piece([0, 1e6, 2e6, 3e6], y), piece([0], [0])];
+      const lane = linkLane({ signals, segments }, link);
+      const value = { id: 'link', of, unit: 'V', kind: 'value' } as const;
+      return signalAt({ signals: [value], segments: [lane] }, 'link', t);
+    };
+    const usual = Math.SQRT2 * 400;
+    expect(at([0, 1, 2, 2], 1.5e6)).toBe(0);
+    expect(at([0, 1, 2, 2], 2.5e6)).toBe(0);
+    // Mains come later.
+    expect(at([0, 1, 2, 3], 3.5e6)).toBeCloseTo(usual, 6);
+    expect(at([0, 1, 3, 3], 1.5e6)).toBeCloseTo(usual, 6);
+  });
+
   it('is told of every family that names the voltage at which it trips', () => {
     const told = Object.keys(families).filter((family) => {
       const profile = shippedProfile(family);

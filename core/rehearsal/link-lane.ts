@@ -33,8 +33,9 @@ export function linkLane(trace: Pick<Trace, 'signals' | 'segments'>, b: LinkBrak
     while (state.s.t[i + 1] <= from) i++;
     while (hz.s.t[k + 1] <= from) k++;
     const name = state.states[state.s.y[Math.max(0, i)]] ?? 'off';
+    const after = state.states[state.s.y[i + 1]];
     const before: Feed = feed;
-    feed = fed(name) ? 'fed' : before === 'none' ? 'none' : 'left';
+    feed = fed(name, after) ? 'fed' : before === 'none' ? 'none' : 'left';
     if (feed === 'none') add(lane, from, 0, 0);
     else if (feed === 'left') {
       if (before === 'fed') runDown(lane, from, b);
@@ -44,7 +45,11 @@ export function linkLane(trace: Pick<Trace, 'signals' | 'segments'>, b: LinkBrak
   return lane;
 }
 
-const fed = (state: string): boolean => !['off', 'noMains', 'destroyed'].includes(state);
+const unfed: readonly (string | undefined)[] = ['off', 'noMains', 'destroyed'];
+
+/** Whether the mains feed the link; a device that powers up on its control supply alone goes on without mains. */
+const fed = (state: string, after: string | undefined): boolean =>
+  state === 'poweringUp' ? !unfed.includes(after) : !unfed.includes(state);
 
 const add = (lane: SignalTrace, t: number, y: number, dy: number): void => {
   while (lane.t.length > 0 && lane.t[lane.t.length - 1] > t)

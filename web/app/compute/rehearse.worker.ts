@@ -209,7 +209,10 @@ function shownMotor(
   )[0];
   const { outputV } = plateNumbers(job.plate, profile);
   const known = { leads, missing, isolator };
-  if (!changesSpeed(profile)) return { ...known, ...(outputV ? { lineV: outputV } : {}) };
+  // Inside the delta its leads stand at the voltage of the supply, whatever the windings get.
+  const insideDelta = panel.devices[shaft.id]?.params['leads'] === 6;
+  if (!changesSpeed(profile))
+    return { ...known, ...(outputV && !insideDelta ? { lineV: outputV } : {}) };
   const base = baseOf(job.plate, job.scheme.maxHz);
   return {
     ...known,
