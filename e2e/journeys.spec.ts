@@ -331,6 +331,16 @@ test('jobs: search in the address, copy, archive, export and import, a file that
   await page.getByRole('searchbox').fill('nothing like it');
   await expect(page.getByText('Nothing fits these filters.')).toBeVisible();
   await expect(page).toHaveURL(/search=nothing/u);
+  await page.getByRole('searchbox').fill('T1:D3');
+  await expect(page.getByLabel('Found in').first()).toContainText('wire');
+  // What is found of a job finds it, once somebody has had it open.
+  const told = page.waitForResponse((r) => r.url().endsWith('/findings'));
+  await page.goto(`${url()}/jobs/0d3f2a1c-7b64-4c1e-8a7d-5e9b1c2d3a04/plate`);
+  await settled(page);
+  expect((await told).status()).toBe(200);
+  await page.goto(`${url()}/jobs?search=Combustible%20dust`);
+  await expect(page.getByLabel('Found in')).toContainText('Combustible dust can be here');
+  await page.getByRole('searchbox').fill('nothing like it');
   await page.getByRole('button', { name: 'Show all' }).click();
   await page.getByRole('button', { name: 'More for FM-AUGER', exact: true }).click();
   await page.getByRole('menuitem', { name: 'Copy' }).click();

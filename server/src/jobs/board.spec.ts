@@ -68,16 +68,36 @@ describe('the search of the board', () => {
     expect(await found('%')).toBeUndefined();
   });
 
+  it('finds it by what is found of it, as long as that is of the revision that stands', async () => {
+    const { revision } = (await bed.ask('GET', `jobs/${job.id}`)).body as unknown as {
+      revision: number;
+    };
+    const tell = async (at: number, findings: readonly string[]): Promise<number> =>
+      (await bed.ask('PUT', `jobs/${job.id}/findings`, { revision: at, findings })).status;
+    const sentence = 'With S5 at local, S2 does nothing.';
+    expect(await tell(revision + 1, [sentence])).toBe(200);
+    expect(await found('S2 does nothing')).toBeUndefined();
+    expect(await tell(revision, [sentence, 'Another thing.'])).toBe(200);
+    expect(await found('S2 does nothing')).toEqual([sentence]);
+    expect(await tell(revision, ['two\nlines'])).toBe(400);
+    const patch = replace('/machine', 'Turner');
+    await bed.ask('POST', `jobs/${job.id}/changes`, change(revision, patch));
+    expect(await found('S2 does nothing')).toBeUndefined();
+  });
+
   it('follows what is changed', async () => {
+    const { revision } = (await bed.ask('GET', `jobs/${job.id}`)).body as unknown as {
+      revision: number;
+    };
     const renamed = async (base: number, tag: string): Promise<void> => {
       const patch = replace('/adopted/devices/device/tag', tag);
       const { status } = await bed.ask('POST', `jobs/${job.id}/changes`, change(base, patch));
       expect(status).toBe(200);
     };
     expect(await found('T987')).toBeUndefined();
-    await renamed(0, 'T987');
+    await renamed(revision, 'T987');
     expect((await found('T987:'))?.length).toBe(3);
-    await renamed(1, job.adopted?.devices['device'].tag ?? '');
+    await renamed(revision + 1, job.adopted?.devices['device'].tag ?? '');
     expect(await found('T987')).toBeUndefined();
   });
 });

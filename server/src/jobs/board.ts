@@ -42,6 +42,31 @@ export interface BoardRow {
   readonly found: readonly string[];
 }
 
+/** What is found of a job, as far as it is of the revision that stands. */
+const FINDINGS = `CASE WHEN f.findings_at = j.revision THEN f.findings ELSE '' END`;
+
+/** What is found of a job as it is at a revision: one sentence a line, told by who has it open. */
+export const findingsSchema = v.strictObject({
+  revision: v.pipe(v.number(), v.integer(), v.minValue(0)),
+  findings: v.pipe(
+    v.array(v.pipe(v.string(), v.maxLength(400), v.regex(/^[^\n]*$/u))),
+    v.maxLength(200),
+  ),
+});
+
+/** Notes what a job is found by; nothing where the job has gone on since. */
+export async function noteFindings(
+  db: DataSource,
+  id: string,
+  { revision, findings }: v.InferOutput<typeof findingsSchema>,
+): Promise<void> {
+  await db.query(
+    `UPDATE job_found_by SET findings = $2, findings_at = $3
+      WHERE job_id = $1 AND EXISTS (SELECT 1 FROM job WHERE id = $1 AND revision = $3)`,
+    [id, findings.join('\n'), revision],
+  );
+}
+
 /** Lines of a job that a search was found in, at most. */
 const MOST_FOUND = 3;
 
@@ -60,7 +85,7 @@ export async function board(
     .where('j.archived = :archived', { archived: query.archived === 'yes' });
   if (query.search)
     jobs.andWhere(
-      `(j.tag ILIKE :like OR j.machine ILIKE :like OR EXISTS (SELECT 1 FROM job_found_by f WHERE f.job_id = j.id AND f.words ILIKE :like)
+      `(j.tag ILIKE :like OR j.machine ILIKE :like OR EXISTS (SELECT 1 FROM job_found_by f WHERE f.job_id = j.id AND (f.words ILIKE :like OR ${FINDINGS} ILIKE :like))
         OR j.site_id IN (SELECT s.id FROM site s WHERE s.name ILIKE :like))`,
       { like: likeOf(query.search) },
     );
@@ -137,7 +162,7 @@ function rowsOf(
       )
       .addSelect(
         search
-          ? `ARRAY(SELECT line FROM job_found_by f, regexp_split_to_table(f.words, E'\\n') line WHERE f.job_id = j.id AND line ILIKE :like LIMIT ${MOST_FOUND})`
+          ? `ARRAY(SELECT line FROM job_found_by f, regexp_split_to_table(concat_ws(E'\\n', ${FINDINGS}, f.words), E'\\n') line WHERE f.job_id = j.id AND line ILIKE :like LIMIT ${MOST_FOUND})`
           : `'{}'::text[]`,
         'found',
       )

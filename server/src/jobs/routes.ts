@@ -8,7 +8,7 @@ import { JobRow } from '../db/entities.js';
 import { sealOf, type SigningKey } from '../evidence/seal.js';
 import { evidenceOf } from '../evidence/store.js';
 import { checked, Problem } from '../http/problem.js';
-import { board, boardQuery, count } from './board.js';
+import { board, boardQuery, count, findingsSchema, noteFindings } from './board.js';
 import { changesAfter, changeSchema, MOST_TOLD, saveChange } from './changes.js';
 import { bundleOf } from './bundle.js';
 import { jobFile, wholeJobFile } from './file.js';
@@ -43,6 +43,12 @@ export function jobRoutes(db: DataSource, key: SigningKey): Router {
   });
   history(router, db);
   making(router, db);
+  router.put('/:id/findings', async (req, res) => {
+    demand(res, 'electrician');
+    const { id } = await findJob(db, res, idOf(req.params.id));
+    await noteFindings(db, id, checked(findingsSchema, req.body));
+    res.json({});
+  });
   router.post('/:id/archive', async (req, res) => {
     demand(res, 'supervisor');
     const { archived } = checked(v.strictObject({ archived: v.boolean() }), req.body);

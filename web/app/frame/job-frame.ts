@@ -17,6 +17,7 @@ import { isolationStates, type IsolationState } from '@tactron/core/job';
 import { Icon, type IconName } from '../controls/icon';
 import { JobActions } from '../job-state/job.actions';
 import { Keeping } from '../job-state/keeping';
+import { FoundWords } from '../job-state/found-words';
 import { OpenJob } from '../job-state/open-job';
 import { IsolationNow } from './isolation/isolation-now';
 import { Keys } from './keys';
@@ -111,6 +112,7 @@ export class JobFrame {
   protected readonly clock = moment;
 
   constructor() {
+    inject(FoundWords);
     effect(() => this.store.dispatch(JobActions.open({ id: this.jobId() })));
     const { keys } = this;
     const off = [

@@ -252,6 +252,9 @@ export class Api {
   readonly seal = (id: string) => this.ask<Seal>(`jobs/${id}/seal`);
   readonly addEvidence = (id: string, list: readonly Evidence[]) =>
     this.post<Evidence[]>(`jobs/${id}/evidence`, list);
+  /** What is found of a job at a revision, so that the board finds it by that. */
+  readonly tellFindings = (id: string, revision: number, findings: readonly string[]) =>
+    this.post(`jobs/${id}/findings`, { revision, findings }, 'PUT');
   readonly putFile = (sha256: string, type: string, body: Blob) =>
     this.ask(`files/${sha256}`, { method: 'PUT', body, headers: { 'content-type': type } });
   readonly history = (id: string, before?: number) =>

@@ -2,7 +2,7 @@ import type { MigrationInterface, QueryRunner } from 'typeorm';
 
 /**
  * What a job is found by beside its tag and machine: family and model, its parts, wires, landings, settings and tasks, a line
- * each. The table follows the documents by itself, and nobody writes it.
+ * each. The table follows the documents by itself; what is found of a job comes from who has it open, with the revision it is of.
  */
 export class Words1794000000000 implements MigrationInterface {
   name = 'Words1794000000000';
@@ -28,7 +28,8 @@ export class Words1794000000000 implements MigrationInterface {
       ) AS lines
     $$`);
     await db.query(
-      `CREATE TABLE job_found_by (job_id uuid PRIMARY KEY REFERENCES job (id) ON DELETE CASCADE, words text NOT NULL)`,
+      `CREATE TABLE job_found_by (job_id uuid PRIMARY KEY REFERENCES job (id) ON DELETE CASCADE, words text NOT NULL,
+        findings text NOT NULL DEFAULT '', findings_at integer)`,
     );
     await db.query(`CREATE FUNCTION keep_job_words() RETURNS trigger LANGUAGE plpgsql SECURITY DEFINER SET search_path = public AS $$
       BEGIN
@@ -44,7 +45,7 @@ export class Words1794000000000 implements MigrationInterface {
       `INSERT INTO job_found_by (job_id, words) SELECT id, coalesce(job_words(document), '') FROM job`,
     );
     await db.query(`DO $$ BEGIN IF EXISTS (SELECT 1 FROM pg_roles WHERE rolname = 'tactron_app') THEN
-      GRANT SELECT ON job_found_by TO tactron_app;
+      GRANT SELECT, UPDATE (findings, findings_at) ON job_found_by TO tactron_app;
     END IF; END $$`);
   }
 
