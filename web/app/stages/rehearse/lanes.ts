@@ -173,8 +173,11 @@ export class Lanes {
   }
 
   protected down(event: PointerEvent): void {
-    if (event.pointerType === 'touch')
+    if (event.pointerType === 'touch') {
+      // What was touched may be drawn anew under the finger: its events are to come here all the same.
+      (event.currentTarget as Element).setPointerCapture(event.pointerId);
       this.fingers.down(event.pointerId, { x: event.clientX, y: event.clientY });
+    }
     this.place(event);
   }
 
