@@ -3,7 +3,7 @@ export { discharge } from './discharge.js';
 export { coastTime, runDownOf } from './run-down.js';
 export { inertiaAtMotor } from './inertia.js';
 export { likelyTyping } from './plate/likely-typing.js';
-export { brakingFacts, shortestStop } from './plate/stop-side.js';
+export { brakingFacts } from './plate/stop-side.js';
 export {
   plateBlocks,
   plateContext,

@@ -94,7 +94,12 @@ export class JobFrame {
   /** The stage that is shown, for the one row of a phone. */
   protected readonly present = computed(() => {
     const at = this.trail().findIndex((s) => s.name === this.here());
-    return at < 0 ? undefined : { number: at + 1, title: this.trail()[at].title };
+    return at < 0
+      ? { name: 'Stages', title: 'Stages: go to one' }
+      : {
+          name: `${at + 1} ${this.trail()[at].title}`,
+          title: `Stage ${at + 1}, ${this.trail()[at].title}: go to another`,
+        };
   });
   private readonly marked = computed(() => this.open.derived() !== null);
   /** A stage that takes the whole height and width: the pocket lies over it, and is shut when one comes to it. */

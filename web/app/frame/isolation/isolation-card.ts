@@ -142,6 +142,10 @@ import { IsolationNow } from './isolation-now';
         padding: 14px;
         overflow-x: auto;
       }
+      /* Its columns fit beside each other where their heads may break. */
+      table.plain th {
+        white-space: normal;
+      }
       dl {
         grid-template-columns: 1fr;
         gap: 2px;
