@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import { instrumentSchema } from './instrument.js';
 import { stepSchema, isolationState } from './step.js';
 
 const text = (max: number) => v.pipe(v.string(), v.maxLength(max));
@@ -20,13 +21,6 @@ export const MAX_ATTACHMENT_BYTES = 12_000_000;
 const sha256 = v.pipe(v.string(), v.regex(/^[0-9a-f]{64}$/u, 'a SHA-256 in hexadecimal'));
 const note = v.optional(text(2000));
 const moment = v.pipe(v.string(), v.isoTimestamp());
-
-/** An instrument as it was when a reading was taken with it: a copy, so that it stays true. */
-export const instrumentSchema = v.strictObject({
-  name: v.pipe(text(120), v.trim(), v.minLength(1, 'a name')),
-  serial: v.optional(text(80)),
-  calibratedUntil: v.optional(text(40)),
-});
 
 /** One value read: where, what, in which unit, and as it was typed; `over` where the instrument showed overload. */
 const readValue = v.strictObject({
@@ -179,7 +173,17 @@ export const evidenceBodies = {
     ...first,
     input: text(120),
     points: v.pipe(
-      v.array(v.strictObject({ signal: v.number(), reads: v.number(), unit: text(20) })),
+      v.array(
+        v.strictObject({
+          signal: v.number(),
+          reads: v.number(),
+          unit: text(20),
+          /** Share that was asked of the source, %. */
+          askedPct: v.optional(v.number()),
+          /** Speed of the shaft, where it was read too. */
+          rpm: v.optional(v.number()),
+        }),
+      ),
       v.minLength(2),
       v.maxLength(50),
     ),

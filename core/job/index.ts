@@ -45,7 +45,6 @@ export {
   attachmentTypes,
   authorSchema,
   evidenceSchema,
-  instrumentSchema,
   isOfLaterRelease,
   readingTold,
   supersededBy,
@@ -59,6 +58,8 @@ export {
 } from './evidence.js';
 export {
   expectationSchema,
+  expectedAt,
+  isOpenEnded,
   liveSections,
   stepSchema,
   unbalancePctOf,
@@ -72,6 +73,16 @@ export {
   type Sees,
   type ShaftSeen,
 } from './step.js';
+export { holdOf, neverPassedOver, passedOver } from './holds.js';
+export {
+  instrumentDoubt,
+  instrumentFor,
+  instrumentKinds,
+  instrumentSchema,
+  type Instrument,
+  type InstrumentDoubt,
+  type InstrumentKind,
+} from './instrument.js';
 export { readingDoubt, type Doubt } from './doubt.js';
 export { faultKey, faultSchema, partFailures, type Fault, type FaultKind } from './fault.js';
 export { jsonBytes, MAX_EVIDENCE_BYTES, MAX_JOB_BYTES, unfit } from './fit.js';
@@ -139,4 +150,4 @@ export { sortedEntries } from './sorted-entries.js';
 export { CORE_VERSION } from './version.js';
 export { upgradeJob, upgradePatch } from './upgrade.js';
 export { emptySite, siteSchema, type SiteDocument } from './site.js';
-export { exchangeLeads, type LeadExchange } from './motor-leads.js';
+export { exchangeLeads, TURNED_WHY, type LeadExchange } from './motor-leads.js';

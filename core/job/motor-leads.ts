@@ -8,6 +8,9 @@ export interface LeadExchange {
   readonly at: readonly [string, string];
 }
 
+/** Why leads are landed otherwise after a motor was seen to turn the wrong way. */
+export const TURNED_WHY = 'it turned the other way at the first turn';
+
 /** Leads that are exchanged to turn a motor the other way. */
 const exchanged = ['V', 'W'] as const;
 

@@ -1,5 +1,5 @@
 import * as v from 'valibot';
-import { instrumentSchema } from './evidence.js';
+import { instrumentSchema } from './instrument.js';
 
 const share = v.pipe(v.number(), v.finite(), v.gtValue(0), v.maxValue(1));
 const text = (max: number) =>

@@ -17,8 +17,20 @@ export const expectationSchema = v.variant('kind', [
 ]);
 export type Expectation = v.InferOutput<typeof expectationSchema>;
 
+/** From this share of its lower end on a range has no upper end to speak of. */
+const OPEN_RATIO = 10_000;
+
 /**
- * Judges a reading against what was expected of it; the ends of a range belong to it.
+ * A range that only asks for so much or more: an instrument may show overload.
+ *
+ * @example isOpenEnded({ kind: 'range', lo: 1, hi: 100_000, nominal: 5, unit: 'MΩ' }) // true
+ */
+export const isOpenEnded = (expect: Expectation): boolean =>
+  expect.kind === 'range' && expect.lo > 0 && expect.hi >= OPEN_RATIO * expect.lo;
+
+/**
+ * Judges a reading against what was expected of it; the ends of a range belong to it. An instrument that shows overload has
+ * read `Infinity`.
  *
  * @example verdictOf({ kind: 'range', lo: 392, hi: 408, nominal: 400, unit: 'V' }, 398.5) // 'pass'
  */
@@ -27,6 +39,7 @@ export function verdictOf(
   reading: number | string | boolean,
 ): 'pass' | 'fail' {
   if (expect.kind === 'state') return reading === expect.is ? 'pass' : 'fail';
+  if (reading === Infinity) return isOpenEnded(expect) ? 'pass' : 'fail';
   return typeof reading === 'number' && reading >= expect.lo && reading <= expect.hi
     ? 'pass'
     : 'fail';
@@ -129,6 +142,8 @@ export const stepSchema = v.strictObject({
   isolation: v.optional(isolationState),
   /** Places that are each read: the phases of a supply, the leads of a motor. */
   fields: v.optional(v.pipe(v.array(text(40)), v.minLength(1), v.maxLength(12))),
+  /** What each of the places is to show, where that is not the same; what the first one is to show stands in `expect` too. */
+  each: v.optional(v.pipe(v.array(expectationSchema), v.minLength(1), v.maxLength(12))),
   /** How far the furthest of the places may be from their mean, %. */
   unbalancePct: v.optional(v.number()),
   basis: text(64),
@@ -146,19 +161,30 @@ export function unbalancePctOf(readings: readonly number[]): number {
 }
 
 /**
+ * What one of the places of a step is to show.
+ *
+ * @param place from 0
+ */
+export const expectedAt = (
+  { expect, each }: Pick<ProcedureStep, 'expect' | 'each'>,
+  place: number,
+): Expectation | undefined => each?.[place] ?? expect;
+
+/**
  * Judges the answers to a step: as `verdictOf` for each place that is read, and their unbalance; a required function which
  * the job does not have is passed by none.
  */
 export function verdictOfStep(
-  {
-    expect,
-    requirement,
-    unbalancePct,
-  }: Pick<ProcedureStep, 'expect' | 'requirement' | 'unbalancePct'>,
+  step: Pick<ProcedureStep, 'expect' | 'each' | 'requirement' | 'unbalancePct'>,
   ...readings: readonly (number | string | boolean)[]
 ): 'pass' | 'fail' {
-  if (!expect || requirement?.unmet !== undefined || readings.length === 0) return 'fail';
-  if (readings.some((reading) => verdictOf(expect, reading) === 'fail')) return 'fail';
+  const { each, requirement, unbalancePct } = step;
+  if (requirement?.unmet !== undefined || readings.length === 0) return 'fail';
+  if (each && readings.length !== each.length) return 'fail';
+  for (const [place, reading] of readings.entries()) {
+    const expect = expectedAt(step, place);
+    if (!expect || verdictOf(expect, reading) === 'fail') return 'fail';
+  }
   if (unbalancePct === undefined) return 'pass';
   return unbalancePctOf(readings.filter((x) => typeof x === 'number')) <= unbalancePct
     ? 'pass'

@@ -67,25 +67,45 @@ export function likelyCauses(
     const supposed = new PanelRuns(job, profile, applyFault(panel, candidate.fault));
     if (gives(supposed, failed, own)) fitting.push({ candidate, supposed });
   }
-  const weighed = fitting.map(({ candidate, supposed }): Weighed => {
-    let [explains, of, weight] = [1, 1, candidate.prior];
-    for (const told of others) {
-      const trial = trialOf(told);
-      const given = trial && gives(supposed, told, trial);
-      if (given === undefined) continue;
-      of++;
-      if (given) explains++;
-      weight *= given ? 1 - MISTAKEN : MISTAKEN;
-    }
-    return { fault: candidate.fault, weight, explains, of };
-  });
-  return byPlace(
+  const weighed = fitting.map(({ candidate, supposed }) =>
+    weighedBy(
+      candidate,
+      others.map((told) => {
+        const trial = trialOf(told);
+        return trial && gives(supposed, told, trial);
+      }),
+    ),
+  );
+  return ranked(weighed, panel, most);
+}
+
+/** The likeliest causes of those that explain every answer but at most one. */
+export const ranked = (weighed: readonly Weighed[], panel: Panel, most: number): Cause[] =>
+  byPlace(
     weighed.filter(({ explains, of }) => explains >= of - 1),
     panel,
   ).slice(0, most);
+
+/**
+ * How well a cause explains the answers beside the one that is to be explained.
+ *
+ * @param given for each of them whether it would have given it; undefined where it cannot be told
+ */
+export function weighedBy(
+  { fault, prior }: Candidate,
+  given: readonly (boolean | undefined)[],
+): Weighed {
+  let [explains, of, weight] = [1, 1, prior];
+  for (const yes of given) {
+    if (yes === undefined) continue;
+    of++;
+    if (yes) explains++;
+    weight *= yes ? 1 - MISTAKEN : MISTAKEN;
+  }
+  return { fault, weight, explains, of };
 }
 
-interface Weighed {
+export interface Weighed {
   readonly fault: Fault;
   readonly weight: number;
   readonly explains: number;

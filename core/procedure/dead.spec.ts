@@ -1,15 +1,27 @@
-import { verdictOfStep, type Job } from '../job/index.js';
+import { faultKey, type Fault, type Job } from '../job/index.js';
+import { seeded } from '../numeric/index.js';
+import { planned } from '../testing/station.js';
 import { everyArrangement } from '../testing/matrix.js';
 import { sayAct, sayCaution, say } from '../words/index.js';
-import { deadOf } from './index.js';
+import { deadCauses, deadOf, deadReadings, type PanelReading } from './index.js';
 
-/** The job with one wire found open. */
-const opened = (job: Job, wire: string): Job => ({
+/** The job with one thing found otherwise. */
+const found = (job: Job, actual: Fault): Job => ({
   ...job,
   deviations: {
-    d1: { ord: 1, where: { kind: 'wire', id: wire }, actual: { kind: 'open', wire }, why: 'found' },
+    d1: { ord: 1, where: { kind: 'device', id: 'device' }, actual, why: 'found' },
   },
 });
+/** Keys of what is read wrong. */
+const wrong = (readings: readonly PanelReading[]): string[] =>
+  readings.filter((r) => r.verdict === 'fail').map((r) => r.step.key);
+const jumper = (w: { from: string; to: string }): boolean =>
+  w.from.startsWith('device:') && w.to.startsWith('device:');
+/** Part and first terminal of a contact, from the key of its step. */
+const partsOf = (key: string): string[] => {
+  const words = key.split('.');
+  return ['', '', words.slice(2, -2).join('.'), words[words.length - 2]];
+};
 
 describe('dead checks', () => {
   it('of every arrangement begin isolated and proved dead, hold what follows, and have words for all', () => {
@@ -51,34 +63,96 @@ describe('dead checks', () => {
     }
   });
 
-  it('find a wire of a loop that is open: what the sound job expects, the job as found does not read', () => {
-    let [tried, found] = [0, 0];
-    for (const { name, job, profile } of everyArrangement().filter((_, i) => i % 4 === 0)) {
-      const sound = deadOf(job, profile);
-      const loops = sound.steps.filter((s) => s.act?.startsWith('dead.loop.'));
-      const ends = new Set(
-        Object.entries(job.adopted?.assignments ?? {})
-          .filter(([id]) => loops.some((s) => s.act === `dead.loop.${id}`))
-          .map(([, a]) => a.at),
+  it('show every wire of the control that is lifted, whatever the arrangement: a loop, the dial, or the wire by itself', () => {
+    let tried = 0;
+    for (const { name, job, profile } of everyArrangement().filter((_, i) => i % 6 === 1)) {
+      expect(wrong(deadReadings(job, profile, job)))
+        .withContext(name)
+        .toEqual([]);
+      const control = Object.entries(job.adopted?.wires ?? {}).filter(
+        ([, w]) => ['controlAc', 'controlDc', 'analogue', 'safety'].includes(w.class) && !jumper(w),
       );
-      const wires = Object.entries(job.adopted?.wires ?? {}).filter(
-        ([, w]) => ends.has(w.to) || ends.has(w.from),
-      );
-      for (const [wire, w] of wires.slice(0, 3)) {
+      for (const [wire, w] of control) {
         tried++;
-        const asFound = new Map(deadOf(opened(job, wire), profile).steps.map((s) => [s.key, s]));
-        // A way that is open has no step any more, or expects to be open: the sound expectation fails there.
-        const shows = loops.some((s) => {
-          const now = asFound.get(s.key);
-          const reads = now?.expect?.kind === 'range' ? now.expect.nominal : null;
-          if (s.expect?.kind !== 'range') return false;
-          return reads === null || verdictOfStep(s, reads) === 'fail';
-        });
-        expect(shows).withContext(`${name} ${w.number} ${w.from} ${w.to}`).toBeTrue();
-        if (shows) found++;
+        expect(wrong(deadReadings(job, profile, found(job, { kind: 'open', wire }))).length)
+          .withContext(`${name} ${w.number} ${w.from} ${w.to}`)
+          .toBeGreaterThan(0);
       }
     }
-    expect(tried).toBeGreaterThan(30);
-    expect(found).toBe(tried);
+    expect(tried).toBeGreaterThan(250);
+  });
+
+  it('ask for each wire and contact of a loop that was read wrong, and those show which', () => {
+    const { job, profile } = planned('ondulet-n', 'threeWireDirection');
+    const loops = deadOf(job, profile).steps.filter((s) => s.act?.startsWith('dead.loop.'));
+    expect(loops.length).toBeGreaterThan(2);
+    for (const { key } of loops) {
+      const { steps } = deadOf(job, profile, new Set([key]));
+      const single = steps.filter((s) => s.act === 'dead.single').map((s) => s.key);
+      const wires = single.filter((k) => k.startsWith('dead.wire.'));
+      expect(wires.length).withContext(key).toBeGreaterThan(1);
+      for (const k of wires) {
+        const wire = k.slice('dead.wire.'.length);
+        const bad = wrong(
+          deadReadings(job, profile, found(job, { kind: 'open', wire }), new Set([key])),
+        );
+        // Of the single readings only that of the wire itself.
+        expect(bad.filter((b) => single.includes(b)))
+          .withContext(key)
+          .toEqual([k]);
+      }
+      const contacts = single.filter((k) => k.startsWith('dead.contact.'));
+      expect(contacts.length).withContext(key).toBeGreaterThan(1);
+      const [, , device, contact] = contacts[0].split('.').length > 4 ? partsOf(contacts[0]) : [];
+      const stuck: Fault = { kind: 'stuck', device, contact, is: 'open' };
+      const bad = wrong(deadReadings(job, profile, found(job, stuck), new Set([key])));
+      expect(bad.some((b) => contacts.includes(b)))
+        .withContext(`${key} ${device} ${contact}`)
+        .toBeTrue();
+      expect(bad.filter((b) => wires.includes(b))).toEqual([]);
+    }
+  });
+
+  it('name what would explain a wrong reading: the wire or contact among the first three', () => {
+    const random = seeded(3);
+    let [tried, named] = [0, 0];
+    for (const { job, profile } of everyArrangement().filter((_, i) => i % 29 === 7)) {
+      const wires = Object.keys(job.adopted?.wires ?? {}).sort();
+      for (let round = 0; round < 3; round++) {
+        const wire = wires[Math.floor(random() * wires.length)];
+        const told = deadReadings(job, profile, found(job, { kind: 'open', wire })).map(
+          ({ step, values, verdict }) => ({
+            step,
+            verdict,
+            values: values.map((v) => (v.over ? Infinity : (v.value ?? ''))),
+          }),
+        );
+        const failed = told.find((t) => t.verdict === 'fail' && t.step.act !== 'dead.pe');
+        if (!failed) continue;
+        tried++;
+        const causes = deadCauses(
+          job,
+          profile,
+          failed,
+          told.filter((t) => t !== failed),
+        );
+        if (causes.some(({ faults }) => faults.some((f) => faultKey(f) === `open:${wire}`)))
+          named++;
+      }
+    }
+    expect(tried).toBeGreaterThan(5);
+    expect(named).toBe(tried);
+  });
+
+  it('look at every coil', () => {
+    const { job, profile } = planned('marrowick-f', 'sealInOwn24');
+    const coils = deadOf(job, profile).steps.filter((s) => s.act === 'dead.coils');
+    expect(coils.length).toBe(1);
+    const burnt: Fault = {
+      kind: 'part',
+      device: coils[0].key.slice('dead.coil.'.length),
+      what: 'coil',
+    };
+    expect(wrong(deadReadings(job, profile, found(job, burnt)))).toContain(coils[0].key);
   });
 });

@@ -1,6 +1,20 @@
 export { deadOf, type Dead } from './dead/index.js';
 export { liveOf, liveOfSection, liveSteps, shownTrial, type Live } from './live/index.js';
 export { likelyCauses, type Cause, type Told } from './causes.js';
+export { deadCauses, type DeadTold } from './dead-causes.js';
 export { seenAt } from './panel/runs.js';
-export { readingsOf, type PanelReading } from './panel/readings.js';
+export { readingsOf } from './panel/readings.js';
+export { deadReadings } from './panel/dead-readings.js';
+export type { PanelReading } from './panel/judged.js';
 export { isolationSources, type IsolationSource } from './dead/sources.js';
+export {
+  LOOP_PCT,
+  loopHz,
+  loopPlan,
+  loopResult,
+  loopSignal,
+  type LoopPlan,
+  type LoopPoint,
+  type LoopRemedy,
+  type LoopResult,
+} from './loop-sheet.js';

@@ -12,7 +12,13 @@ export { handGroups, handTasks, type HandGroup, type HandTask } from './hand-tas
 export { heldValues, testValuesHeld, keyedShare, keyedSince, keySessionSince } from './held.js';
 export { handOverObstacles, type Obstacle } from './hand-over.js';
 export { foundValues, settingRows, snapshotOf, type SettingRow } from './three-sets.js';
-export { pastRecords, stepRecords, type StepRecord, type StepState } from './verdict.js';
+export {
+  pastRecords,
+  stepRecords,
+  wrongLoops,
+  type StepRecord,
+  type StepState,
+} from './verdict.js';
 export {
   isControl,
   terminalRows,

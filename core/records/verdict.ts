@@ -44,6 +44,19 @@ function readingsBySubject(evidence: readonly Evidence[]): ReadonlyMap<string, S
 const nothing: Standing = { reading: undefined, earlier: [], beside: [] };
 
 /**
+ * Keys of dead loops that have been read wrong at any time: their wires and contacts are asked for one by one, and stay in the
+ * procedure once they are mended.
+ */
+export const wrongLoops = (evidence: readonly Evidence[]): ReadonlySet<string> =>
+  new Set(
+    evidence.flatMap((e) =>
+      e.kind === 'reading' && e.subject.startsWith('dead.loop.') && e.body.verdict === 'fail'
+        ? [e.subject]
+        : [],
+    ),
+  );
+
+/**
  * Joins steps with their readings. A reading whose basis is no longer the step's is stale: it says nothing about the job
  * as it is now, and is to be taken again.
  */

@@ -1,1 +1,2 @@
 export { calculationGroups, calculations } from './registry.js';
+export { calibrate } from './calibrate.js';

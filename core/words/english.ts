@@ -1,6 +1,7 @@
 import { n, type Args } from './numbers.js';
 import { circuitFindings, wishNames } from './circuit-english.js';
 import { kinds, parts } from './parts-english.js';
+import { deadPhrases } from './dead-english.js';
 import { energisePhrases } from './energise-english.js';
 import { handPhrases } from './hand-english.js';
 import { livePhrases } from './live-english.js';
@@ -59,6 +60,7 @@ const recommendations: Readonly<Record<string, string>> = {
 export const phrases: Readonly<Record<string, (a: Args) => string>> = {
   ...parts,
   ...livePhrases,
+  ...deadPhrases,
   ...energisePhrases,
   ...handPhrases,
   volts: (a) => `${n(a['volts'])} V`,

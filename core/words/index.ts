@@ -4,7 +4,7 @@ export {
   sayAct,
   sayDisplay,
   sayShaft,
-} from './live-english.js';
+} from './procedure-names.js';
 export { sayFaults, type SaidFault } from './faults-english.js';
 export { sayTitle } from './facts-english.js';
 export { relayNames, sayDoing, sayRequirement } from './requirements-english.js';

@@ -1,4 +1,3 @@
-import type { DisplaySeen } from '../job/index.js';
 import { names } from './names-english.js';
 import { n, type Args } from './numbers.js';
 import { relayNames } from './requirements-english.js';
@@ -43,11 +42,11 @@ const at = (a: Args): string => {
 /** What keeps the motor still while something is tried. */
 const held = (a: Args): string => (a['held'] ? `${s(a['held'])} pressed in and left in; ` : '');
 
-/** How a part is brought into a position: what is pressed in, and what is turned. */
 /** A contact that opens hot is worked by its test, or by heat. */
 const asHot = (device: string): string =>
   `let the contact of ${device} open as if it were hot, never by lifting a live wire`;
-const put = (device: string, position: string): string =>
+/** How a part is brought into a position: what is pressed in, and what is turned. */
+export const put = (device: string, position: string): string =>
   position === 'in'
     ? `press ${device} in`
     : position === 'closed'
@@ -239,45 +238,6 @@ export const livePhrases: Readonly<Record<string, (a: Args) => string>> = {
   'stop.cut': (a) => `${running(a)} ${upper(stop(a))}, and while the voltage still falls work ${s(a['device'])}. Watch the shaft until it stands, and read the device.`,
   'stop.cut.must': () => 'The machine coasts to rest; the device shows no fault.',
   'stop.cut.fault': (a) => `The machine coasts to rest; the device shows ${s(a['code'])}.`,
-  'dead.lock': (a) => `Open ${s(a['off'])}${a['others'] ? ` and every other source: ${s(a['others'])}` : ''}. Lock and tag each with your own lock, keep the key. The incoming side of ${s(a['off'])} stays live: cover it.`,
-  'dead.lock.must': (a) => `${s(a['off'])}${a['others'] ? ` and ${s(a['others'])}` : ''} open and locked.`,
-  'dead.prove': (a) => `Prove the tester on a known source. Test ${s(a['at'])} against each other and against earth. Prove the tester again.`,
-  'dead.wait': (a) => `Wait ${n(a['s'], 0)} s from the moment the supply was switched off. ${s(a['device'])} has no terminals to measure its DC link at: a dark lamp or display proves nothing.`,
-  'dead.wait.must': () => 'The time is over.',
-  'dead.link': (a) => `Wait the time that stands on the device, then measure ${s(a['plus'])} against ${s(a['minus'])}, and each against earth. Enter the highest.`,
-  'dead.link.must': (a) => `below ${n(a['volts'], 0)} V`,
-  'dead.links': (a) => `Look at every link and slide switch of ${s(a['device'])}, and at its plate: type and voltage as in this job.`,
-  'dead.links.must': (a) => `They stand at ${s(a['links'])}.`,
-  'dead.pe': (a) => `Low-ohm meter: measure protective conductor ${s(a['wire'])} from ${s(a['from'])} to ${s(a['to'])}.`,
-  'dead.pe.must': (a) => `${n(a['ohm'], 3)} Ω of copper, and the two landings`,
-  'dead.loop.rest': (a) => `Leads at ${s(a['a'])} and ${s(a['b'])}; ${s(a['device'])} at rest. Read ohms.`,
-  'dead.loop.worked': (a) => `Leads stay at ${s(a['a'])} and ${s(a['b'])}: ${a['position'] ? put(s(a['device']), s(a['position'])) : a['estop'] ? `press ${s(a['device'])} in` : `press ${s(a['device'])}`}. Read ohms, then put it back.`,
-  'dead.open': () => 'Open: the meter shows no way.',
-  'dead.way': (a) => `${n(a['ohm'], 2)} Ω through the two wires and the contact`,
-  'dead.dial': (a) => `Leads at ${s(a['a'])} and ${s(a['b'])}: ${s(a['device'])} at ${n(a['pct'], 0)} %.`,
-  'dead.dial.must': (a) => `${n(a['ohm'], 0)} Ω by its track, rising from one end to the other`,
-  'dead.poles': (a) => `Everything open ahead of ${s(a['device'])}: read ohms through each pole, ${s(a['at'])}.`,
-  'dead.poles.must': (a) => `more than ${n(Number(a['ohm']) / 1000, 0)} kΩ at each; less is a pole that conducts, or a bypass that has welded`,
-  'dead.windings': (a) => `At ${s(a['device'])}, motor cable landed: read ${s(a['at'])} (${s(a['motor'])})${a['fourWire'] ? ' by a four-wire meter' : ''}, the motor cold${a['six'] ? ', its links out and the contactor open: each winding alone' : ''}.`,
-  'dead.windings.must': (a) => `about ${n(a['ohm'], 3)} Ω, ${n(a['cable'], 3)} Ω of it cable; the three within 3 % of each other`,
-  'dead.resistor': (a) => `Read the resistance between ${s(a['a'])} and ${s(a['b'])}: ${s(a['device'])} through its two wires; then each of them against earth.`,
-  'dead.resistor.must': (a) => `${n(a['ohm'], 1)} Ω by its plate, and no way to earth`,
-  'dead.isolator.off': (a) => `Put ${s(a['device'])} to off: read ohms through each pole, ${s(a['at'])}.`,
-  'dead.isolator.on': (a) => `Put ${s(a['device'])} to on: read each pole, ${s(a['at'])}.`,
-  'dead.isolator.early': (a) => `Turn ${s(a['device'])} slowly from on towards off, leads at ${s(a['early'])}, then again with the leads at ${s(a['pole'])}.`,
-  'dead.isolator.early.must': (a) => `${s(a['early'])} opens before the poles: the device takes its output away before they part.`,
-  'dead.contactor.rest': (a) => `${s(a['device'])} at rest: read ohms through each main pole, ${s(a['at'])}.`,
-  'dead.contactor.pressed': (a) => `Press ${s(a['device'])} in by hand, only while everything is dead: read each main pole, ${s(a['at'])}.`,
-  'dead.contactor.must': (a) => `at most ${n(a['ohm'], 1)} Ω at each pole`,
-  'dead.sensors': (a) => `Read ${s(a['a'])} against ${s(a['b'])}, the motor cold, with no more than 2.5 V.`,
-  'dead.sensors.must': (a) => `${n(a['least'], 0)} to ${n(a['most'], 0)} Ω: three cold sensors in series`,
-  'dead.link.sensors': (a) => `Read ${s(a['a'])} against ${s(a['b'])}: the link in place of the sensors.`,
-  'dead.link.sensors.must': (a) => `at most ${n(a['ohm'], 1)} Ω`,
-  'dead.earth': (a) => `Measure ${s(a['at'])} against the protective bar: nothing of the control may lie on earth.`,
-  'dead.insulation': (a) => `Disconnect the motor cable at ${s(a['device'])}: U, V and W off. 500 V insulation tester from U, V, W joined to the motor’s protective conductor (${s(a['motor'])}). Discharge, then land it again.`,
-  'dead.insulation.must': (a) => `at least ${n(a['least'], 0)} MΩ, a sound motor far above ${n(a['good'], 0)} MΩ`,
-  'dead.covers': () => 'Pull every wire, tighten every terminal to the torque of its maker, count the tools out, close the covers.',
-  'dead.covers.must': () => 'Nothing loose, nothing left inside, covers closed.',
   'supply.returns': (a) => `${running(a)} Open ${s(a['device'])}${a['kept'] ? '; the motor runs on' : ' and wait until the shaft stands'}. Stand clear, close ${s(a['device'])}.`,
   'supply.runsOn': () => 'The motor has run on all the while.',
   'supply.staysStopped': () => 'The motor stays stopped until a new start is given.',
@@ -308,157 +268,3 @@ export const livePhrases: Readonly<Record<string, (a: Args) => string>> = {
       .filter(Boolean)
       .join('; ')}. Wait until the shaft stands.`,
 }; // prettier-ignore
-
-/** Usual cautions by code. */
-export const cautions: Readonly<Record<string, string>> = {
-  liveWork:
-    'Live measurement: only by a competent person, guarded probes, covers back at once. Local rules apply.',
-  category:
-    'Meter and leads of the category the supply asks for; true RMS with a low-pass on a drive output.',
-  contactsOpen: 'Every run contact open, dial at zero, everybody told.',
-  cannotRun:
-    'A run is asked for: only the speed, which is set to nothing, keeps the motor still. Stand clear of the machine.',
-  turns: 'The motor turns. Guards on, everybody clear, a stop within reach.',
-  freeToTurn: 'The machine must be declared free to turn, or the motor uncoupled.',
-  automaticRestart: 'The motor starts by itself. Nobody at the machine.',
-  releasedToOne: 'Letting go of one contact starts the motor the other way.',
-  noProtection:
-    'The station is not landed whole: no stop, guard or emergency stop counts. Power can be cut by hand at any moment.',
-  proveDead:
-    'Work inside the panel: only with every supply off, locked, and proved dead; wait the time that stands on the device.',
-  provesDead:
-    'Until this is done everything counts as live. Local rules, two-pole tester of the right category, guarded probes.',
-  insulation:
-    'Never an insulation tester on the device or on electronics: the cable must be off at both U, V, W and the brake.',
-  notIsolated:
-    'A stopped soft starter does not isolate: with its contactor closed, leakage stands at the motor. No work there but with the supply locked and proved dead.',
-  openAgain:
-    'If anything else happens, open it again, prove dead, and find what is fed past an open switch.',
-  switchingOn:
-    'From here on parts are live. One hand at what switches off; nobody with hands in the panel while something is switched.',
-  movesAtEnd: 'Letting go at the end moves the motor once more. Stay clear until it stands.',
-};
-
-/** Parts of the live tests by their code. */
-export const liveSectionNames: Readonly<Record<string, string>> = {
-  energise: 'Switch on, branch by branch',
-  power: 'Power',
-  inputs: 'Inputs and signals',
-  contacts: 'Stops and guards, seen at the device',
-  bump: 'First turn',
-  stops: 'Every stop under way',
-  motions: 'Directions, and stops while speeding up',
-  speed: 'Speed and current, start and stop',
-  top: 'Emergency stop from full speed',
-  tells: 'Lamps, signals, places',
-  return: 'Power gone and back',
-};
-
-/** Parts of the dead checks, by their act. */
-export const deadSectionNames: Readonly<Record<string, string>> = {
-  isolate: 'Isolate and prove dead',
-  links: 'What was delivered',
-  pe: 'Protective conductors',
-  loop: 'Loops of the control, at the device’s own terminals',
-  dial: 'Dial',
-  power: 'Power section',
-  close: 'Earth, insulation, covers',
-};
-
-/** Short names of acts; a part of it stands for what comes after the point. */
-const actNames: Readonly<Record<string, (a: Args, part: string) => string>> = {
-  links: () => 'Links and switches',
-  energise: () => 'From the source, one branch after the other',
-  'dead.isolate': (a) => `${s(a['off'])} locked, proved dead`,
-  'dead.links': () => 'Links and plate',
-  'dead.pe': () => 'Each protective conductor',
-  dead: (a, part) =>
-    part.startsWith('loop') ? `${s(a['device'])} between ${s(a['a'])} and ${s(a['b'])}` : part,
-  'dead.dial': (a) => `${s(a['device'])} at both ends`,
-  'dead.power': () => 'Poles, windings, contactor',
-  'dead.close': () => 'Earth, insulation, covers',
-  'supply.volts': () => 'Supply, pole by pole',
-  'supply.rotation': () => 'Sequence of the phases',
-  'branch.off': () => 'Power branch off',
-  'branch.on': () => 'Power branch on',
-  'start.full': () => 'A whole start: current and time',
-  'start.again': () => 'Started again at once',
-  end: (a) => `${s(a['device'])} at the end of the way`,
-  'supply.on': () => 'Power on',
-  input: (a) => `${s(a['device'])} at ${s(a['terminal'])}`,
-  'dial.volts': (a) => `${s(a['device'])} at five places`,
-  contact: (a) => `${s(a['device'])} opened`,
-  bump: (a, part) =>
-    `${part === 'reverse' ? 'In reverse' : 'Forward'}, ${a['giver'] === 'none' ? 'for a second' : 'slowly'}`,
-  'stop.held': (a) => `${s(a['stop'])} against a held start`,
-  station: (_a, part) => `Station ${part}`,
-  estop: (a, part) =>
-    part.startsWith('channel.')
-      ? `${s(a['device'])}, channel ${part.slice(8)} alone`
-      : `${s(a['device'])} under way`,
-  'estop.full': (a) => `${s(a['device'])} from full speed`,
-  interlock: (a) => `${s(a['device'])} opened under way`,
-  foot: (a) => `${s(a['device'])} worked under way`,
-  'direction.both': () => 'Both directions given',
-  'direction.change': () => 'Direction changed under way',
-  jog: (a) => `Jog with ${s(a['device'])}`,
-  'stop.accelerating': () => 'Stop while speeding up',
-  'estop.accelerating': (a) => `${s(a['device'])} while speeding up`,
-  speed: () => 'Speed and current',
-  presets: () => 'Presets',
-  ramps: (a, part) =>
-    a['giver'] === 'none' ? 'Stop, and time to rest' : part ? 'Second ramps' : 'Ramps',
-  tells: () => 'Lamps and signals',
-  meter: (a) => `Meter ${s(a['device'])}`,
-  'place.keypad': () => 'Start key of the device',
-  'section.bump': () => 'Forward from the keypad, slowly',
-  'place.stop': (a) => `${s(a['stop'])} while the keypad commands`,
-  supply: (a) => `${s(a['device'])} gone and back`,
-  'signal.loss': (a) => `Signal of ${s(a['device'])} lost`,
-  'jog.run': (a) => `Jog with ${s(a['jog'])} under way`,
-  'place.takeover': (a) => `Place by ${s(a['key'])}`,
-  'isolator.off': (a) => `${s(a['isolator'])} off`,
-  'power.return': () => 'Power gone and back',
-  'power.cut': (a) => `${s(a['off'])} under way`,
-  'motor.dead': () => 'Nothing at the motor',
-  thermistor: () => 'Sensors of the windings opened',
-  guard: (a) => `${s(a['guard'])} locked until standstill`,
-  'stop.cut': (a) => `${s(a['device'])} during the soft stop`,
-};
-
-/**
- * An act of the live tests by a short name.
- *
- * @param args what its first sentence names
- * @example sayAct('estop.full', { device: 'S1' }) // 'S1 from full speed'
- */
-export function sayAct(act: string, args: Args): string {
-  const exact = actNames[act];
-  if (exact) return exact(args, '');
-  const [head, ...rest] = act.split('.');
-  return actNames[head]?.(args, rest.join('.')) ?? act;
-}
-
-/**
- * What is read at the device, in words: the keys that reach it, what stands there, the lamps.
- *
- * @example sayDisplay({ monitor: 'Z/20', keys: ['−'], shows: '1 0', lamps: [] }).at // 'Z/20 (−)'
- */
-export function sayDisplay({ monitor, keys, shows, lamps }: DisplaySeen): {
-  readonly at: string;
-  readonly shows: string;
-  readonly lamps: string;
-} {
-  const path = keys.length > 0 ? ` (${keys.join(', ')})` : '';
-  return {
-    at: monitor === '' ? 'display' : `${monitor}${path}`,
-    shows: shows === '' ? 'dark' : shows,
-    lamps: lamps.map(({ name, is }) => `${name} ${is}`).join(', '),
-  };
-}
-
-/** The shaft before and after something is done. */
-export function sayShaft(turns: string, hz: number): string {
-  if (turns === 'rest') return 'at rest';
-  return `${turns === 'forward' ? 'forward' : 'in reverse'}, ${n(Math.abs(hz), 1)} Hz`;
-}

@@ -2,7 +2,7 @@
 export const names: Readonly<Record<string, string>> = {
   off: 'off', on: 'on', destroyed: 'destroyed', poweringUp: 'powering up', noMains: 'no supply', faulted: 'fault', enableOpen: 'enable open', accelerating: 'speeding up',
   atSpeed: 'at speed', decelerating: 'slowing down', reversePause: 'pause at zero', jogging: 'jogging', coasting: 'coasting', blocked: 'start not followed', ready: 'ready',
-  forward: 'runs forward', reverse: 'runs in reverse', stopped: 'does not turn', staysStopped: 'stays stopped', startsByItself: 'starts by itself', runsOn: 'has run on', worked: 'worked', didNotWork: 'did not work', dead: 'dead', done: 'done', notDone: 'not done', openLoop: 'open', opensFirst: 'opens first', opensLater: 'opens later', through: 'a way through', staysLive: 'something is live',
+  forward: 'runs forward', reverse: 'runs in reverse', stopped: 'does not turn', staysStopped: 'stays stopped', startsByItself: 'starts by itself', runsOn: 'has run on', worked: 'worked', atRest: 'at rest', didNotWork: 'did not work', dead: 'dead', done: 'done', notDone: 'not done', openLoop: 'open', opensFirst: 'opens first', opensLater: 'opens later', through: 'a way through', staysLive: 'something is live',
   delta: 'delta', star: 'star', series: 'series', parallel: 'parallel', none: 'none', stop: 'stop', fault: 'fault', firstWins: 'first wins',
   stopOpen: 'the stop circuit is open', needFreshEdge: 'a new start is needed: open the run contact, then close it', wrongPlace: 'another place has command',
   noReverse: 'reverse is locked', inhibited: 'the output is inhibited', zeroReference: 'the reference is zero',

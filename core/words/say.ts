@@ -9,7 +9,7 @@ import {
   wishNames,
 } from './circuit-english.js';
 import { findings, phrases, severities } from './english.js';
-import { cautions } from './live-english.js';
+import { cautions } from './procedure-names.js';
 import { names } from './names-english.js';
 import type { Args } from './numbers.js';
 import { requirementFindings } from './requirements-english.js';

@@ -28,6 +28,11 @@ export const routes: Routes = [
     loadComponent: () => import('./settings/settings-page').then((m) => m.SettingsPage),
   },
   {
+    path: 'sites/:siteId',
+    title: 'Site · Tactron',
+    loadComponent: () => import('./site/site-page').then((m) => m.SitePage),
+  },
+  {
     path: 'invitation/:token',
     title: 'Invitation · Tactron',
     loadComponent: () => import('./settings/invitation-page').then((m) => m.InvitationPage),

@@ -10,15 +10,17 @@ import { contactsOf } from '../../parts/index.js';
 import { linkLines } from '../../plan/index.js';
 import { phrase, state, stepContext, tagOf, type StepContext } from '../context.js';
 import { marked } from '../marks.js';
-import { round, type Draft } from './draft.js';
+import { noWay, round, type Draft } from './draft.js';
+import { dial } from './dial.js';
 import { powerSection } from './power-section.js';
 import { otherSources } from './sources.js';
 import { DeadPanel, loopsOf, protectiveOf, unseenOf, type Loop } from './loops.js';
+import { coils, isJumper, singles } from './singles.js';
 
 /** Below this a DC link is discharged, V (IEC 61800-5-1). */
 const DISCHARGED_V = 60;
 /** Limits of dead readings (IEC 60204-1 §18.2.2 and §18.3; usual tolerances of a meter). */
-const limits = { peShare: 1.1, peOhm: 0.05, loopShare: 1.1, loopOhm: 0.3, dialShare: 0.2 } as const;
+const limits = { peShare: 1.1, peOhm: 0.05, loopShare: 1.1, loopOhm: 0.3 } as const;
 /** Insulation of machine wiring with 500 V: at least 1 MΩ; motors by modern practice at least 5 MΩ. */
 const INSULATION = { least: 1, good: 5, most: 100_000 } as const;
 
@@ -93,19 +95,30 @@ function isolate(c: StepContext): Draft[] {
   return drafts.map((draft) => ({ ...draft, from }));
 }
 
+/** Jumpers between two terminals of the device, as they are marked. */
+const jumpersOf = (c: StepContext): string[] =>
+  Object.values(c.job.adopted?.wires ?? {})
+    .filter((w) => isJumper(c, w))
+    .map((w) => `${marked(c, w.from)}–${marked(c, w.to)}`)
+    .sort();
+
 /** What was delivered and how it was laid: links as planned, nothing of another type. */
 const delivered = (c: StepContext): Draft[] =>
-  linkLines(c.job, c.profile).length === 0
+  linkLines(c.job, c.profile).length === 0 && jumpersOf(c).length === 0
     ? []
     : [
         {
           key: 'dead.links',
           act: 'dead.links',
-          do: phrase('dead.links', { device: tagOf(c, c.device.id) }),
+          do: phrase('dead.links', {
+            device: tagOf(c, c.device.id),
+            jumpers: jumpersOf(c).length > 0,
+          }),
           must: phrase('dead.links.must', {
             links: linkLines(c.job, c.profile)
               .map((l) => `${l.id} “${l.stands}”`)
               .join(', '),
+            jumpers: jumpersOf(c).join(', '),
           }),
           expect: state('asPlanned'),
           from: { kind: 'standard', name: 'plan of this job' },
@@ -146,50 +159,21 @@ function loops(c: StepContext, found: readonly Loop[]): Draft[] {
       position: operation ? workedTo(c, operation) : '',
       estop: id === c.arrangement.estop,
     };
-    const one = (when: 'rest' | 'worked', ohm: number | null): Draft => ({
-      key: `dead.loop.${name}.${id}.${when}`,
-      act: `dead.loop.${name}`,
-      do: phrase(`dead.loop.${when}`, args),
-      must: ohm === null ? phrase('dead.open') : phrase('dead.way', { ohm: round(ohm) }),
-      expect:
-        ohm === null ? state('openLoop') : atMost(ohm, limits.loopShare * ohm + limits.loopOhm),
-      instrument: 'ohmmeter',
-    });
-    return [one('rest', rest), one('worked', worked)];
-  });
-}
-
-/** The dial's track, and its wiper at both ends: a dial landed the other way round shows here. */
-function dial(c: StepContext, panel: DeadPanel): Draft[] {
-  const { arrangement: a, profile, device, job } = c;
-  const id = a.dial;
-  if (!id || job.adopted?.devices[id]?.kind !== 'potentiometer') return [];
-  const terminal = (kind: string): string | undefined => {
-    const found = Object.entries(profile.terminals).find(([, t]) => t.kind === kind)?.[0];
-    return found === undefined ? undefined : `${device.id}:${found}`;
-  };
-  const input = device.analogue.find((i) => i.terminal === device.facts.referenceInput);
-  const low = terminal('analogueCommon') ?? terminal('zeroVolt');
-  if (!input || !low) return [];
-  const wiper = `${device.id}:${input.terminal}`;
-  return [0, 1].flatMap((share): Draft[] => {
-    const ohm = panel.ohms(wiper, low, [], share);
-    if (ohm === null) return [];
-    const args = { a: marked(c, wiper), b: marked(c, low), device: tagOf(c, id), pct: share * 100 };
-    const tolerance = Math.max(limits.dialShare * ohm, 50);
+    const each = [rest, worked].map((ohm) =>
+      ohm === null ? noWay : atMost(ohm, limits.loopShare * ohm + limits.loopOhm),
+    );
     return [
       {
-        key: `dead.dial.${share * 100}`,
-        act: 'dead.dial',
-        do: phrase('dead.dial', args),
-        must: phrase('dead.dial.must', { ohm: Math.round(ohm) }),
-        expect: {
-          kind: 'range',
-          lo: Math.max(0, Math.round(ohm - tolerance)),
-          hi: Math.round(ohm + tolerance),
-          nominal: Math.round(ohm),
-          unit: 'Ω',
-        },
+        key: `dead.loop.${name}.${id}`,
+        act: `dead.loop.${name}`,
+        do: phrase('dead.loop', args),
+        must: phrase('dead.loop.must', {
+          ohm: round(rest ?? worked ?? 0),
+          makes: rest === null,
+        }),
+        expect: each[0],
+        each,
+        fields: ['atRest', 'worked'],
         instrument: 'ohmmeter',
       },
     ];
@@ -253,25 +237,28 @@ export interface Dead {
 
 const kept = new WeakMap<Job, WeakMap<Profile, Dead>>();
 const nothing: Dead = { steps: [], unseen: [] };
+const noneWrong: ReadonlySet<string> = new Set();
 
 /**
  * Dead checks of this very job, generated from its own wiring: isolated and proved dead first; protective conductors by their
- * copper; each loop of the control by two leads at the device's own terminals, expected ohms from the circuit; dial, earth,
- * insulation, covers.
+ * copper; each loop of the control by two leads at the device's own terminals, expected ohms from the circuit; what no loop
+ * shows one by one; dial, coils, earth, insulation, covers.
  *
+ * @param wrong keys of loops that have been read wrong: their wires and contacts are asked for one by one
  * @returns nothing without an adopted plan, or for a device that cannot be planned
  * @example deadOf(job, profile).steps.filter((s) => s.act === 'dead.pe').length
  */
-export function deadOf(job: Job, profile: Profile): Dead {
+export function deadOf(job: Job, profile: Profile, wrong: ReadonlySet<string> = noneWrong): Dead {
+  if (wrong.size > 0) return makeDead(job, profile, wrong);
   const known = kept.get(job)?.get(profile);
   if (known) return known;
-  const made = makeDead(job, profile);
+  const made = makeDead(job, profile, wrong);
   const byProfile = kept.get(job) ?? new WeakMap<Profile, Dead>();
   kept.set(job, byProfile.set(profile, made));
   return made;
 }
 
-function makeDead(job: Job, profile: Profile): Dead {
+function makeDead(job: Job, profile: Profile, wrong: ReadonlySet<string>): Dead {
   const can = job.adopted && modelOf(profile, job.profile.model) && !planningGaps(profile).length;
   if (!can) return nothing;
   const c = stepContext(job, profile);
@@ -284,6 +271,8 @@ function makeDead(job: Job, profile: Profile): Dead {
     ...protective(c),
     ...loops(c, found),
     ...dial(c, panel),
+    ...singles(c, panel, found, wrong),
+    ...coils(c, panel),
     ...powerSection(c),
     ...close(c, panel),
   ];
@@ -295,7 +284,7 @@ function makeDead(job: Job, profile: Profile): Dead {
     // Locking and proving come before it can be declared.
     ...(i < first.length ? {} : { isolation: 'DEAD' }),
     from: from ?? { kind: 'formula', name: 'ohms of this job’s own circuit' },
-    basis: hashOf([draft.key, draft.do, draft.must, draft.expect]),
+    basis: hashOf([draft.key, draft.do, draft.must, draft.expect, ...(draft.each ?? [])]),
   }));
   return { steps, unseen: unseenOf(c, found) };
 }

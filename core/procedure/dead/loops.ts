@@ -1,8 +1,9 @@
-import { applyFault, install } from '../../installation/index.js';
+import { applyFault, install, type Installation, type Panel } from '../../installation/index.js';
 import { areaOf, copperOhm } from '../../line/index.js';
 import { Engine, ohmsBetween, timedActs, type EngineState } from '../../rehearsal/index.js';
 import { actsOf, give, operationsOn, type OperationId } from '../../scheme/index.js';
 import type { StepContext } from '../context.js';
+import { joinedBut, seriesOf } from './ways.js';
 
 /** Below this a meter shows a way, above it an open circuit, Ω. */
 const WAY_OHM = 100;
@@ -23,14 +24,18 @@ export interface Loop {
 
 /** Resistances of the dead panel: every source is off, whatever feeds it. */
 export class DeadPanel {
-  private readonly installation;
+  private readonly installation: Installation;
   private readonly engine: Engine;
   private readonly off: EngineState;
   /** The panel with some controls worked, each gone through once. */
   private readonly settled = new Map<string, EngineState>();
 
-  constructor(private readonly c: StepContext) {
-    const sources = Object.entries(c.trials.panel.devices).filter(([, d]) =>
+  /** @param built the panel as it is; left out, as the job has it */
+  constructor(
+    private readonly c: StepContext,
+    built: Panel = c.trials.panel,
+  ) {
+    const sources = Object.entries(built.devices).filter(([, d]) =>
       /[sS]upply|Source$/u.test(d.kind),
     );
     const panel = sources.reduce(
@@ -38,7 +43,7 @@ export class DeadPanel {
         kind === 'loopSupply' || kind.endsWith('Source')
           ? applyFault(p, { kind: 'part', what: 'source', device })
           : p,
-      c.trials.panel,
+      built,
     );
     this.installation = install(c.job, c.profile, { from: 'planned' }, { panel, lean: true });
     this.engine = new Engine(this.installation);
@@ -53,6 +58,39 @@ export class DeadPanel {
     this.settle(worked, share);
     const reading = ohmsBetween(this.installation, this.engine, x, y);
     return reading.ok ? reading.ohm : null;
+  }
+
+  /**
+   * Edges that lie one after the other between two landings with some controls worked: the way is gone without any one of
+   * them. What has another way beside it is not among them.
+   */
+  series(a: string, b: string, worked: readonly OperationId[] = [], share?: number): number[] {
+    const { landings } = this.installation;
+    const [x, y] = [landings.indexOf(a), landings.indexOf(b)];
+    if (x < 0 || y < 0) return [];
+    return seriesOf(this.joins(worked, share), x, y);
+  }
+
+  /** Whether the ends of a wire are joined by something else too, with nothing worked. */
+  beside(wire: string): boolean {
+    const { edges, edgeA, edgeB } = this.installation;
+    const e = edges.findIndex(({ of, role }) => role === 'wire' && of === wire);
+    return e >= 0 && joinedBut(this.joins([], undefined), edgeA[e], edgeB[e], e);
+  }
+
+  /** What a meter shows as a way while some controls are worked. */
+  private joins(
+    worked: readonly OperationId[],
+    share: number | undefined,
+  ): { readonly e: number; readonly from: number; readonly to: number }[] {
+    this.settle(worked, share);
+    const { edgeA, edgeB } = this.installation;
+    const g = this.engine.conductances();
+    return edgeA.flatMap((from, e) => (g[e] >= 1 / WAY_OHM ? [{ e, from, to: edgeB[e] }] : []));
+  }
+
+  get edges(): Installation['edges'] {
+    return this.installation.edges;
   }
 
   /** Brings the engine to the state in which these controls are worked. */

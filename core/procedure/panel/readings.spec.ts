@@ -3,7 +3,8 @@ import { Sweep } from '../../hazards/index.js';
 import { everyArrangement } from '../../testing/matrix.js';
 import { seeded } from '../../testing/mutate-job.js';
 import { planned } from '../../testing/station.js';
-import { readingsOf, type PanelReading } from './readings.js';
+import type { PanelReading } from './judged.js';
+import { readingsOf } from './readings.js';
 
 const failed = (readings: readonly PanelReading[]): string[] =>
   readings.flatMap(({ step, verdict }) =>

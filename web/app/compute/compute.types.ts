@@ -64,6 +64,8 @@ export interface SaidStep extends StepRecord {
     readonly between: string;
     readonly after: string;
   } | null;
+  /** Places that are read, in words, by their codes. */
+  readonly places: Readonly<Record<string, string>>;
   /** Words of the state it expects, and of the other answers that can be given. */
   readonly choices: readonly { readonly value: string; readonly name: string }[];
 }

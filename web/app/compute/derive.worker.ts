@@ -62,6 +62,7 @@ import {
   pastRecords,
   settingRows,
   stepRecords,
+  wrongLoops,
   type SettingRow,
   type StepRecord,
 } from '@tactron/core/records';
@@ -292,7 +293,7 @@ const worker = {
     const whole = liveSteps(tested, profile);
     const procedure = landed ? liveOfSection(tested, profile, landed).steps : whole;
     if (!(await goesOn())) return null;
-    const dead = deadOf(job, profile);
+    const dead = deadOf(job, profile, wrongLoops(evidence));
     if (!(await goesOn())) return null;
     const rows = model ? settingRows(job, profile, factory, evidence) : [];
     const steps = stepRecords(procedure, evidence);

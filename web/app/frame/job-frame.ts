@@ -81,7 +81,7 @@ export class JobFrame {
     trailOf(this.open.job(), this.open.derived(), this.open.signing()),
   );
   protected readonly hint = computed(() =>
-    hintOf(this.open.job(), this.open.derived(), this.open.signing()),
+    hintOf(this.open.job(), this.open.derived(), this.open.signing(), this.here()),
   );
   protected readonly isolation = inject(IsolationNow).now;
   /** What a plan that waits for a person would change; nothing where none waits. */

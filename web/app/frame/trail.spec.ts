@@ -86,6 +86,26 @@ describe('the next act', () => {
     expect(stage(derived({}))).toBe('handover');
   });
 
+  it('asks for what is open where somebody is, before what is open elsewhere', () => {
+    const open = derived({
+      lines: [{ done: false, code: '212' }] as never,
+      keying: { done: 3, of: 4 },
+      dead: [
+        { state: 'pass', do: 'a' },
+        { state: 'open', do: 'b' },
+      ] as never,
+      steps: [
+        { state: 'open', do: 'x' },
+        { state: 'fail', do: 'y' },
+      ] as never,
+    });
+    expect(hintOf(job, open)?.stage).toBe('key');
+    expect(hintOf(job, open, undefined, 'dead')).toEqual({ stage: 'dead', text: 'Next: b' });
+    expect(hintOf(job, open, undefined, 'live')).toEqual({ stage: 'live', text: 'Again: y' });
+    const done = derived({ steps: [{ state: 'open', do: 'x' }] as never });
+    expect(hintOf(job, done, undefined, 'dead')?.stage).toBe('live');
+  });
+
   it('counts what is missing in the walk', () => {
     const marks = Object.fromEntries(
       trailOf(

@@ -86,14 +86,32 @@ export function trailOf(
   return stageNames.map((name) => ({ name, title: stageTitles[name], ...marks[name] }));
 }
 
-/** The next sensible act. */
+/** What is asked next within Dead or Live, for somebody who is there. */
+function nextHere(stage: string, d: Derived): { stage: StageName; text: string } | null {
+  if (stage !== 'dead' && stage !== 'live') return null;
+  const steps = stage === 'dead' ? d.dead : d.steps;
+  const step =
+    steps.find((s) => s.state === 'fail' || s.state === 'stale') ??
+    steps.find((s) => s.state === 'open');
+  const how = step?.state === 'open' ? 'Next' : 'Again';
+  return step ? { stage, text: `${how}: ${step.do}` } : null;
+}
+
+/**
+ * The next sensible act.
+ *
+ * @param here stage that is shown: what is open there comes before what is open elsewhere
+ */
 export function hintOf(
   job: Job | null,
   d: Derived | null,
   { closed, number, missing }: Signing = signingOf([]),
+  here = '',
 ): { stage: StageName; text: string } | null {
   if (!job || !d) return null;
   if (closed) return { stage: 'handover', text: `Issue ${number} is signed and closed.` };
+  const next = nextHere(here, d);
+  if (next) return next;
   const plateStop = d.findings.find((f) => stops(f) && atPlate(f));
   if (plateStop) return { stage: 'plate', text: plateStop.what };
   if (d.plate.missing.length)

@@ -249,6 +249,17 @@ export class Api {
   readonly origins = (id: string) => this.ask<Origin[]>(`jobs/${id}/evidence/origins`);
   readonly siteDocument = (siteId: string) =>
     this.ask<{ document: SiteDocument; revision: number }>(`sites/${siteId}/document`);
+  readonly putSiteDocument = (
+    siteId: string,
+    base: number,
+    document: SiteDocument,
+    author: Author,
+  ) =>
+    this.post<{ revision: number }>(
+      `sites/${siteId}/document`,
+      { base, document, author, atClient: new Date().toISOString() },
+      'PUT',
+    );
   readonly seal = (id: string) => this.ask<Seal>(`jobs/${id}/seal`);
   readonly addEvidence = (id: string, list: readonly Evidence[]) =>
     this.post<Evidence[]>(`jobs/${id}/evidence`, list);

@@ -2,7 +2,7 @@ import { signingOf, sizeText, type EvidenceBody } from '@tactron/core/job';
 import { formatQuantity, type DecimalMark, type Quantity } from '@tactron/core/units';
 import type { SaidRequirement, SaidStep } from '../compute/compute.types';
 import { moment } from '../frame/moment';
-import { nominalText, rangeText, readingText } from '../stages/live/reading-text';
+import { expectedLines, readingText } from '../stages/live/reading-text';
 import { operatorRows } from './operator-card';
 import { cell, row, stamp, type RecordInput, type RecordSection } from './record-cells';
 import { handWork } from './record-hands';
@@ -112,10 +112,12 @@ function settings({ derived }: RecordInput): RecordSection {
 }
 
 /** What an answer was expected to be. */
-function expected({ must, step: { expect } }: SaidStep, decimal: DecimalMark): string {
-  return expect?.kind === 'range'
-    ? `${nominalText(expect, decimal)} (${rangeText(expect, decimal)})`
-    : must;
+function expected(step: SaidStep, decimal: DecimalMark): string {
+  const lines = expectedLines(step, decimal);
+  if (lines.length === 0) return step.must;
+  return lines
+    .map(({ place, nominal, range }) => `${place ? `${place} ` : ''}${nominal} (${range})`)
+    .join('; ');
 }
 
 function results(
@@ -125,7 +127,7 @@ function results(
   steps: readonly SaidStep[],
 ): RecordSection {
   const told = (step: SaidStep, body: EvidenceBody<'reading'>): string =>
-    readingText(body, step.choices, decimal);
+    readingText(body, step, decimal);
   return {
     id,
     title,

@@ -1,12 +1,18 @@
 import {
+  holdOf,
+  instrumentFor,
   isolationStates,
+  passedOver,
   punchList,
   readingTold,
   signingOf,
   temporaryRegister,
+  TURNED_WHY,
+  type Instrument,
 } from '@tactron/core/job';
 import type { SaidStep } from '../compute/compute.types';
 import { temporaryNames } from '../frame/temporary-names';
+import { readingText } from '../stages/live/reading-text';
 import { punchNames } from './punch-names';
 import { cell, row, stamp, type RecordInput, type RecordSection } from './record-cells';
 
@@ -35,16 +41,96 @@ export function findings({ derived }: RecordInput): RecordSection[] {
   ];
 }
 
+/** With what was measured, how often, and what is known of it. */
+function instruments(evidence: RecordInput['evidence']): RecordSection {
+  const used = new Map<
+    string,
+    { readonly of: Partial<Instrument>; count: number; late: boolean }
+  >();
+  for (const { body, atClient } of evidence.filter((e) => e.kind === 'reading')) {
+    if (!instrumentFor(body.step.instrument)) continue;
+    const of: Partial<Instrument> =
+      ('version' in body ? body.instrument : undefined) ??
+      (readingTold(body).instrument ? { name: readingTold(body).instrument } : {});
+    const key = of.name ? JSON.stringify(of) : (body.step.instrument ?? '');
+    const known = used.get(key) ?? { of, count: 0, late: false };
+    const late = of.calibratedUntil !== undefined && of.calibratedUntil < atClient.slice(0, 10);
+    used.set(key, { of, count: known.count + 1, late: known.late || late });
+  }
+  return {
+    id: 'instruments',
+    title: 'Instruments',
+    heads: ['instrument', 'number', 'category', 'calibrated until', 'readings'],
+    widths: ['*', 'auto', 'auto', 'auto', 'auto'],
+    rows: [...used].map(([key, { of, count, late }]) => [
+      cell(of.name ?? `${key}, not named`, of.trueRms ? 'true RMS' : ''),
+      cell(of.serial),
+      cell(of.category),
+      late
+        ? { text: `${of.calibratedUntil ?? ''}: ended before it was used`, mark: 'stale' }
+        : cell(of.calibratedUntil),
+      cell(count),
+    ]),
+  };
+}
+
+/** Sequence of phases and ways of turning: what was wanted, what was seen, how it was put right. */
+function rotation({ derived, job, decimal }: RecordInput): RecordSection {
+  const seen = derived.steps
+    .filter(
+      ({ step }) =>
+        step.key === 'supply.rotation' || step.requirement?.id.startsWith('direction.') === true,
+    )
+    .flatMap((s) =>
+      [...s.earlier, ...s.beside, ...(s.reading ? [s.reading] : [])].map((reading) => ({
+        s,
+        reading,
+      })),
+    )
+    .sort((x, y) => x.reading.atClient.localeCompare(y.reading.atClient));
+  const turned = Object.entries(job.decisions.wires)
+    .filter(([, d]) => d.why === TURNED_WHY)
+    .map(([id]) => job.adopted?.wires[id]?.number ?? id);
+  return {
+    id: 'rotation',
+    title: 'Ways of turning, as seen',
+    heads: ['where', 'wanted', 'seen', 'verdict', 'by, when'],
+    widths: ['*', '*', 'auto', 'auto', 'auto'],
+    rows: [
+      ...seen.map(({ s, reading }) => [
+        cell(s.title || s.do),
+        cell(s.must),
+        cell(readingText(reading.body, s, decimal)),
+        { text: reading.body.verdict, mark: reading.body.verdict },
+        cell(reading.author.name, stamp(reading.atClient)),
+      ]),
+      ...(turned.length > 0
+        ? [row('Put right', `Wires ${turned.join(' and ')} exchanged, in the plan too`, '', '', '')]
+        : []),
+    ],
+  };
+}
+
+/** Hold points that somebody has passed over. */
+const holdsPassedOver = ({ evidence, derived }: RecordInput): RecordSection => ({
+  id: 'holds',
+  title: 'Hold points passed over',
+  heads: ['what came after', 'because', 'by, when'],
+  widths: ['auto', '*', 'auto'],
+  rows: [...passedOver(evidence).values()].map(({ body, author, atClient }) => [
+    cell(
+      [...derived.dead, ...derived.steps].find(({ step }) => holdOf(step) === body.hold)?.section ??
+        body.hold,
+    ),
+    cell(body.reason),
+    cell(author.name, stamp(atClient)),
+  ]),
+});
+
 /** What was declared, what was in for tests, and with what was measured. */
-export function registers({ evidence }: RecordInput): RecordSection[] {
+export function registers(input: RecordInput): RecordSection[] {
+  const { evidence } = input;
   const declared = evidence.flatMap((e) => (e.kind === 'isolation' ? [e] : []));
-  const used = new Map<string, number>();
-  for (const e of evidence)
-    if (e.kind === 'reading' && e.body.step.instrument) {
-      const { instrument } = readingTold(e.body);
-      const name = instrument || `${e.body.step.instrument}, not named`;
-      used.set(name, (used.get(name) ?? 0) + 1);
-    }
   return [
     {
       id: 'isolation',
@@ -95,13 +181,9 @@ export function registers({ evidence }: RecordInput): RecordSection[] {
           : { text: 'open', mark: p.category === 'later' ? 'open' : 'stale' },
       ]),
     },
-    {
-      id: 'instruments',
-      title: 'Instruments',
-      heads: ['instrument', 'readings'],
-      widths: ['*', 'auto'],
-      rows: [...used].map(([name, count]) => row(name, count)),
-    },
+    holdsPassedOver(input),
+    rotation(input),
+    instruments(evidence),
   ];
 }
 

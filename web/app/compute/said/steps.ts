@@ -78,6 +78,7 @@ function saidStep(record: StepRecord, named: StepRecord['step']['do']['args']): 
             after: sayShaft(shaftAfter.turns, shaftAfter.hz),
           }
         : null,
+    places: Object.fromEntries((step.fields ?? []).map((place) => [place, sayName(place)])),
     choices: answers.map((value) => ({ value, name: sayName(value) })),
   };
 }

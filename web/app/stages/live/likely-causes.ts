@@ -8,8 +8,9 @@ import {
   output,
   signal,
 } from '@angular/core';
-import { readingTold } from '@tactron/core/job';
-import type { SaidCause, Told } from '../../compute/causes.worker';
+import type { Profile } from '@tactron/core/catalogue';
+import { readingTold, type Job } from '@tactron/core/job';
+import type { DeadTold, SaidCause, Told } from '../../compute/causes.worker';
 import type { SaidStep } from '../../compute/compute.types';
 import { Compute } from '../../compute/compute';
 import { OpenJob } from '../../job-state/open-job';
@@ -19,6 +20,14 @@ function toldBy({ step, reading }: SaidStep): Told[] {
   const values = reading ? readingTold(reading.body).values : [];
   const value = values.length === 1 ? values[0].value : undefined;
   return value === undefined ? [] : [{ step, value }];
+}
+
+/** Every value of a dead check, overload as no end of ohms. */
+function deadTold({ step, reading }: SaidStep): DeadTold[] {
+  const values = reading ? readingTold(reading.body).values : [];
+  return values.length > 0 && step.act !== undefined
+    ? [{ step, values: values.map(({ value, over }) => (over ? Infinity : (value ?? ''))) }]
+    : [];
 }
 
 /** What is likely wrong where an answer failed: the act that mends it, and the way back to measuring again. */
@@ -40,8 +49,10 @@ export class LikelyCauses {
   protected readonly problem = signal(false);
   /** Nothing simulated is looked at here: a current, a time. */
   protected readonly blind = computed(
-    () => this.step().step.sees === undefined || toldBy(this.step()).length === 0,
+    () =>
+      !this.isDead() && (this.step().step.sees === undefined || toldBy(this.step()).length === 0),
   );
+  private readonly isDead = computed(() => this.step().step.part === 'dead');
   private readonly link = this.compute.causeFinder(() => this.problem.set(true));
   private round = 0;
 
@@ -53,13 +64,37 @@ export class LikelyCauses {
   private async look(failed: SaidStep, steps: readonly SaidStep[]): Promise<void> {
     const mine = ++this.round;
     const [job, profile] = [this.open.job(), this.open.profile()];
-    const [told] = toldBy(failed);
-    if (!job || !profile || !told || !failed.step.sees) return;
-    this.causes.set(null);
+    if (!job || !profile) return;
     const others = steps.filter(
       (s) => s.step.key !== failed.step.key && (s.state === 'pass' || s.state === 'fail'),
     );
-    const found = await this.link.worker.causes(job, profile, told, others.flatMap(toldBy));
-    if (mine === this.round) this.causes.set(found);
+    const found = this.isDead()
+      ? this.ofDead(job, profile, failed, others)
+      : this.ofLive(job, profile, failed, others);
+    if (!found) return;
+    this.causes.set(null);
+    const causes = await found;
+    if (mine === this.round) this.causes.set(causes);
+  }
+
+  private ofLive(
+    job: Job,
+    profile: Profile,
+    failed: SaidStep,
+    others: readonly SaidStep[],
+  ): Promise<SaidCause[]> | undefined {
+    const [told] = toldBy(failed);
+    if (!told || !failed.step.sees) return undefined;
+    return this.link.worker.causes(job, profile, told, others.flatMap(toldBy));
+  }
+
+  private ofDead(
+    job: Job,
+    profile: Profile,
+    failed: SaidStep,
+    others: readonly SaidStep[],
+  ): Promise<SaidCause[]> | undefined {
+    const [told] = deadTold(failed);
+    return told && this.link.worker.deadCauses(job, profile, told, others.flatMap(deadTold));
   }
 }

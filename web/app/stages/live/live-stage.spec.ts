@@ -4,6 +4,7 @@ import { provideRouter } from '@angular/router';
 import type { SaidStep } from '../../compute/compute.types';
 import { Attachments } from '../../attachments/attachments';
 import { OpenJob } from '../../job-state/open-job';
+import { InstrumentsInHand } from './instruments-in-hand';
 import { LiveStage } from './live-stage';
 
 const step = (key: string, more: Partial<SaidStep['step']> = {}): SaidStep['step'] => ({
@@ -33,28 +34,40 @@ const said = (key: string, more: Partial<SaidStep> = {}, of = step(key)): SaidSt
   then: '',
   display: null,
   shaft: null,
+  places: {},
   choices: [],
   ...more,
 });
+
+/** One meter in hand for volts, none for the rest. */
+const hand = {
+  all: () => [{ name: 'Meter 7', measures: ['voltage'] }],
+  load: () => Promise.resolve(),
+  inHand: (kind: string) => (kind === 'voltage' ? { name: 'Meter 7' } : undefined),
+  take: () => undefined,
+};
 
 describe('live', () => {
   const records: unknown[][] = [];
   const steps = signal<readonly SaidStep[]>([]);
   const past = signal<readonly SaidStep[]>([]);
+  const evidence = signal<unknown[]>([]);
 
   async function bed(...list: SaidStep[]) {
     records.length = 0;
+    evidence.set([]);
     steps.set(list);
     TestBed.configureTestingModule({
       providers: [
         provideZonelessChangeDetection(),
         provideRouter([]),
         { provide: Attachments, useValue: {} },
+        { provide: InstrumentsInHand, useValue: hand },
         {
           provide: OpenJob,
           useValue: {
             job: signal({ tag: 'T' }),
-            evidence: signal([]),
+            evidence,
             state: signal({ id: 'j' }),
             derived: () => ({ steps: steps(), past: past(), names: {} }),
             record: (...args: unknown[]) => records.push(args),
@@ -103,6 +116,34 @@ describe('live', () => {
     await enter('abc');
     expect(records).toEqual([]);
     expect(page.querySelector('[role=alert]')?.textContent).toContain('as a number');
+  });
+
+  it('keeps with a reading what it was taken with, and nothing where nobody has named it', async () => {
+    const volts = step('v', { instrument: 'voltmeter' });
+    const { enter } = await bed(said('v', {}, volts));
+    await enter('5');
+    expect((records[0][2] as { instrument: unknown }).instrument).toEqual({ name: 'Meter 7' });
+    TestBed.resetTestingModule();
+    const other = await bed(said('o', {}, step('o', { instrument: 'ohmmeter' })));
+    await other.enter('5');
+    expect(Object.keys(records[0][2] as object)).not.toContain('instrument');
+  });
+
+  it('keeps overload as such: no number passes for it, and only where there is no upper end it passes', async () => {
+    const ohms = step('w', { expect: { kind: 'range', lo: 0, hi: 1, nominal: 0.2, unit: 'Ω' } });
+    const { enter } = await bed(said('w', {}, ohms));
+    await enter('ol');
+    expect(records[0][2]).toEqual(
+      jasmine.objectContaining({
+        values: [{ over: true, unit: 'Ω', typed: 'OL' }],
+        verdict: 'fail',
+      }),
+    );
+    TestBed.resetTestingModule();
+    const meg = step('m', { expect: { kind: 'range', lo: 1, hi: 1e5, nominal: 5, unit: 'MΩ' } });
+    const insulation = await bed(said('m', {}, meg));
+    await insulation.enter('OL');
+    expect((records[0][2] as { verdict: string }).verdict).toBe('pass');
   });
 
   it('lets the unit that was typed count, refuses one that does not fit, and asks about a mark before three digits', async () => {
@@ -176,27 +217,51 @@ describe('live', () => {
     expect([values[0].value, verdict]).toEqual([5000, 'fail']);
   });
 
-  it('holds back what comes after a hold point, unless the note says why', async () => {
-    const before = said('stop', { section: 'Every stop' });
+  it('holds back what comes after a hold point, until somebody passes it over with a reason', async () => {
+    const before = said('stop', { section: 'Every stop' }, step('stop', { section: 'stops' }));
     const after = said('fast', { section: 'Speed' }, step('fast', { needs: ['stop'] }));
-    const { enter, page, fixture } = await bed(before, after);
+    const { page, fixture } = await bed(before, after);
     page.querySelectorAll<HTMLButtonElement>('ol.run > li > button')[1].click();
     await fixture.whenStable();
-    expect(page.querySelector('.held')?.textContent).toContain(
-      'First: Every stop (1 answer not passed)',
-    );
-    await enter('5');
-    expect([records.length, page.querySelector('.problem')?.textContent]).toEqual([
-      0,
-      jasmine.stringMatching('write the reason in the note'),
+    const gate = (): HTMLElement | null => page.querySelector('tac-hold-gate');
+    expect(gate()?.textContent).toContain('First: Every stop (1 answer not passed)');
+    expect(page.querySelector('tac-reading-entry')).toBeNull();
+    gate()?.querySelector<HTMLButtonElement>('.quiet')?.click();
+    await fixture.whenStable();
+    const pass = (): HTMLButtonElement => gate()?.querySelector('form button') as HTMLButtonElement;
+    expect(pass().disabled).toBeTrue();
+    const reason = gate()?.querySelector('input') as HTMLInputElement;
+    reason.value = 'stops were tried yesterday';
+    reason.dispatchEvent(new Event('input'));
+    await fixture.whenStable();
+    pass().click();
+    expect(records[0]).toEqual([
+      'confirmation',
+      'hold.live.stops',
+      { version: 1, hold: 'live.stops', overridden: true, reason: 'stops were tried yesterday' },
     ]);
-    const note = page.querySelector<HTMLInputElement>(
-      'tac-reading-entry label .field',
-    ) as HTMLInputElement;
-    note.value = 'stops were tried yesterday';
-    note.dispatchEvent(new Event('input'));
-    await enter('5');
-    expect((records[0][2] as { note: string }).note).toBe('stops were tried yesterday');
+    evidence.set([{ kind: 'confirmation', id: '1', atClient: '1', body: records[0][2] }]);
+    await fixture.whenStable();
+    expect(gate()).toBeNull();
+    expect(page.querySelector('tac-reading-entry')).not.toBeNull();
+  });
+
+  it('lets nobody pass over what proves the panel dead', async () => {
+    const proof = said(
+      'dead.isolate.proved',
+      {},
+      step('p', { part: 'dead', cautions: ['provesDead'] }),
+    );
+    const after = said('w', {}, step('w', { part: 'dead', needs: ['p'] }));
+    const { page, fixture } = await bed(proof, after);
+    page.querySelectorAll<HTMLButtonElement>('ol.run > li > button')[1].click();
+    evidence.set([
+      { kind: 'confirmation', id: '1', atClient: '1', body: { hold: 'dead.p', overridden: true } },
+    ]);
+    await fixture.whenStable();
+    const gate = page.querySelector('tac-hold-gate');
+    expect(gate?.textContent).toContain('passed over by nobody');
+    expect(gate?.querySelector('.quiet')).toBeNull();
   });
 
   it('goes through the answers of one act before another', async () => {

@@ -8,7 +8,17 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
-import { exchangeLeads, readingTold, temporaryRegister, verdictOfStep } from '@tactron/core/job';
+import {
+  exchangeLeads,
+  holdOf,
+  instrumentFor,
+  neverPassedOver,
+  passedOver,
+  readingTold,
+  temporaryRegister,
+  TURNED_WHY,
+  verdictOfStep,
+} from '@tactron/core/job';
 import { RecorderPanel } from './recorder-panel';
 import { StartsLine } from './starts-line';
 import { AttachmentRow } from '../../attachments/attachment-row';
@@ -26,10 +36,12 @@ import { OpenJob } from '../../job-state/open-job';
 import { actsOf, sectionsOf } from './acts';
 import { DialChart } from './dial-chart';
 import { DischargeLine } from './discharge-line';
+import { HoldGate } from './hold-gate';
+import { InstrumentPick } from './instrument-pick';
 import { IsolationGate } from './isolation-gate';
 import { LikelyCauses } from './likely-causes';
 import { ReadingEntry, type Entered } from './reading-entry';
-import { nominalText, rangeText, readingText } from './reading-text';
+import { expectedLines, readingText } from './reading-text';
 
 const stateMarks: Readonly<Record<string, string>> = {
   open: 'to do',
@@ -50,6 +62,8 @@ const BESIDE = '(min-width: 1101px)';
     DestroysNotice,
     DialChart,
     DischargeLine,
+    HoldGate,
+    InstrumentPick,
     IsolationGate,
     AttachmentRow,
     LikelyCauses,
@@ -124,18 +138,32 @@ export class LiveStage {
   /** The answer that has just passed: it stays in view above the next one. */
   protected readonly before = signal<{ key: string; reading: string; must: string } | null>(null);
   private readonly entry = viewChild(ReadingEntry);
+  private readonly withWhat = viewChild(InstrumentPick);
   private readonly discharge = viewChild(DischargeLine);
-  /** What must be passed before the shown answer, and is not. */
+  private readonly over = computed(() => passedOver(this.open.evidence()));
+  /** What must be passed before the shown answer, and is neither passed nor passed over. */
   protected readonly waiting = computed(() => {
     const needs = new Set(this.current()?.step.needs ?? []);
-    return this.steps().filter((s) => needs.has(s.step.key) && s.state !== 'pass');
+    return this.steps().filter(
+      ({ step, state }) =>
+        needs.has(step.key) &&
+        state !== 'pass' &&
+        (neverPassedOver(step) || !this.over().has(holdOf(step))),
+    );
   });
-  /** Why the shown answer has to wait; empty where it has not. */
+  /** Why a time that is not over yet holds the shown answer back; empty where none does. */
   protected readonly heldBack = computed(() => {
-    const waiting = this.waiting();
     const left = this.discharge()?.left();
-    if (left && this.current()?.step.key === 'dead.isolate.wait')
-      return `Wait ${left} yet: the link may still be charged.`;
+    return left && this.current()?.step.key === 'dead.isolate.wait'
+      ? `Wait ${left} yet: the link may still be charged.`
+      : '';
+  });
+  protected readonly mayPassOver = computed(
+    () => !this.waiting().some(({ step }) => neverPassedOver(step)),
+  );
+  /** Which hold point the shown answer waits for; empty where it waits for none. */
+  protected readonly holdText = computed(() => {
+    const waiting = this.waiting();
     if (waiting.length === 0) return '';
     const parts = [...new Set(waiting.map((s) => s.section || s.do))];
     const open = waiting.length === 1 ? '1 answer' : `${waiting.length} answers`;
@@ -186,12 +214,8 @@ export class LiveStage {
     return step.do.length > 64 ? `${step.do.slice(0, 62).replace(/\s\S*$/u, '')} …` : step.do;
   }
 
-  protected range({ step: { expect } }: SaidStep): string {
-    return expect?.kind === 'range' ? rangeText(expect, this.preferences.decimal()) : '';
-  }
-
-  protected nominal({ step: { expect } }: SaidStep): string {
-    return expect?.kind === 'range' ? nominalText(expect, this.preferences.decimal()) : '';
+  protected expected(step: SaidStep) {
+    return expectedLines(step, this.preferences.decimal());
   }
 
   protected from(step: SaidStep): string {
@@ -206,17 +230,13 @@ export class LiveStage {
   }
 
   protected reading(step: SaidStep): string {
-    return step.reading
-      ? readingText(step.reading.body, step.choices, this.preferences.decimal())
-      : '';
+    return step.reading ? readingText(step.reading.body, step, this.preferences.decimal()) : '';
   }
 
   /** Readings that stand beside the newest: who read what. */
   protected alsoRead(step: SaidStep): string {
     return step.beside
-      .map(
-        (r) => `${readingText(r.body, step.choices, this.preferences.decimal())}, ${r.author.name}`,
-      )
+      .map((r) => `${readingText(r.body, step, this.preferences.decimal())}, ${r.author.name}`)
       .join('; ');
   }
 
@@ -228,15 +248,31 @@ export class LiveStage {
     return from.kind === 'simulation' && asPlanned ? from : undefined;
   }
 
+  /** Passes the holds over that the shown answer waits for: each by its own piece of evidence, with the reason. */
+  protected passOver(reason: string): void {
+    for (const hold of new Set(this.waiting().map(({ step }) => holdOf(step))))
+      this.open.record('confirmation', `hold.${hold}`, {
+        version: 1,
+        hold,
+        overridden: true,
+        reason,
+      });
+  }
+
   /** Keeps what was read with the whole step in it; an earlier reading is superseded, not changed. */
   protected keep(step: SaidStep, { values, note }: Entered): void {
-    const verdict = verdictOfStep(step.step, ...values.map(({ value }) => value));
+    const instrument = instrumentFor(step.step.instrument) && this.withWhat()?.chosen();
+    const verdict = verdictOfStep(
+      step.step,
+      ...values.map(({ value, over }) => (over ? Infinity : (value ?? ''))),
+    );
     const body = {
       version: 2,
       step: step.step,
       values: values.map((value) => ({ ...value })),
       verdict,
       ...(note ? { note } : {}),
+      ...(instrument ? { instrument } : {}),
     } as const;
     const before = step.reading ? [step.reading.id, ...step.beside.map((r) => r.id)] : [];
     this.open.record(
@@ -256,7 +292,7 @@ export class LiveStage {
     this.passedNow.set(now);
     this.announced.set(`${verdict === 'pass' ? 'Pass' : 'Fail'}: ${step.must}`);
     this.signals.tell(verdict);
-    const reading = readingText(body, step.choices, this.preferences.decimal());
+    const reading = readingText(body, step, this.preferences.decimal());
     this.before.set(verdict === 'pass' ? { key: step.step.key, reading, must: step.must } : null);
     this.picked.set(verdict === 'pass' ? this.nextInAct(step) : step.step.key);
   }
@@ -282,10 +318,13 @@ export class LiveStage {
   /** The panel is really built so: from now on it is what is simulated and expected. */
   protected bookAsBuilt({ builtSo, what }: SaidCause): void {
     if (!builtSo) return;
-    noteAsBuilt(this.open, builtSo, `found at a live test: ${what}`);
+    noteAsBuilt(
+      this.open,
+      builtSo,
+      `found at a ${this.isDead() ? 'dead check' : 'live test'}: ${what}`,
+    );
   }
 
-  /** Books the exchange of two leads: in the wiring, and in what the plate says of the machine. */
   /** What is exchanged to turn it round, as the wiring has it. */
   protected readonly exchange = computed(() => {
     const job = this.open.job();
@@ -298,6 +337,7 @@ export class LiveStage {
       : `Exchange ${at.join(' and ')} at the motor`;
   });
 
+  /** Books the exchange of two leads: in the wiring, and in what the plate says of the machine. */
   protected exchangeLeads(): void {
     const job = this.open.job();
     const motor = Object.entries(job?.adopted?.devices ?? {}).find(([, d]) => d.kind === 'motor');
@@ -308,7 +348,7 @@ export class LiveStage {
         draft.decisions.wires[id] = {
           ...draft.decisions.wires[id],
           ...end,
-          why: 'it turned the other way at the first turn',
+          why: TURNED_WHY,
         };
       if (exchange.leadsExchanged) draft.plate.motor.leadsExchanged = true;
       else delete draft.plate.motor.leadsExchanged;

@@ -9,7 +9,7 @@ import {
   signal,
   untracked,
 } from '@angular/core';
-import { readingDoubt } from '@tactron/core/job';
+import { expectedAt, readingDoubt } from '@tactron/core/job';
 import {
   dimensionOf,
   formatNumber,
@@ -19,15 +19,19 @@ import {
   type Dimension,
 } from '@tactron/core/units';
 import type { SaidStep } from '../../compute/compute.types';
+import { NumberPad, padTyped, type PadKey } from '../../controls/number-pad';
 import { Stopwatch } from '../../controls/stopwatch';
+import { placeName } from './reading-text';
 import { Preferences } from '../../frame/preferences';
 
 /** One value that was read: where, what, in which unit, and as it was typed. */
 export interface ReadValue {
   readonly where?: string;
-  readonly value: number | string;
+  /** Absent where the instrument showed overload. */
+  readonly value?: number | string;
   readonly unit?: string;
   readonly typed?: string;
+  readonly over?: boolean;
 }
 
 /** What a person enters for a step: its values and a note. */
@@ -36,10 +40,13 @@ export interface Entered {
   readonly note: string;
 }
 
+/** How an instrument's overload is typed. */
+const OVERLOAD = /^(?:ol|o\.l|over|overload|∞)$/iu;
+
 /** Fields for what a step asks to be read, or buttons for what can be seen; nothing is guessed towards the expected. */
 @Component({
   selector: 'tac-reading-entry',
-  imports: [Stopwatch],
+  imports: [NumberPad, Stopwatch],
   templateUrl: './reading-entry.html',
   styleUrl: './reading-entry.scss',
 })
@@ -57,11 +64,22 @@ export class ReadingEntry {
   /** Numbers that what was typed may mean: a mark before three digits is asked about. */
   protected readonly meanings = signal<readonly { readonly v: number; readonly u: string }[]>([]);
   private place = 0;
+  /** Fingers, not keys: the page has digits of its own, big enough for gloves. */
+  protected readonly byTouch = matchMedia('(pointer: coarse)').matches;
+  /** Field that the pad writes to. */
+  protected readonly active = signal(0);
+  protected readonly decimal = this.preferences.decimal;
+  protected readonly padLast = computed(() =>
+    this.emptyAfter(this.active()) >= 0
+      ? 'Next'
+      : `Accept ${this.places().length > 1 ? 'readings' : 'reading'}`,
+  );
   /** Something was just entered, and the next step is on its way. */
   private readonly goesOn = signal(false);
   /** What was meant where what was typed could mean two things. */
   private readonly meant = new Map<number, number>();
 
+  protected readonly placeName = (place: string): string => placeName(place, this.step());
   protected readonly places = computed(() => this.step().step.fields ?? ['']);
   protected readonly unit = computed(() => {
     const { expect } = this.step().step;
@@ -113,11 +131,21 @@ export class ReadingEntry {
     this.texts.update((all) => this.places().map((_, i) => (i === place ? text : (all[i] ?? ''))));
   }
 
+  private emptyAfter(place: number): number {
+    return this.places().findIndex((_, i) => i > place && !this.texts()[i]?.trim());
+  }
+
   /** Enter goes to the next empty place, and accepts after the last. */
   protected onEnter(place: number): void {
-    const next = this.places().findIndex((_, i) => i > place && !this.texts()[i]?.trim());
+    const next = this.emptyAfter(place);
     if (next < 0) return this.enter();
     document.getElementById(`reading-${next}`)?.focus();
+  }
+
+  protected pad(key: PadKey): void {
+    const at = Math.min(this.active(), this.places().length - 1);
+    if (key === 'next') this.onEnter(at);
+    else this.type(at, padTyped(this.texts()[at] ?? '', key));
   }
 
   protected answer(value: string): void {
@@ -135,9 +163,12 @@ export class ReadingEntry {
       if (!read) return;
       values.push({ ...(where ? { where } : {}), ...read });
     }
-    const doubt = values.flatMap(({ value }) =>
-      typeof value === 'number' ? (readingDoubt(expect, value) ?? []) : [],
-    )[0];
+    const doubt = values.flatMap(({ value }, i) => {
+      const own = expectedAt(this.step().step, i);
+      return typeof value === 'number' && own?.kind === 'range'
+        ? (readingDoubt(own, value) ?? [])
+        : [];
+    })[0];
     if (doubt && !believed) {
       this.doubted.set(true);
       return this.problem.set(
@@ -155,12 +186,13 @@ export class ReadingEntry {
     const typed = (this.texts()[place] ?? '').trim();
     const meant = this.meant.get(place);
     if (meant !== undefined) return { value: meant, unit, typed: typed.slice(0, 60) };
+    if (OVERLOAD.test(typed)) return { over: true, unit, typed: 'OL' };
     const parsed = parseQuantity(typed, dimension, unit);
     if (parsed.ok) {
       const value = Number(valueIn(parsed.quantity, unit, dimension).toPrecision(12));
       return { value, unit, typed: typed.slice(0, 60) };
     }
-    const at = this.places()[place];
+    const at = this.placeName(this.places()[place] ?? '');
     const named = at ? `${at}: ` : '';
     if (parsed.why === 'ambiguous') {
       this.place = place;
@@ -201,6 +233,7 @@ export class ReadingEntry {
 
   private clear(): void {
     this.texts.set([]);
+    this.active.set(0);
     this.meant.clear();
     this.note.set('');
     this.settle();

@@ -20,6 +20,15 @@ describe('fingers on the lanes', () => {
     expect(f.move(1, { x: 0, y: 0 }, 500)).toBeUndefined();
   });
 
+  it('begin anew with the first of a new touch, though a lift was never told', () => {
+    const f = new Fingers();
+    f.down(1, { x: 0, y: 0 }, true);
+    f.down(2, { x: 100, y: 0 });
+    f.down(3, { x: 50, y: 0 }, true);
+    f.down(4, { x: 250, y: 0 });
+    expect(f.move(4, { x: 150, y: 0 }, 500)).toEqual({ does: 'zoom', closer: false });
+  });
+
   it('go on moving with the one that stays of two', () => {
     const f = new Fingers();
     f.down(1, { x: 0, y: 0 });

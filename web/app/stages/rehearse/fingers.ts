@@ -20,7 +20,9 @@ export class Fingers {
   private readonly at = new Map<number, Spot>();
   private spread = 0;
 
-  down(id: number, spot: Spot): void {
+  /** @param first of a new touch: whatever was down before it is not there any more, told or not */
+  down(id: number, spot: Spot, first = false): void {
+    if (first) this.at.clear();
     this.at.set(id, spot);
     this.spread = this.apart();
   }

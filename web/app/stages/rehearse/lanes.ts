@@ -176,7 +176,7 @@ export class Lanes {
     if (event.pointerType === 'touch') {
       // What was touched may be drawn anew under the finger: its events are to come here all the same.
       (event.currentTarget as Element).setPointerCapture(event.pointerId);
-      this.fingers.down(event.pointerId, { x: event.clientX, y: event.clientY });
+      this.fingers.down(event.pointerId, { x: event.clientX, y: event.clientY }, event.isPrimary);
     }
     this.place(event);
   }

@@ -1,11 +1,27 @@
 import { TestBed } from '@angular/core/testing';
+import type { Trace } from '@tactron/core/trace';
 import type { ShownMotor } from '../../compute/rehearse.worker';
 import { MotorPhases } from './motor-phases';
 import { benchProviders, FakeSession } from './testing/fake-session';
 
+/** The trace of the bench with a state of the device and another frequency. */
+function withState(t: Trace, state: string, hz: number): Trace {
+  const still = (y: number) => ({ t: [0], y: [y], dy: [0], ddy: [0] });
+  const spec = { id: 'device.state', of: { kind: 'device', id: 'device' }, unit: '' } as const;
+  return {
+    ...t,
+    signals: [...t.signals, { ...spec, kind: 'state', states: [state] }],
+    segments: [
+      ...t.signals.map((s, i) => (s.id === 'device.hz' ? still(hz) : t.segments[i])),
+      still(0),
+    ],
+  };
+}
+
 describe('the leads of the motor', () => {
-  async function shown(motor: ShownMotor): Promise<string> {
+  async function shown(motor: ShownMotor, state?: string, hz = 20): Promise<string> {
     const session = new FakeSession();
+    if (state) session.trace.update((t) => t && withState(t, state, hz));
     session.opened.update((o) => o && { ...o, motor });
     TestBed.configureTestingModule({ providers: benchProviders(session) });
     const fixture = TestBed.createComponent(MotorPhases);
@@ -28,6 +44,14 @@ describe('the leads of the motor', () => {
     TestBed.resetTestingModule();
     const isolator = { id: 'breaker', tag: 'Q5', positions: ['on', 'off'] };
     expect(await shown({ ...whole, isolator })).toBe('U V W Q5 is open');
+  });
+
+  it('say that direct current brakes while there is no frequency and the shaft is slowed down', async () => {
+    expect(await shown(whole, 'decelerating', 0)).toBe('U V W direct current, it brakes');
+    TestBed.resetTestingModule();
+    expect(await shown(whole, 'decelerating', 5)).toBe('U V W 40 V between two');
+    TestBed.resetTestingModule();
+    expect(await shown(whole, 'ready', 0)).toBe('U V W 0 V between two');
   });
 
   it('say nothing of volts where the plate does not', async () => {

@@ -2,7 +2,7 @@ import { Component, computed, inject } from '@angular/core';
 import { formatNumber } from '@tactron/core/units';
 import { Preferences } from '../../frame/preferences';
 import { RehearsalSession } from './session';
-import { shownValue } from './shown-state';
+import { feedsAtSupply, shownStateOf, shownValue } from './shown-state';
 
 /** The leads of the motor with the voltage between two of them now; a lead that no output reaches is *open*. */
 @Component({
@@ -67,9 +67,18 @@ export class MotorPhases {
     return Math.min(Math.abs(this.at('device.hz')) * perHz, mostV ?? Infinity);
   });
 
+  /** A drive that slows its motor down without any frequency does so by direct current. */
+  private readonly directCurrent = computed(
+    () =>
+      !feedsAtSupply(this.session) &&
+      shownStateOf(this.session, 'device.state', 'off') === 'decelerating' &&
+      this.at('device.hz') === 0,
+  );
+
   protected readonly leads = computed(() => {
     const motor = this.session.opened()?.motor;
-    const live = this.cut() === undefined && (this.volts() ?? 0) >= 1;
+    const fed = this.directCurrent() || (this.volts() ?? 0) >= 1;
+    const live = this.cut() === undefined && fed;
     return (motor?.leads ?? []).map((name) => {
       const open = motor?.missing.includes(name) === true;
       return { name, open, live: live && !open };
@@ -79,6 +88,7 @@ export class MotorPhases {
   protected readonly text = computed(() => {
     const cut = this.cut();
     if (cut !== undefined) return `${cut} is open`;
+    if (this.directCurrent()) return 'direct current, it brakes';
     const volts = this.volts();
     if (volts === undefined) return '';
     return `${formatNumber(volts, 0, this.preferences.decimal())} V between two`;

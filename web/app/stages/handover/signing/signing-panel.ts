@@ -1,13 +1,18 @@
 import { Component, computed, effect, inject, signal, viewChild } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { arrivedAfter, signable, type EvidenceBody, type EvidenceOf } from '@tactron/core/job';
+import {
+  arrivedAfter,
+  signable,
+  usualRoles,
+  type EvidenceBody,
+  type EvidenceOf,
+} from '@tactron/core/job';
 import { Compute } from '../../../compute/compute';
 import { Choice } from '../../../controls/choice';
 import { moment } from '../../../frame/moment';
 import { OpenJob } from '../../../job-state/open-job';
-import { Api } from '../../../job-state/api';
+import { SiteDocuments } from '../../../site/site-documents';
 import { DrawnMark, MARK_BOX } from './drawn-mark';
-import { rolesOf } from './site-roles';
 
 /** What a person declares with a signature. */
 export const statementOf = (role: string, number: number, open: number): string => {
@@ -81,10 +86,13 @@ export class SigningPanel {
   protected readonly busy = signal(false);
 
   constructor() {
-    const api = inject(Api);
+    const sites = inject(SiteDocuments);
     effect(() => {
       const siteId = this.open.job()?.siteId;
-      if (siteId) void rolesOf(siteId, api).then((roles) => this.open.roles.set(roles));
+      if (!siteId) return;
+      void sites.of(siteId).then(({ document: { requiredRoles } }) => {
+        this.open.roles.set(requiredRoles.length > 0 ? requiredRoles : usualRoles);
+      });
     });
     effect(() => {
       const { frozen, closed } = this.signing();
