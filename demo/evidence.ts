@@ -4,12 +4,15 @@ import {
   contentHashOf,
   CORE_VERSION,
   hashOf,
+  instrumentFor,
   signable,
   tickOf,
   usualRoles,
   type Author,
   type Evidence,
   type EvidenceKind,
+  type Instrument,
+  type InstrumentKind,
   type Job,
   type Ticked,
 } from '@tactron/core/job';
@@ -73,13 +76,47 @@ class Day {
   }
 }
 
-const instruments: Readonly<Record<string, string>> = {
-  voltmeter: 'multimeter M2, true RMS, CAT III 1000 V',
-  ohmmeter: 'multimeter M2, true RMS, CAT III 1000 V',
-  'low-ohm meter': 'installation tester P1',
-  'insulation tester': 'installation tester P1',
-  'voltage tester': 'two-pole tester T3',
-  'current clamp': 'clamp C1, true RMS',
+const meter: Instrument = {
+  name: 'Multimeter',
+  serial: 'M2',
+  calibratedUntil: '2027-03-31',
+  measures: ['voltage', 'resistance', 'current'],
+  category: 'CAT III 1000 V',
+  trueRms: true,
+};
+const tester: Instrument = {
+  name: 'Installation tester',
+  serial: 'P1',
+  calibratedUntil: '2027-01-31',
+  measures: ['lowOhm', 'insulation', 'rotation'],
+  category: 'CAT IV 600 V',
+};
+const twoPole: Instrument = {
+  name: 'Two-pole tester',
+  serial: 'T3',
+  measures: ['voltageTest'],
+  category: 'CAT IV 1000 V',
+};
+const clamp: Instrument = {
+  name: 'Clamp',
+  serial: 'C1',
+  calibratedUntil: '2027-03-31',
+  measures: ['current'],
+  category: 'CAT III 600 V',
+  trueRms: true,
+};
+const wheel: Instrument = { name: 'Tachometer', serial: 'H4', measures: ['speed'] };
+
+/** With what is measured, by what it has to measure. */
+const instruments: Readonly<Record<InstrumentKind, Instrument>> = {
+  voltageTest: twoPole,
+  voltage: meter,
+  resistance: meter,
+  lowOhm: tester,
+  insulation: tester,
+  current: clamp,
+  speed: wheel,
+  rotation: tester,
 };
 
 /** What is read and declared in the order of the procedure; the readings are those of the panel itself, a little off. */
@@ -114,13 +151,13 @@ function procedure(
       );
       standing = [day.last.id];
     }
-    const name = step.instrument && (instruments[step.instrument] ?? step.instrument);
+    const kind = instrumentFor(step.instrument);
     day.add('reading', step.key, {
       version: 2,
       step,
       values,
       verdict,
-      ...(name ? { instrument: { name } } : {}),
+      ...(kind ? { instrument: instruments[kind] } : {}),
     });
     between(step.key);
   }

@@ -212,6 +212,17 @@ const wishes: Readonly<Record<string, Job['scheme']>> = {
   },
 };
 
+/** What the owners state not to be required, after their risk assessments. */
+const stated: Readonly<Record<string, Job['decisions']['notRequired']>> = {
+  'LS-DEBARK': {
+    'place.stop': {
+      why: 'at local one person stands at the keypad with its own stop key; the emergency stop acts in both places; assessment LM-14, point 6',
+      by: 'J. Harrow',
+      role: 'sawyard safety engineer',
+    },
+  },
+};
+
 function bare([tag, end, machine, family, model]: (typeof entries)[number]): Job {
   const profile = shippedProfile(family);
   const ids = {
@@ -224,14 +235,17 @@ function bare([tag, end, machine, family, model]: (typeof entries)[number]): Job
     version: String(profile.version),
     sha256: hashOf(profile),
   };
+  const empty = emptyJob({
+    ...ids,
+    tag,
+    machine,
+    practice: tag.startsWith('FM') ? 'IEC' : 'NFPA',
+    profile: device,
+  });
+  const notRequired = stated[tag];
   return {
-    ...emptyJob({
-      ...ids,
-      tag,
-      machine,
-      practice: tag.startsWith('FM') ? 'IEC' : 'NFPA',
-      profile: device,
-    }),
+    ...empty,
+    ...(notRequired ? { decisions: { ...empty.decisions, notRequired } } : {}),
     plate: plates[tag],
     scheme: wishes[tag] ?? {},
   };
@@ -284,6 +298,7 @@ writeFileSync(
 const done: Readonly<Record<string, typeof handedOver>> = {
   'FM-DRUM-2': handedOver,
   'FM-CRUSH': deadDone,
+  'LS-DEBARK': handedOver,
 };
 
 for (const entry of entries) {

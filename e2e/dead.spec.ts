@@ -1,10 +1,28 @@
 import { expect } from '@playwright/test';
 import { declare, open, stage, test } from './helpers';
 
+const OURS = 'Multimeter, MM-14, calibrated until 2020-03-31 – calibration has ended';
+
 test('dead checks: isolated first, a loop read at the device, a wrong reading kept and read again, printed', async ({
   browser,
 }) => {
-  const page = await open(browser, '/jobs/0d3f2a1c-7b64-4c1e-8a7d-5e9b1c2d3a11/dead');
+  const page = await open(browser, '/jobs');
+  // The site has a meter, and settles who signs.
+  await page.getByRole('link', { name: 'Who signs, instruments' }).first().click();
+  await expect(page.getByRole('heading', { name: 'Fernhollow Maltings' })).toBeVisible();
+  await page.getByLabel('Instrument', { exact: true }).fill('Multimeter');
+  await page.getByLabel('Its number').fill('MM-14');
+  await page.getByLabel('Calibrated until').fill('2020-03-31');
+  await page.getByLabel('volts', { exact: true }).check();
+  await page.getByLabel('ohms', { exact: true }).check();
+  await page.getByRole('button', { name: 'Add it' }).click();
+  await expect(page.getByRole('row', { name: /Multimeter/u })).toContainText('ended');
+  await page.getByLabel('Role').fill('Checked by');
+  await page.getByRole('button', { name: 'Add the role' }).click();
+  await expect(page.getByRole('listitem').filter({ hasText: 'Checked by' })).toBeVisible();
+  await page.getByRole('button', { name: 'Take out' }).click();
+  await expect(page.getByText('Nothing is settled: Commissioned by, Accepted by.')).toBeVisible();
+  await page.goto(new URL('/jobs/0d3f2a1c-7b64-4c1e-8a7d-5e9b1c2d3a11/dead', page.url()).href);
   await expect(page.getByText('Not to be seen dead, because a relay closes the way')).toContainText(
     'T1:IN1',
   );
@@ -32,6 +50,9 @@ test('dead checks: isolated first, a loop read at the device, a wrong reading ke
   const [rest, worked] = ['at rest', 'worked'].map((name) =>
     current.getByRole('textbox', { name, exact: true }),
   );
+  // What it is measured with is named once; an ended calibration is said and printed.
+  await current.getByLabel('Measured with').selectOption({ label: OURS });
+  await expect(current).toContainText('calibration has ended');
   await rest.fill('OL');
   await page.keyboard.press('Enter');
   await worked.fill('OL');
@@ -58,4 +79,36 @@ test('dead checks: isolated first, a loop read at the device, a wrong reading ke
   await expect(record.getByRole('row', { name: /T1:IN3, S1 at rest/u })).toContainText(
     'earlier: at rest OL, worked OL (fail)',
   );
+  await expect(record.getByRole('row', { name: /T1:IN3, S1 at rest/u })).toContainText('0.6');
+  const instruments = page.locator('[data-part=instruments]');
+  await expect(instruments.getByRole('row', { name: /Multimeter MM-14/u })).toContainText(
+    'ended before it was used',
+  );
+  await expect(page.locator('[data-part=night] tr').nth(3)).toBeVisible({ timeout: 60_000 });
+});
+
+test('leads that are not marked are found out by ohms, and noted at the wires of the dial', async ({
+  browser,
+}) => {
+  const page = await open(browser, '/jobs/0d3f2a1c-7b64-4c1e-8a7d-5e9b1c2d3a10/dead');
+  await page.getByText('Leads that are not marked: find out which').click();
+  const find = page.getByRole('region', { name: 'Find out which' });
+  await find.getByLabel(/^Its leads/u).fill('red, blue, white');
+  await page.keyboard.press('Tab');
+  const reads: Record<string, string> = {
+    'red – blue, turned back': '4.9k',
+    'red – white, turned back': '5k',
+    'blue – white, turned back': '40',
+    'red – blue, turned up': '4.9k',
+    'red – white, turned up': '60',
+  };
+  for (const [name, ohm] of Object.entries(reads))
+    await find.getByLabel(new RegExp(name, 'u')).fill(ohm);
+  await find.getByRole('button', { name: 'Which is which?' }).click();
+  await expect(find.getByRole('alert')).toContainText('blue – white, turned up to its stop');
+  await find.getByLabel(/blue – white, turned up/u).fill('4.9k');
+  await find.getByRole('button', { name: 'Which is which?' }).click();
+  await expect(find).toContainText('white is the wiper, blue the lower end, red the upper end');
+  await find.getByRole('button', { name: /Note it at the wires/u }).click();
+  await expect(find).toContainText('Noted at the wires of R1 in Land.');
 });

@@ -107,7 +107,13 @@ test('everything in one ZIP: job file, PDF, page, tables and drawings under thei
   }
   const names = [...bytes.keys()];
   expect(names.at(-1)).toBe('manifest.json');
-  for (const name of ['job.tactron.json', 'record.html', 'hand-list.csv', 'connection.svg'])
+  for (const name of [
+    'job.tactron.json',
+    'record.html',
+    'record.xlsx',
+    'hand-list.csv',
+    'connection.svg',
+  ])
     expect(names).toContain(name);
   expect(names.some((n) => n.endsWith('.pdf'))).toBe(true);
   const { sha256 } = JSON.parse(String(bytes.get('manifest.json'))) as {

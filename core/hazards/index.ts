@@ -20,3 +20,4 @@ export {
   type Moment,
   type SweepRow,
 } from './sweep/index.js';
+export { nightCard, type NightFault } from './night-card.js';

@@ -196,6 +196,8 @@ const jobEntries = {
         why: reason,
       }),
     ),
+    /** End of the supply from which it is switched on for the first time; the source where nobody says otherwise. */
+    energise: v.optional(v.picklist(['sourceFirst', 'loadFirst'])),
     /** Required functions that a person states not to be required, by the requirement's id, after the risk assessment. */
     notRequired: v.optional(
       v.record(

@@ -44,6 +44,41 @@ describe('switching on', () => {
     }
   });
 
+  it('goes from the load end where the job says so: nothing before the source, the same parts and volts after it', () => {
+    let other = 0;
+    for (const { name, job, profile } of cases) {
+      const [usual, back] = (['sourceFirst', 'loadFirst'] as const).map((energise) =>
+        liveSteps({ ...job, decisions: { ...job.decisions, energise } }, profile).filter(
+          (s) => s.section === 'energise',
+        ),
+      );
+      const keys = (steps: typeof usual): string[] => steps.map((s) => s.key);
+      expect(keys(back).sort()).withContext(name).toEqual(keys(usual).sort());
+      const volts = (steps: typeof usual) =>
+        steps.filter((s) => s.key.endsWith('.volts')).map((s) => [s.key, s.expect]);
+      expect(volts(back)).withContext(name).toEqual(volts(usual));
+      const parts = (steps: typeof usual): string[] =>
+        [...new Set(steps.flatMap((s) => String(s.must.args['parts'] ?? '').split(', ')))].sort();
+      expect(parts(back)).withContext(name).toEqual(parts(usual));
+      if (!trialsOf(job, profile).arrangement.ownBreakers.length) {
+        expect(back).withContext(name).toEqual(usual);
+        continue;
+      }
+      other++;
+      const source = keys(back).indexOf('energise.source');
+      expect(source).withContext(name).toBeGreaterThan(1);
+      for (const s of back.slice(1, source))
+        expect(s.expect)
+          .withContext(`${name} ${s.key}`)
+          .toEqual({ kind: 'state', is: 'nothingHappens' });
+      const text = back.map((s) => `${say(s.do)} ${say(s.must)}`).join(' ');
+      expect(text)
+        .withContext(name)
+        .not.toMatch(/undefined|NaN|energise\.|, ,|\ball open\b/u);
+    }
+    expect(other).toBeGreaterThan(5);
+  });
+
   it('tells which state of isolation each step is done in, and has no CONTROL LIVE where the control has no supply of its own', () => {
     for (const { name, job, profile } of cases) {
       const live = liveSteps(job, profile);

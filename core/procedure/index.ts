@@ -18,3 +18,12 @@ export {
   type LoopRemedy,
   type LoopResult,
 } from './loop-sheet.js';
+export {
+  contactSort,
+  dialLeads,
+  motorCores,
+  type CoreReads,
+  type FindOutDoubt,
+  type FoundOut,
+  type PairRead,
+} from './find-out.js';

@@ -26,3 +26,4 @@ export {
   type TerminalRow,
   type TerminalVolts,
 } from './terminal-rows.js';
+export { signalList, type Signal } from './signal-list.js';

@@ -21,6 +21,10 @@ export const energisePhrases: Readonly<Record<string, (a: Args) => string>> = {
     a['off']
       ? `Close ${s(a['off'])}. ${s(a['open'])} ${many(a['open']) ? 'stay' : 'stays'} open: nothing may happen now.`
       : `Have the supply ahead of this panel switched on. ${s(a['open'])} ${many(a['open']) ? 'stay' : 'stays'} open: nothing may happen now.`,
+  'energise.branchDead': (a) =>
+    `${a['off'] ? `${s(a['off'])} still open` : 'The supply still off'}: close ${s(a['breaker'])}. Nothing may happen now.`,
+  'energise.sourceLast': (a) =>
+    `${a['off'] ? `Close ${s(a['off'])}` : 'Have the supply ahead of this panel switched on'}. ${s(a['open'])} ${many(a['open']) ? 'stay' : 'stays'} open. Look and listen at the whole panel.`,
   'energise.branch': (a) => `Close ${s(a['breaker'])}. Look and listen at the whole panel.`,
   'energise.volts': (a) =>
     `Measure between ${s(a['plus'])} and ${s(a['minus'])}, ${a['ac'] ? 'alternating' : 'direct'} voltage.`,

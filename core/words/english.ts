@@ -6,6 +6,7 @@ import { energisePhrases } from './energise-english.js';
 import { handPhrases } from './hand-english.js';
 import { livePhrases } from './live-english.js';
 import { names } from './names-english.js';
+import { signalPhrases } from './signals-english.js';
 import { plateFindings } from './plate-english.js';
 
 const likely = (x: unknown, unit = ''): string =>
@@ -62,6 +63,7 @@ export const phrases: Readonly<Record<string, (a: Args) => string>> = {
   ...livePhrases,
   ...deadPhrases,
   ...energisePhrases,
+  ...signalPhrases,
   ...handPhrases,
   volts: (a) => `${n(a['volts'])} V`,
   hz: (a) => `${n(a['hz'])} Hz`,

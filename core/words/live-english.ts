@@ -252,6 +252,9 @@ export const livePhrases: Readonly<Record<string, (a: Args) => string>> = {
   'turns.reverse': () => 'The motor runs in reverse.',
   'turns.stopped': () => 'The motor does not turn.',
   stated: (a) => `As this job does it: it ${names[s(a['is'])] ?? s(a['is'])}. Not required otherwise: ${s(a['by'])}, ${s(a['role'])}: “${s(a['why'])}”.`,
+  'loop.sourceZero': (a) => `${s(a['source'])} gives ${n(a['is'], 2)} ${s(a['unit'])} at nothing: turn its zero trimmer, or set the range of its output, until ${n(a['wanted'], 2)} ${s(a['unit'])} stand there.`,
+  'loop.sourceSpan': (a) => `${s(a['source'])} gives ${n(a['is'], 2)} ${s(a['unit'])} at full scale: turn its full-scale trimmer, or set the full scale of its output, until ${n(a['wanted'], 2)} ${s(a['unit'])} stand there. Look at zero again after it.`,
+  'loop.setting': (a) => `Set ${s(a['code'])}, the ${a['end'] === 'low' ? 'lower' : 'upper'} end of the signal, to ${n(a['to'], 1)} %.`,
   milliamps: (a) => `${n(a['amps'])} mA`,
   rest: (a) =>
     `Then ${[

@@ -35,6 +35,12 @@ const kinds: readonly (readonly [RegExp, (of: string) => string])[] = [
   [/^feed\.(.+)$/u, () => 'feed to the contact'],
   [/^(.+)\.link\.\d+$/u, () => 'to the next contact in series'],
   [/\.call(\.|$)/u, () => 'start warning, call'],
+  [/^run\.(forward|reverse)/u, (of) => `run ${of === 'reverse' ? 'in reverse' : 'forward'}`],
+  [/^preset\.bit(\d)/u, (of) => `preset, bit ${Number(of) + 1}`],
+  [/^jog(Forward|Reverse)/u, (of) => `jog ${of.toLowerCase()}`],
+  [/^rampSelect(\.|$)/u, () => 'second ramps'],
+  [/^up(\.|$)/u, () => 'faster'],
+  [/^down(\.|$)/u, () => 'slower'],
   [/^start(\.|$)/u, () => 'start'],
   [/^stop(\.|$)/u, () => 'stop circuit'],
 ];

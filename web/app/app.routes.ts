@@ -91,6 +91,16 @@ export const routes: Routes = [
         loadComponent: () => import('./stages/live/live-stage').then((m) => m.LiveStage),
       },
       {
+        path: 'operator',
+        loadComponent: () =>
+          import('./stages/handover/sheets/operator-sheet').then((m) => m.OperatorSheet),
+      },
+      {
+        path: 'labels',
+        loadComponent: () =>
+          import('./stages/handover/sheets/label-sheet').then((m) => m.LabelSheet),
+      },
+      {
         path: 'handover',
         loadComponent: () =>
           import('./stages/handover/handover-stage').then((m) => m.HandoverStage),

@@ -169,8 +169,9 @@ class Steps {
 }
 
 /**
- * Switching on for the first time, from the source end of this job's own supply: everything open, the disconnecting device,
- * then each branch of the control, the power branch last. At each step what wakes and what is measured comes from the
+ * Switching on for the first time: everything open, the disconnecting device, then each branch of the control, the power
+ * branch last; or, where the job says so, from the load end: each branch with nothing behind it, the disconnecting device
+ * after them, and all readings then. At each step what wakes and what is measured comes from the
  * simulation of this wiring; where nothing wakes, *nothing happens* is what is expected.
  *
  * @param all tell of contactors and brakes that act by themselves too: what happens, not what may be expected
@@ -208,12 +209,32 @@ export function energiseOf(c: StepContext, all = false): Energise {
       from: { kind: 'standard', name: 'EN 50110-1 §6.2.7, before a supply is switched on again' },
     },
   );
-  tree.work(
-    [{ do: 'supplyOn', atMs: 0 }, ...(a.isolator ? [turned(a.isolator, 'on')] : [])],
-    WAKES_MS,
-  );
-  steps.nothingBut('source', phrase('energise.source', args));
-  for (const breaker of own) branch(c, tree, steps, breaker);
+  const source = (said: string, more: ProcedureStep['do']['args'] = {}): void => {
+    tree.work(
+      [{ do: 'supplyOn', atMs: 0 }, ...(a.isolator ? [turned(a.isolator, 'on')] : [])],
+      WAKES_MS,
+    );
+    steps.nothingBut('source', phrase(said, { ...args, ...more }));
+  };
+  if (own.length > 0 && c.job.decisions.energise === 'loadFirst') {
+    for (const breaker of own) {
+      tree.work([turned(breaker, 'on')], WAKES_MS);
+      steps.nothingBut(
+        breaker,
+        phrase('energise.branchDead', { breaker: tagOf(c, breaker), off: args.off }),
+      );
+    }
+    const still = branches.filter((id) => !own.includes(id)).map((id) => tagOf(c, id));
+    source('energise.sourceLast', { open: still.join(', ') });
+    for (const breaker of own) branchVolts(c, tree, steps, breaker);
+  } else {
+    source('energise.source');
+    for (const breaker of own) {
+      tree.work([turned(breaker, 'on')], WAKES_MS);
+      steps.nothingBut(breaker, phrase('energise.branch', { breaker: tagOf(c, breaker) }));
+      branchVolts(c, tree, steps, breaker);
+    }
+  }
   if (head) {
     tree.work(actsOf(take(a, head, 0)), WAKES_MS);
     steps.nothingBut('estop', phrase('energise.estop', args));
@@ -228,11 +249,8 @@ const isThere = ({ section, job }: StepContext, id: string): boolean =>
     [w.from, w.to].some((at) => at.startsWith(`${id}:`)),
   );
 
-/** One branch of the control: what wakes with it, and its voltage. */
-function branch(c: StepContext, tree: Tree, steps: Steps, breaker: string): void {
-  tree.work([turned(breaker, 'on')], WAKES_MS);
-  const args = { breaker: tagOf(c, breaker) };
-  steps.nothingBut(breaker, phrase('energise.branch', args));
+/** The voltage of one branch of the control. */
+function branchVolts(c: StepContext, tree: Tree, steps: Steps, breaker: string): void {
   for (const [plus, minus] of outputsOf(c, breaker)) {
     const { landings } = c.installation;
     const seen = tree.volts(landings.indexOf(plus), landings.indexOf(minus));

@@ -22,6 +22,7 @@ import { siteRoutes } from '../sites/routes.js';
 import type { JobEvents, StreamOwner } from './events.js';
 import { ownHost } from './own-host.js';
 import { patient, type Patience } from './patience.js';
+import { presenceSchema, Presence } from './presence.js';
 import { sameRelease } from './same-release.js';
 import { checked, Problem, problemHandler } from './problem.js';
 import { sameOrigin } from './same-origin.js';
@@ -125,6 +126,7 @@ export function createApp({
     await demandJob(db, res, checked(v.pipe(v.string(), v.uuid()), req.params.id));
     events.stream(req.params.id, req, res, streamOf(req, res));
   });
+  presenceRoute(app, db, events);
   app.use('/api/jobs/:id/evidence', evidenceRoutes(db));
   app.use('/api/jobs', jobRoutes(db, key));
   app.use('/api', () => {
@@ -133,6 +135,20 @@ export function createApp({
   if (webFolder && existsSync(webFolder)) serveWeb(app, webFolder);
   app.use(problemHandler);
   return app;
+}
+
+/** Who has which job open: told to everybody who listens to it. */
+function presenceRoute(app: Express, db: DataSource, events: JobEvents): void {
+  const presence = new Presence();
+  app.post('/api/jobs/:id/presence', async (req, res) => {
+    const id = checked(v.pipe(v.string(), v.uuid()), req.params.id);
+    await demandJob(db, res, id);
+    const said = checked(presenceSchema, req.body);
+    const { accountId, name } = accessOf(res);
+    const { present, changed } = presence.note(id, accountId ? { ...said, name } : said);
+    if (changed) events.tellPresent(id, present);
+    res.json({ present });
+  });
 }
 
 /** Whose stream of events it is: it ends with the session, and with the right to see the job. */

@@ -1,5 +1,6 @@
 import type { Request, Response } from 'express';
 import pg from 'pg';
+import type { Present } from './presence.js';
 
 const MOST_WAITING = 256_000;
 /** Streams that one session may hold open: a person has no more windows. */
@@ -53,6 +54,12 @@ export class JobEvents {
     // A database that does not answer ends no stream: it will be asked again.
     const open = await this.stillOpen(streams.map(([, owner]) => owner)).catch(() => []);
     streams.forEach(([res], i) => open[i] === false && res.end());
+  }
+
+  /** Tells everybody who listens to a job who is there. */
+  tellPresent(jobId: string, present: readonly Present[]): void {
+    const event = `event: presence\ndata: ${JSON.stringify({ present })}\n\n`;
+    this.listeners.get(jobId)?.forEach((res) => this.tell(res, event));
   }
 
   /** Streams the changes of one job to a window. */

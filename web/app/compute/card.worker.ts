@@ -1,12 +1,14 @@
 import { expose } from 'comlink';
 import { stripOf } from '@tactron/core/compare';
 import type { Profile } from '@tactron/core/catalogue';
+import { nightCard, type NightFault } from '@tactron/core/hazards';
 import { installedOf } from '@tactron/core/installation';
-import { landingParts, sizeText, type Job } from '@tactron/core/job';
+import { landingName, landingParts, sizeText, type Job } from '@tactron/core/job';
 import { contactsOf } from '@tactron/core/parts';
 import { isControl, terminalRows, type TerminalVolts } from '@tactron/core/records';
 import { trialsOf } from '@tactron/core/trials';
-import { deviceKinds, tasksOf } from '@tactron/core/words';
+import { deviceKinds, sayFaults, sayMark, sayName, tasksOf } from '@tactron/core/words';
+import type { SaidNight } from './compute.types';
 import { saidStrip, type SaidStrip } from './said/strip';
 
 /** A terminal of the device in words: what it does, what lands there, and what a meter must show. */
@@ -85,7 +87,37 @@ const worker = {
     if (!job.adopted) return null;
     return { terminals: terminalsOf(job, profile), strip: saidStrip(stripOf(job, profile)) };
   },
+
+  /** The likeliest faults of the machine in use; none without a plan. */
+  night(job: Job, profile: Profile): SaidNight[] {
+    if (!job.adopted) return [];
+    const terminals = terminalsOf(job, profile);
+    return nightCard(job, profile).map((fault) => saidNight(fault, job, terminals));
+  },
 };
+
+/** What is behind one row of the night card, in words. */
+function saidNight(fault: NightFault, job: Job, terminals: readonly SaidTerminal[]): SaidNight {
+  const tag = job.adopted?.devices[fault.part ?? '']?.tag;
+  const said = fault.faults.map((f) => sayFaults([f], job));
+  const after = fault.shows ? `, at “${sayMark(fault.shows)}”` : '';
+  // A terminal of the device that one of the wires ends on has volts that can be compared.
+  const ends = fault.faults.flatMap((f) => {
+    const wire = f.kind === 'open' ? job.adopted?.wires[f.wire] : undefined;
+    return wire ? [wire.from, wire.to].map((at) => landingName(job.adopted?.devices, at)) : [];
+  });
+  const at = terminals.find((t) => ends.includes(t.terminal) && t.expects.length > 1);
+  const volts = at
+    ? ` ${at.terminal} against ${at.against}: ${at.expects.map((e) => `${e.when} ${e.volts} V`).join(', ')}.`
+    : '';
+  return {
+    noticed: `${upper(sayName(fault.is))}${after}`,
+    likely: `${tag ? `${tag}: ` : ''}${[...new Set(said.map((s) => s.what))].join(' ')}`,
+    look: `${said[0].act}${volts}`,
+  };
+}
+
+const upper = (text: string): string => `${text.charAt(0).toUpperCase()}${text.slice(1)}`;
 
 export type CardWorker = typeof worker;
 expose(worker);

@@ -123,7 +123,63 @@ export type SaidTestValue = TestValue & {
   readonly held: boolean;
 };
 
+/** The analogue reference of a job, what it is to give, and the sheets that were read of it. */
+export interface SaidLoop {
+  /** Landing of the input; the landings of the two leads as they are marked. */
+  readonly input: string;
+  readonly at: readonly [string, string];
+  readonly unit: 'V' | 'mA';
+  readonly source: string;
+  readonly controller: boolean;
+  readonly rows: readonly {
+    readonly pct: number;
+    readonly up: boolean;
+    readonly signal: number;
+    readonly hz: number;
+  }[];
+  readonly sheets: readonly {
+    readonly id: string;
+    readonly author: string;
+    readonly at: string;
+    readonly points: readonly {
+      readonly signal: number;
+      readonly reads: number;
+      readonly askedPct?: number;
+      readonly rpm?: number;
+    }[];
+    readonly verdict: 'pass' | 'fail';
+    readonly errorPct?: number;
+    readonly hysteresisPct?: number;
+    readonly sourcePct?: number;
+    /** What puts it right, or why it gives no line. */
+    readonly remedies: readonly string[];
+  }[];
+}
+
+/** A signal between the panel and an outside controller, in words. */
+export interface SaidSignal {
+  readonly part: string;
+  /** Place in the order of exchange; 0 for what is there all the time. */
+  readonly order: number;
+  readonly way: string;
+  readonly does: string;
+  readonly kind: string;
+  readonly closed: string;
+  readonly open: string;
+  readonly unpowered: string;
+  readonly ends: readonly string[];
+}
+
+/** A likely fault of the machine in use, in words. */
+export interface SaidNight {
+  readonly noticed: string;
+  readonly likely: string;
+  readonly look: string;
+}
+
 export interface Derived {
+  readonly signals: readonly SaidSignal[];
+  readonly loop: SaidLoop | null;
   readonly facts: readonly PlateFact[];
   readonly plate: { readonly needed: number; readonly missing: readonly string[] };
   readonly scheme: { readonly needed: number; readonly missing: readonly string[] };

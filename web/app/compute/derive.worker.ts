@@ -83,6 +83,8 @@ import {
   wishNames,
 } from '@tactron/core/words';
 import { handOf } from './said/hand';
+import { saidLoop } from './said/loop';
+import { saidSignals } from './said/signals';
 import { saidLines, saidRow, valueText } from './said/settings';
 import { saidSteps } from './said/steps';
 import type { Derived, PartsAndTools, SaidFinding, SaidRequirement } from './compute.types';
@@ -248,6 +250,12 @@ function saidObstacles(
   });
 }
 
+/** Terminals to which a wire can be moved. */
+const landingsOf = ({ adopted }: Job, profile: Profile): Derived['landings'] => ({
+  control: adopted ? drawnLandings(adopted, profile, 'control') : [],
+  power: adopted ? drawnLandings(adopted, profile, 'power') : [],
+});
+
 /** Lets the worker hear whether a later call has come. */
 const breath = (): Promise<void> =>
   new Promise((done) => {
@@ -331,10 +339,9 @@ const worker = {
       noTests: procedure.length > 0 ? '' : whyNoTests(profile, plan),
       past: saidSteps(pastRecords([...procedure, ...dead.steps], evidence)),
       obstacles,
-      landings: {
-        control: job.adopted ? drawnLandings(job.adopted, profile, 'control') : [],
-        power: job.adopted ? drawnLandings(job.adopted, profile, 'power') : [],
-      },
+      landings: landingsOf(job, profile),
+      loop: saidLoop(tested, profile, evidence),
+      signals: saidSignals(job, profile),
       names: namesOf(job, profile),
     };
   },

@@ -28,7 +28,8 @@ import { speaksAt } from './pocket-findings';
 import { Preferences } from './preferences';
 import { TemporaryButton } from './temporary-button';
 import { ThemeButton } from './theme-button';
-import { hintOf, trailOf } from './trail';
+import { PresenceHere } from '../job-state/presence';
+import { hintOf, stageTitles, trailOf } from './trail';
 import { moment } from './moment';
 
 const saveMarks: Record<string, { icon: IconName; text: string }> = {
@@ -83,6 +84,20 @@ export class JobFrame {
   protected readonly hint = computed(() =>
     hintOf(this.open.job(), this.open.derived(), this.open.signing(), this.here()),
   );
+  private readonly presence = inject(PresenceHere);
+  /** Who else has this job open, short and told; nothing while one is alone. */
+  protected readonly others = computed(() => {
+    const others = this.presence.others();
+    if (others.length === 0) return undefined;
+    const where = (at: string): string =>
+      (stageTitles as Partial<Record<string, string>>)[at] ?? 'another page';
+    const short =
+      others.length === 1 ? `+ ${others[0].name.split(/\s/u)[0]}` : `+ ${others.length}`;
+    return {
+      short,
+      told: `Also here: ${others.map((p) => `${p.name} at ${where(p.at)}`).join(', ')}`,
+    };
+  });
   protected readonly isolation = inject(IsolationNow).now;
   /** What a plan that waits for a person would change; nothing where none waits. */
   protected readonly proposal = computed(() => this.open.derived()?.difference ?? []);
@@ -145,7 +160,11 @@ export class JobFrame {
       const job = this.open.job();
       document.title = job ? `${job.tag} · Tactron` : 'Tactron';
     });
+    effect(() => {
+      if (this.state().status === 'ready') this.presence.here(this.jobId(), this.here());
+    });
     inject(DestroyRef).onDestroy(() => {
+      this.presence.left();
       off.forEach((end) => end());
       this.store.dispatch(JobActions.close());
     });

@@ -96,12 +96,15 @@ describe('the next act', () => {
       ] as never,
       steps: [
         { state: 'open', do: 'x' },
-        { state: 'fail', do: 'y' },
+        { state: 'fail', do: 'y', title: 'Second act' },
       ] as never,
     });
     expect(hintOf(job, open)?.stage).toBe('key');
-    expect(hintOf(job, open, undefined, 'dead')).toEqual({ stage: 'dead', text: 'Next: b' });
-    expect(hintOf(job, open, undefined, 'live')).toEqual({ stage: 'live', text: 'Again: y' });
+    expect(hintOf(job, open, undefined, 'dead')).toEqual({ stage: 'dead', text: 'Next here: b' });
+    expect(hintOf(job, open, undefined, 'live')).toEqual({
+      stage: 'live',
+      text: 'Again here: Second act',
+    });
     const done = derived({ steps: [{ state: 'open', do: 'x' }] as never });
     expect(hintOf(job, done, undefined, 'dead')?.stage).toBe('live');
   });

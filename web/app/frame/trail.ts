@@ -94,7 +94,8 @@ function nextHere(stage: string, d: Derived): { stage: StageName; text: string }
     steps.find((s) => s.state === 'fail' || s.state === 'stale') ??
     steps.find((s) => s.state === 'open');
   const how = step?.state === 'open' ? 'Next' : 'Again';
-  return step ? { stage, text: `${how}: ${step.do}` } : null;
+  // The card there says what is to be done: here its act is enough.
+  return step ? { stage, text: `${how} here: ${step.title || step.do}` } : null;
 }
 
 /**

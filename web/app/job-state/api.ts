@@ -57,6 +57,13 @@ export interface BoardEntry {
   };
 }
 
+/** Somebody who has a job open: which window, who, at which stage. */
+export interface Present {
+  readonly window: string;
+  readonly name: string;
+  readonly at: string;
+}
+
 /** Who the server takes this browser's person for; without accounts the name and role typed here stand. */
 export type Me =
   | { readonly accounts: false }
@@ -266,6 +273,14 @@ export class Api {
   /** What is found of a job at a revision, so that the board finds it by that. */
   readonly tellFindings = (id: string, revision: number, findings: readonly string[]) =>
     this.post(`jobs/${id}/findings`, { revision, findings }, 'PUT');
+  /** Tells who has a job open here, and hears who else has. */
+  readonly tellPresent = (id: string, said: Present & { readonly gone?: boolean }) =>
+    this.ask<{ present: Present[] }>(`jobs/${id}/presence`, {
+      method: 'POST',
+      body: JSON.stringify(said),
+      // The last word of a window goes out while it closes.
+      keepalive: true,
+    });
   readonly putFile = (sha256: string, type: string, body: Blob) =>
     this.ask(`files/${sha256}`, { method: 'PUT', body, headers: { 'content-type': type } });
   readonly history = (id: string, before?: number) =>

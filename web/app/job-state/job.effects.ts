@@ -1,4 +1,4 @@
-import { Injectable, inject } from '@angular/core';
+import { Injectable, Injector, inject } from '@angular/core';
 import { Actions, createEffect, ofType } from '@ngrx/effects';
 import { Store, type Action } from '@ngrx/store';
 import {
@@ -18,12 +18,13 @@ import {
   withLatestFrom,
 } from 'rxjs';
 import type { Evidence } from '@tactron/core/job';
-import { Api, ApiError } from './api';
+import { Api, ApiError, type Present } from './api';
 import { Courier, type News } from './courier';
 import { JobActions } from './job.actions';
 import type { JobState, ServerChange } from './job.model';
 import { jobFeature } from './job.reducer';
 import { LocalStore } from './local-store';
+import { PresenceHere } from './presence';
 import type { KeptBase } from './shelf';
 import { actionOf, keepStep } from './steps';
 
@@ -34,6 +35,8 @@ const RETRY_MS = 2000;
 /** Reading, keeping and hearing of changes of the open job; sending is the courier's. */
 @Injectable()
 export class JobEffects {
+  /** Who is there is asked for when it is heard of: it needs what the effects keep. */
+  private readonly injector = inject(Injector);
   private readonly actions = inject(Actions);
   private readonly store = inject(Store);
   private readonly api = inject(Api);
@@ -287,6 +290,14 @@ export class JobEffects {
         }),
       );
       source.addEventListener('evidence', () => out.next({ kind: 'evidence', revision: 0 }));
+      source.addEventListener('presence', (e) =>
+        this.injector
+          .get(PresenceHere)
+          .heard(
+            id,
+            (JSON.parse((e as MessageEvent<string>).data) as { present: Present[] }).present,
+          ),
+      );
       source.addEventListener('resync', () => out.next({ kind: 'resync', revision: 0 }));
       return () => source.close();
     });

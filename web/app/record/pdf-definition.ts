@@ -34,7 +34,8 @@ export interface PdfInput {
   readonly state: string;
   readonly revision: number;
   readonly date: string;
-  readonly jobId: string;
+  /** What the code on it leads to. */
+  readonly code: string;
   readonly paper: 'A4' | 'LETTER';
   readonly sections: readonly RecordSection[];
   readonly signatures: readonly PdfSignature[];
@@ -219,7 +220,7 @@ const drawings = ({ drawings: all, paper }: PdfInput): Content[] =>
  * @example pdfDefinition(input).subset // 'PDF/A-2b'
  */
 export function pdfDefinition(input: PdfInput): TDocumentDefinitions {
-  const { tag, machine, state, revision, date, jobId, paper } = input;
+  const { tag, machine, state, revision, date, code, paper } = input;
   const title = `${tag} · commissioning record`;
   return {
     version: '1.7',
@@ -262,7 +263,7 @@ export function pdfDefinition(input: PdfInput): TDocumentDefinitions {
               { text: runsOf(`${state} · revision ${revision} · ${date}`), bold: true },
             ],
           },
-          { width: 'auto', qr: `tactron:job/${jobId}?revision=${revision}`, fit: 74 },
+          { width: 'auto', qr: code, fit: 74 },
         ],
       },
       {

@@ -1,6 +1,6 @@
 import type { Evidence, Job } from '@tactron/core/job';
 import type { DecimalMark } from '@tactron/core/units';
-import type { Derived } from '../compute/compute.types';
+import type { Derived, SaidNight } from '../compute/compute.types';
 import { moment } from '../frame/moment';
 
 /** A cell of the record; what stands below it small, and the mark of a verdict. */
@@ -36,6 +36,8 @@ export interface RecordInput {
   readonly derived: Derived;
   readonly evidence: readonly Evidence[];
   readonly decimal: DecimalMark;
+  /** Likely faults in use; absent while they are reckoned, and for a job without a plan. */
+  readonly night?: readonly SaidNight[];
 }
 
 /** A cell of text, and what stands small below it. */

@@ -5,6 +5,7 @@ import { moment } from '../frame/moment';
 import { expectedLines, readingText } from '../stages/live/reading-text';
 import { operatorRows } from './operator-card';
 import { cell, row, stamp, type RecordInput, type RecordSection } from './record-cells';
+import { controllerSignals, decidedByHand, nightRows } from './record-controller';
 import { handWork } from './record-hands';
 import { findings, notShown, registers } from './record-registers';
 import { wishRows } from './wish-rows';
@@ -223,6 +224,8 @@ export function recordSections(input: RecordInput): RecordSection[] {
       widths: ['*', '*'],
       rows: derived.asBuilt.map((x) => row(x.text, x.why)),
     },
+    decidedByHand(input),
+    controllerSignals(input),
     settings(input),
     results(input, 'dead', 'Dead checks', derived.dead),
     results(input, 'live', 'Live tests', derived.steps),
@@ -239,6 +242,7 @@ export function recordSections(input: RecordInput): RecordSection[] {
       widths: ['auto', '*'],
       rows: operatorRows(derived.requirements).map(([name, text]) => row(name, text)),
     },
+    nightRows(input),
   ];
   return all.filter((s) => s.rows.length > 0 || s.empty !== undefined);
 }

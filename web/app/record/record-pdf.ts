@@ -4,6 +4,7 @@ import { verifyEvidence, type Job } from '@tactron/core/job';
 import { Compute } from '../compute/compute';
 import { moment } from '../frame/moment';
 import { OpenJob } from '../job-state/open-job';
+import { jobCode } from './job-code';
 import type { PdfInput } from './pdf-definition';
 import type { PdfWorker } from './pdf.worker';
 import type { RecordInput } from './record-cells';
@@ -46,7 +47,7 @@ export class RecordPdf {
       state: recordState(input),
       revision: this.open.state().revision,
       date: moment(new Date().toISOString(), true),
-      jobId: job.id,
+      code: jobCode(job.id, this.open.state().revision),
       paper,
       sections: recordSections(input),
       signatures: signed.map(({ body, author, atClient }) => ({

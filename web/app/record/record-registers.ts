@@ -10,6 +10,7 @@ import {
   TURNED_WHY,
   type Instrument,
 } from '@tactron/core/job';
+import { formatNumber } from '@tactron/core/units';
 import type { SaidStep } from '../compute/compute.types';
 import { temporaryNames } from '../frame/temporary-names';
 import { readingText } from '../stages/live/reading-text';
@@ -111,6 +112,31 @@ function rotation({ derived, job, decimal }: RecordInput): RecordSection {
   };
 }
 
+/** Each loop sheet with what was wanted and read, and how it was judged. */
+function loopSheets({ derived: { loop }, decimal }: RecordInput): RecordSection[] {
+  const number = (x: number | undefined, digits: number): string =>
+    x === undefined ? '' : formatNumber(x, digits, decimal);
+  return (loop?.sheets ?? []).map((sheet, i, all) => ({
+    id: `loop${i + 1}`,
+    title: `Loop sheet of ${loop?.source ?? ''}${all.length > 1 ? `, ${i + 1} of ${all.length}` : ''}`,
+    intro: [
+      `${sheet.author}, ${stamp(sheet.at)}: ${sheet.verdict}.`,
+      sheet.errorPct === undefined
+        ? ''
+        : `Worst error ${number(sheet.errorPct, 2)} %, up against down ${number(sheet.hysteresisPct, 2)} %${sheet.sourcePct === undefined ? '' : `, the source itself ${number(sheet.sourcePct, 2)} %`} of the span.`,
+      ...sheet.remedies,
+    ]
+      .filter(Boolean)
+      .join(' '),
+    heads: ['asked, %', `${loop?.unit ?? ''} read`, 'Hz read', 'rpm'],
+    mono: [0, 1, 2, 3],
+    widths: ['auto', 'auto', 'auto', 'auto'],
+    rows: sheet.points.map((p) =>
+      row(number(p.askedPct, 0), number(p.signal, 2), number(p.reads, 2), number(p.rpm, 0)),
+    ),
+  }));
+}
+
 /** Hold points that somebody has passed over. */
 const holdsPassedOver = ({ evidence, derived }: RecordInput): RecordSection => ({
   id: 'holds',
@@ -183,6 +209,7 @@ export function registers(input: RecordInput): RecordSection[] {
     },
     holdsPassedOver(input),
     rotation(input),
+    ...loopSheets(input),
     instruments(evidence),
   ];
 }

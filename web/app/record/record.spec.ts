@@ -147,7 +147,7 @@ describe('the record', () => {
       state: 'Draft of issue 1: not signed',
       revision: 7,
       date: 'today',
-      jobId: 'x',
+      code: 'x',
       paper: 'LETTER',
       sections: [],
       signatures: [],

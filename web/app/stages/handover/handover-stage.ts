@@ -10,6 +10,7 @@ import { Preferences } from '../../frame/preferences';
 import { StartPanel } from '../scheme/start-panel';
 import { Desk } from '../../job-state/desk';
 import { OpenJob } from '../../job-state/open-job';
+import { NightCard } from '../../record/night-card';
 import { missingSigns } from '../../record/pdf-text';
 import { stamp, type RecordInput } from '../../record/record-cells';
 import { recordSections, recordState } from '../../record/record-document';
@@ -26,6 +27,7 @@ import { SigningPanel } from './signing/signing-panel';
   imports: [RouterLink, Icon, OpenPoints, StartPanel, SigningPanel],
   templateUrl: './handover-stage.html',
   styleUrl: './handover-stage.scss',
+  providers: [NightCard],
 })
 export class HandoverStage {
   protected readonly open = inject(OpenJob);
@@ -35,6 +37,7 @@ export class HandoverStage {
   protected readonly job = computed(() => this.open.job() as Job);
   protected readonly obstacles = computed(() => this.open.derived()?.obstacles ?? []);
   private readonly site = signal('');
+  protected readonly night = inject(NightCard);
   private readonly input = computed<RecordInput>(() => ({
     job: this.job(),
     device: this.open.profile()?.title ?? '',
@@ -42,6 +45,7 @@ export class HandoverStage {
     derived: this.open.derived() as Derived,
     evidence: this.open.evidence(),
     decimal: this.preferences.decimal(),
+    night: this.night.rows(),
   }));
   /** The record: the same parts on the screen, on paper and in the PDF. */
   protected readonly sections = computed(() =>
@@ -138,7 +142,8 @@ export class HandoverStage {
     }
   }
 
-  private pdfBlob(): Promise<Blob> {
+  private async pdfBlob(): Promise<Blob> {
+    await this.night.ready();
     const paper = this.job().practice === 'NFPA' ? 'LETTER' : 'A4';
     return this.records.make(this.input(), paper, this.printed());
   }
@@ -156,6 +161,8 @@ export class HandoverStage {
         'manifest.json': _made,
         ...files
       } = await this.compute.files(job, profile, this.open.evidence());
+      await this.night.ready();
+      const { recordWorkbook } = await import('../../record/record-sheets');
       const page = recordHtml({
         title: job.tag,
         machine: job.machine,
@@ -169,6 +176,7 @@ export class HandoverStage {
       const more = {
         [pdfName(job, revision)]: await this.pdfBlob(),
         'record.html': page,
+        'record.xlsx': await recordWorkbook(this.sections()),
         ...files,
       };
       const evidence = this.open.evidence();
@@ -176,6 +184,24 @@ export class HandoverStage {
     } catch (error) {
       this.said.set(
         `The ZIP could not be made: ${error instanceof Error ? error.message : String(error)}.`,
+      );
+    } finally {
+      this.making.set(false);
+    }
+  }
+
+  /** Every table of the record as a sheet of one workbook. */
+  protected async workbook(): Promise<void> {
+    this.making.set(true);
+    this.said.set('');
+    try {
+      await this.night.ready();
+      const { recordWorkbook } = await import('../../record/record-sheets');
+      const name = `${this.job().tag}-record-r${this.open.state().revision}.xlsx`;
+      saveBlob(name, await recordWorkbook(this.sections()));
+    } catch (error) {
+      this.said.set(
+        `The spreadsheet could not be made: ${error instanceof Error ? error.message : String(error)}.`,
       );
     } finally {
       this.making.set(false);

@@ -24,6 +24,7 @@ import { StartsLine } from './starts-line';
 import { AttachmentRow } from '../../attachments/attachment-row';
 import type { SaidCause } from '../../compute/causes.worker';
 import type { SaidStep } from '../../compute/compute.types';
+import { Choice } from '../../controls/choice';
 import { DestroysNotice } from '../../controls/destroys-notice';
 import { ShowMe } from '../../controls/show-me';
 import { IsolationNow } from '../../frame/isolation/isolation-now';
@@ -36,9 +37,11 @@ import { OpenJob } from '../../job-state/open-job';
 import { actsOf, sectionsOf } from './acts';
 import { DialChart } from './dial-chart';
 import { DischargeLine } from './discharge-line';
+import { FindOut } from './find-out';
 import { HoldGate } from './hold-gate';
 import { InstrumentPick } from './instrument-pick';
 import { IsolationGate } from './isolation-gate';
+import { LoopSheet } from './loop-sheet';
 import { LikelyCauses } from './likely-causes';
 import { ReadingEntry, type Entered } from './reading-entry';
 import { expectedLines, readingText } from './reading-text';
@@ -59,14 +62,17 @@ const BESIDE = '(min-width: 1101px)';
   selector: 'tac-live-stage',
   imports: [
     TemporaryButton,
+    Choice,
     DestroysNotice,
     DialChart,
     DischargeLine,
+    FindOut,
     HoldGate,
     InstrumentPick,
     IsolationGate,
     AttachmentRow,
     LikelyCauses,
+    LoopSheet,
     ReadingEntry,
     ShowMe,
     RecorderPanel,
@@ -133,6 +139,8 @@ export class LiveStage {
   protected readonly place = computed(
     () => this.inAct().findIndex((s) => s.step.key === this.current()?.step.key) + 1,
   );
+  /** Leads that are not marked are being found out. */
+  protected readonly finding = signal(false);
   protected readonly announced = signal('');
   private readonly signals = inject(Signals);
   /** The answer that has just passed: it stays in view above the next one. */
@@ -141,6 +149,28 @@ export class LiveStage {
   private readonly withWhat = viewChild(InstrumentPick);
   private readonly discharge = viewChild(DischargeLine);
   private readonly over = computed(() => passedOver(this.open.evidence()));
+  protected readonly ends = [
+    { value: 'sourceFirst', name: 'the source end' },
+    { value: 'loadFirst', name: 'the load end' },
+  ];
+  /** The control has branches of its own: they can be closed before the source, or after it. */
+  protected readonly bothEnds = computed(() =>
+    this.steps().some((s) => s.step.key.startsWith('energise.breaker')),
+  );
+
+  protected switchFrom(end: string): void {
+    this.open.edit('end from which it is switched on', (draft) => {
+      if (end === 'loadFirst') draft.decisions.energise = 'loadFirst';
+      else delete draft.decisions.energise;
+    });
+  }
+
+  /** The analogue reference, where the shown answer is about signal and speed. */
+  protected readonly loop = computed(() => {
+    const { section, key } = this.current()?.step ?? {};
+    const about = section === 'speed' || /^(?:dial|reference)\./u.test(key ?? '');
+    return about ? (this.open.derived()?.loop ?? null) : null;
+  });
   /** What must be passed before the shown answer, and is neither passed nor passed over. */
   protected readonly waiting = computed(() => {
     const needs = new Set(this.current()?.step.needs ?? []);

@@ -43,7 +43,7 @@ describe('an expected value in words', () => {
     const step = { expect: open, each: [open, closed], fields: ['atRest', 'worked'] };
     expect(expectedLines({ step: step as never, places: { atRest: 'at rest' } }, ',')).toEqual([
       { place: 'at rest', nominal: 'no way', range: 'OL, or 1 kΩ and more' },
-      { place: 'worked', nominal: '0,4 Ω', range: '0,00 … 0,76 Ω' },
+      { place: 'worked', nominal: '0,4 Ω', range: '0 … 0,76 Ω' },
     ]);
     expect(expectedLines({ step: { expect: closed } as never, places: {} }, '.').length).toBe(1);
     const seen = { expect: { kind: 'state', is: 'done' } } as never;

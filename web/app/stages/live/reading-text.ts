@@ -14,8 +14,8 @@ export function readingText(
 ): string {
   return readingTold(body)
     .values.map(({ where, value, unit = '', over }) => {
-      const at = where ? `${where} ` : '';
-      if (over) return `${at}over range${unit ? `, ${unit}` : ''}`;
+      const at = where ? `${placeName(where, step)} ` : '';
+      if (over) return unit === 'Ω' ? `${at}OL` : `${at}over range${unit ? `, ${unit}` : ''}`;
       if (typeof value === 'number') return `${at}${formatValue(value, unit, 5, mark)}`;
       return `${at}${step.choices.find((c) => c.value === value)?.name ?? String(value ?? '')}`;
     })
