@@ -10,6 +10,7 @@ test('every view is clean for assistive technology in both themes, and fits tabl
     '/jobs',
     '/library',
     '/settings',
+    '/sites/5b0c6c5e-2f0e-4f55-9a55-3b4f5a1e0a01',
     '/sums/dialChart',
     '/sums/runUp',
     ...[
@@ -25,6 +26,8 @@ test('every view is clean for assistive technology in both themes, and fits tabl
       'handover',
       'history',
       'isolation',
+      'operator',
+      'labels',
     ].map((s) => `/jobs/${auger}/${s}`),
     // A job that is handed over and signed.
     '/jobs/0d3f2a1c-7b64-4c1e-8a7d-5e9b1c2d3a02/handover',

@@ -6,6 +6,7 @@ import { Preferences } from '../../frame/preferences';
 import { OpenJob } from '../../job-state/open-job';
 import { Leads } from './leads';
 import { voltsAt } from '@tactron/core/trace';
+import { byTag } from './by-tag';
 import { RehearsalSession } from './session';
 import {
   deviceState,
@@ -151,7 +152,7 @@ export class DeviceFace {
     });
     return [...by]
       .map(([id, landings]) => ({ id, tag: tags[id]?.tag ?? id, landings }))
-      .sort((x, y) => x.tag.localeCompare(y.tag, 'en', { numeric: true }));
+      .sort(byTag);
   });
 
   protected readonly power = computed(() => {

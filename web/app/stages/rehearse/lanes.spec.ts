@@ -52,6 +52,24 @@ describe('lanes', () => {
     ]);
   });
 
+  it('marks the turn of a dial once, where it ended, and another turn later by itself', async () => {
+    const { session, fixture, page } = await bed();
+    const turn = (fromMs: number, to: number) =>
+      Array.from({ length: 20 }, (_, i) => ({
+        t: (fromMs + 50 * i) * 1000,
+        act: {
+          do: 'dial',
+          atMs: fromMs + 50 * i,
+          device: 'dial.speed',
+          to: (to * i) / 19,
+        } as const,
+      }));
+    session.log.set([...turn(500, 0.6), ...turn(3000, 0.9)]);
+    await fixture.whenStable();
+    const told = (page.textContent ?? '').match(/\d+ %/gu);
+    expect(told).toEqual(['60 %', '90 %']);
+  });
+
   it('zooms in and out between its ends', async () => {
     const { page, click } = await bed();
     const span = (): string => page.querySelector('.row .mono')?.textContent ?? '';

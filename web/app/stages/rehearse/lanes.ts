@@ -28,6 +28,18 @@ const TICK_ROWS = 3;
 const TICK_LETTER = 8;
 const SPANS_S = [0.1, 0.5, 2, 5, 10, 20, 60, 180];
 
+/** A hand on a dial is still turning it, µs: one tick for the whole turn. */
+const TURN_US = 500_000;
+
+type Logged = { readonly t: number; readonly act: Act };
+
+/** Whether the next act only turns the same dial further. */
+const goesOn = ({ t, act }: Logged, next: Logged | undefined): boolean =>
+  act.do === 'dial' &&
+  next?.act.do === 'dial' &&
+  next.act.device === act.device &&
+  next.t - t < TURN_US;
+
 /** Signals over time: zoomed and moved, with a cursor, differences and marks; a table of the values at the cursor beside it. */
 @Component({
   selector: 'tac-lanes',
@@ -101,9 +113,11 @@ export class Lanes {
   /** Acts and the person's marks within the window; acts that come close together share one tick. */
   protected readonly ticks = computed(() => {
     const now = this.session.shownUs();
+    const from = this.fromUs();
+    // A dial that is drawn leaves hundreds of acts: only those in the window are put into words.
     const acts = this.session
       .log()
-      .filter(({ t }) => t <= now)
+      .filter(({ t }, i, all) => t <= now && t >= from && !goesOn(all[i], all[i + 1]))
       .map(({ t, act }) => ({ t, text: this.actText(act), own: false }));
     const own = this.marks().map((t, i) => ({ t, text: `mark ${i + 1}`, own: true }));
     const seen: { x: number; text: string; own: boolean; t: number; row: number }[] = [];

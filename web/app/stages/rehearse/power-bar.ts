@@ -1,5 +1,6 @@
 import { Component, computed, inject } from '@angular/core';
 import type { ShownDevice } from '../../compute/rehearse.worker';
+import { byTag } from './by-tag';
 import { RehearsalSession } from './session';
 import { shownValue } from './shown-state';
 
@@ -108,11 +109,7 @@ import { shownValue } from './shown-state';
 })
 export class PowerBar {
   private readonly session = inject(RehearsalSession);
-  private readonly devices = computed(() =>
-    [...(this.session.opened()?.devices ?? [])].sort((x, y) =>
-      x.tag.localeCompare(y.tag, 'en', { numeric: true }),
-    ),
-  );
+  private readonly devices = computed(() => [...this.session.devices()].sort(byTag));
   protected readonly supplies = computed(() => this.devices().filter((d) => d.kind === 'power'));
   protected readonly breakers = computed(() =>
     this.devices().filter((d) => d.workedBy === 'supply' && d.positions.length === 2),

@@ -24,6 +24,8 @@ const REST_MS = 90;
 /** How much of what is known ahead is left when more is asked for, µs. */
 const REFILL_US = 4_000_000;
 
+const NO_DEVICES: Opened['devices'] = [];
+
 /**
  * The live rehearsal of one page: it plays what the worker has worked out ahead, and sends acts. Answers of a rehearsal
  * opened before are dropped. Nothing of it is in the store: it changes with every picture.
@@ -50,6 +52,8 @@ export class RehearsalSession {
   private ready: Promise<void> = new Promise((done) => (this.firstOpened = done));
 
   readonly opened = signal<Opened | null>(null);
+  /** The same from picture to picture while nothing else is opened: what is sorted of them is sorted once. */
+  readonly devices = computed(() => this.opened()?.devices ?? NO_DEVICES);
   readonly nowUs = signal(0);
   /**
    * Moment the picture shows: twenty a second while it plays, never behind the present, so that a press is seen at once

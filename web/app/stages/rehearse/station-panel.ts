@@ -8,10 +8,8 @@ import { functionOf, lookOf, stationRank } from './faces/face-look';
 import { PushButton } from './faces/push-button';
 import { SwitchFace } from './faces/switch-face';
 import { valueAt } from './lane-reader';
+import { byTag } from './by-tag';
 import { RehearsalSession } from './session';
-
-const byTag = (x: ShownDevice, y: ShownDevice): number =>
-  x.tag.localeCompare(y.tag, 'en', { numeric: true });
 
 /** Everything a hand and the process do, with true faces: switches, buttons, dials, signals, and what lamps and relays show. */
 @Component({
@@ -25,9 +23,7 @@ export class StationPanel {
   private readonly preferences = inject(Preferences);
   private readonly job = inject(OpenJob).job;
   private readonly device = computed(() => this.session.opened()?.device ?? '');
-  private readonly devices = computed(() =>
-    [...(this.session.opened()?.devices ?? [])].sort(byTag),
-  );
+  private readonly devices = computed(() => [...this.session.devices()].sort(byTag));
   protected readonly functionOf = functionOf;
   protected readonly lookOf = lookOf;
   /** A press stays in until the next one: for a second hand that is not there. */

@@ -101,6 +101,8 @@ export class SigningPanel {
       // What comes after a closed record belongs to the next issue.
       const after = closed ? 0 : arrivedAfter(evidence, frozen).length;
       if (after > 0) return this.stands.set(false);
+      // What stood for the state before says nothing of this one.
+      this.stands.set(undefined);
       void this.compute
         .stands(job, profile, evidence, frozen)
         .then((stands) => this.signing().frozen === frozen && this.stands.set(stands));
@@ -132,7 +134,10 @@ export class SigningPanel {
         reason: reason.trim(),
       }));
       const { frozen, number } = this.signing();
-      const goesOn = frozen && this.stands() && sameOpen(frozen.body.open ?? [], points);
+      // Asked here where it is not known yet: to freeze anew would take the signatures before it away.
+      const stands =
+        frozen && (this.stands() ?? (await this.compute.stands(job, profile, evidence, frozen)));
+      const goesOn = frozen && stands && sameOpen(frozen.body.open ?? [], points);
       const contentHash = goesOn
         ? frozen.body.contentHash
         : await this.compute.contentHash(job, profile, evidence);

@@ -1,4 +1,5 @@
 import {
+  computed,
   provideZonelessChangeDetection,
   signal,
   type EnvironmentProviders,
@@ -112,6 +113,7 @@ const opened = {
 /** A session that plays nothing and remembers what it was asked. */
 export class FakeSession {
   readonly opened = signal<Opened | null>(opened);
+  readonly devices = computed(() => this.opened()?.devices ?? []);
   readonly trace = signal<Trace | null>(trace);
   readonly nowUs = signal(5_000_000);
   readonly stretch = signal('0 0');
