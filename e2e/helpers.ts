@@ -124,6 +124,20 @@ export async function declare(page: Page): Promise<void> {
   await expect(gate).toBeHidden();
 }
 
+/** Passes over what holds the shown test back, by name and with a reason, and declares the isolation it needs then. */
+export async function passOver(page: Page, reason: string): Promise<void> {
+  const gate = page.locator('tac-hold-gate');
+  const entry = page.locator('tac-reading-entry').or(page.locator('tac-isolation-gate'));
+  await expect(gate.or(entry).first()).toBeVisible();
+  if (await gate.isVisible()) {
+    await gate.getByRole('button', { name: 'Pass it over …' }).click();
+    await gate.getByLabel('Why it is passed over').fill(reason);
+    await gate.getByRole('button', { name: 'Pass it over, by my name' }).click();
+    await expect(gate).toBeHidden();
+  }
+  await declare(page);
+}
+
 /** Answers the shown test as it is expected, or with a wrong number. */
 export async function answerAsExpected(page: Page, wrong?: string): Promise<void> {
   const current = page.getByRole('region', { name: 'Current test' });

@@ -1,5 +1,5 @@
 import { expect } from '@playwright/test';
-import { answerAsExpected, open, phoneStage, settled, stage, test } from './helpers';
+import { answerAsExpected, open, passOver, phoneStage, settled, stage, test } from './helpers';
 
 const gate = '/jobs/0d3f2a1c-7b64-4c1e-8a7d-5e9b1c2d3a06';
 const crusher = '/jobs/0d3f2a1c-7b64-4c1e-8a7d-5e9b1c2d3a05';
@@ -79,6 +79,7 @@ test('a start that was recorded: the file laid over the simulation, its peak tak
   await page.getByText('A whole start: current and time').click();
   const current = page.getByRole('region', { name: 'Current test' });
   await expect(current).toContainText('Takes 1 start');
+  await passOver(page, 'tried with the panel builder yesterday');
   const curve = page.getByRole('region', { name: 'Recorded curve' });
   const rows = Array.from({ length: 200 }, (_, i) => {
     const t = i / 10;

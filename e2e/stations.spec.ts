@@ -1,5 +1,5 @@
 import { expect } from '@playwright/test';
-import { newJob, open, settled, stage, test } from './helpers';
+import { newJob, open, passOver, settled, stage, test } from './helpers';
 
 test('a three-wire station: its hazard found and put right, pressed and held in the rehearsal, tested live', async ({
   browser,
@@ -110,7 +110,7 @@ test('a three-wire station: its hazard found and put right, pressed and held in 
   // One input does not come: what would explain it is named, mended, and read again.
   await page.locator('[data-act="input.start"]').click();
   await expect(step.locator('.glass')).not.toBeEmpty();
-  await step.getByLabel('Note').fill('the power side was tried yesterday');
+  await passOver(page, 'the power side was tried yesterday');
   await step.getByRole('button', { name: 'off', exact: true }).click();
   const causes = page.getByRole('region', { name: 'Likely causes' });
   await expect(causes).toContainText(/wire \d+ S2:14 → T1:IN2/iu, { timeout: 60_000 });

@@ -1,5 +1,5 @@
 import { expect } from '@playwright/test';
-import { auger, open, settled, stage, test } from './helpers';
+import { auger, open, passOver, settled, stage, test } from './helpers';
 
 const drum = '0d3f2a1c-7b64-4c1e-8a7d-5e9b1c2d3a01';
 
@@ -31,8 +31,8 @@ test('a finding is shown in the rehearsal; a plan that changes is told in words;
   await bump.click();
   const timed = tests.locator('[data-step="warning"]');
   await timed.click();
+  await passOver(page, 'only the warning today');
   await page.getByRole('textbox', { name: /^Reading/u }).fill('5,1');
-  await page.getByLabel('Note').fill('only the warning today');
   await page.getByRole('button', { name: 'Accept reading' }).click();
   await expect(timed).toContainText('pass');
   await stage(page, 'Scheme').click();
@@ -91,7 +91,7 @@ test('a finding is shown in the rehearsal; a plan that changes is told in words;
   const press = tests.locator('[data-step="estop.stops"]');
   const now = page.getByRole('region', { name: 'Current test' });
   await expect(now).toContainText('this job does not have it: the motor runs forward instead');
-  await page.getByLabel('Note').fill('tried before the others');
+  await passOver(page, 'tried before the others');
   await now
     .getByRole('button', { name: /not turning|does not turn|stopped|stops|stands/iu })
     .click();
@@ -105,7 +105,7 @@ test('a finding is shown in the rehearsal; a plan that changes is told in words;
   await stage(page, 'Live').click();
   await tests.locator('[data-act="bump.forward"]').click();
   await expect(now).toContainText('Forward, slowly');
-  await page.getByLabel('Note').fill('tried before the others');
+  await passOver(page, 'tried before the others');
   await now.getByRole('button', { name: 'runs in reverse', exact: true }).click();
   await expect(now.locator('.verdict')).toContainText('fail');
   await now.getByRole('button', { name: 'Exchange V and W at the motor' }).click();

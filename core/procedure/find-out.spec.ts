@@ -1,4 +1,5 @@
 import { seeded } from '../numeric/index.js';
+import { sayFindOutDoubt } from '../words/index.js';
 import { contactSort, dialLeads, motorCores, type PairRead } from './find-out.js';
 
 const all = <T>(list: readonly T[]): [T, T][] =>
@@ -85,7 +86,9 @@ describe('finding out which', () => {
     }));
     const why = (frame: Record<string, number>, reads = pairs): string => {
       const found = motorCores(leads, { pairs: reads, frame });
-      return found.ok ? '' : found.why;
+      if (found.ok) return '';
+      expect(sayFindOutDoubt(found.why, found.leads)).not.toContain(found.why);
+      return found.why;
     };
     expect(why({})).toBe('noFrame');
     expect(why({ 3: 0.1, 4: 0.1 })).toBe('twoFrames');

@@ -20,3 +20,4 @@ export { policyNames, sayPolicy, terminalKindNames } from './profile-english.js'
 export { wishNames } from './circuit-english.js';
 export { circuitWords, tasksOf } from './terminal-tasks.js';
 export { sourceNames } from './energise-english.js';
+export { sayFindOutDoubt } from './find-out-english.js';

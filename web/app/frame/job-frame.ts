@@ -40,6 +40,9 @@ const saveMarks: Record<string, { icon: IconName; text: string }> = {
   waiting: { icon: 'waiting', text: 'kept here, waiting for server' },
 };
 
+/** Longest name that the head strip has room for, in letters. */
+const LONGEST_NAME = 14;
+
 /** Head strip, walk, pocket and hint line around the stage of an open job. */
 @Component({
   selector: 'tac-job-frame',
@@ -91,10 +94,11 @@ export class JobFrame {
     if (others.length === 0) return undefined;
     const where = (at: string): string =>
       (stageTitles as Partial<Record<string, string>>)[at] ?? 'another page';
-    const short =
-      others.length === 1 ? `+ ${others[0].name.split(/\s/u)[0]}` : `+ ${others.length}`;
+    const [{ name }] = others;
     return {
-      short,
+      count: `+${others.length}`,
+      // One is named where there is room.
+      name: others.length === 1 && name.length <= LONGEST_NAME ? name : '',
       told: `Also here: ${others.map((p) => `${p.name} at ${where(p.at)}`).join(', ')}`,
     };
   });

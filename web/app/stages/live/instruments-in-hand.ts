@@ -40,11 +40,15 @@ export class InstrumentsInHand {
     return [...known, ...noted.filter((i) => !known.some((k) => same(k, i)))];
   };
 
-  /** Reads what the site has. */
-  async load(): Promise<void> {
+  private loaded = '';
+
+  /** Reads what the site has, once for each site. @param again it may be another now */
+  async load(again = false): Promise<void> {
     const siteId = this.open.job()?.siteId;
-    if (!siteId) return;
-    const { document } = await this.sites.of(siteId);
+    if (!siteId || (siteId === this.loaded && !again)) return;
+    this.loaded = siteId;
+    const { document, fresh } = await this.sites.of(siteId);
+    if (!fresh) this.loaded = '';
     this.ofSite.set(
       Object.values(document.instruments).flatMap(({ outOfUse, ...i }) => (outOfUse ? [] : [i])),
     );
@@ -76,7 +80,7 @@ export class InstrumentsInHand {
         ...d,
         instruments: { ...d.instruments, [uuid()]: instrument },
       }));
-      await this.load();
+      await this.load(true);
     } catch {
       // No network, or not allowed: it belongs to this job then.
       this.open.record('instrument', `instrument.${uuid()}`, { version: 1, ...instrument });
