@@ -100,6 +100,8 @@ const worker = {
 function saidNight(fault: NightFault, job: Job, terminals: readonly SaidTerminal[]): SaidNight {
   const tag = job.adopted?.devices[fault.part ?? '']?.tag;
   const said = fault.faults.map((f) => sayFaults([f], job));
+  // What is of one sort is looked at in one go: every end that may be loose, not those of the first wire alone.
+  const alike = fault.faults.filter((f) => f.kind === fault.faults[0].kind);
   const after = fault.shows ? `, at “${sayMark(fault.shows)}”` : '';
   // A terminal of the device that one of the wires ends on has volts that can be compared.
   const ends = fault.faults.flatMap((f) => {
@@ -113,7 +115,7 @@ function saidNight(fault: NightFault, job: Job, terminals: readonly SaidTerminal
   return {
     noticed: `${upper(sayName(fault.is))}${after}`,
     likely: `${tag ? `${tag}: ` : ''}${[...new Set(said.map((s) => s.what))].join(' ')}`,
-    look: `${said[0].act}${volts}`,
+    look: `${sayFaults(alike, job).act}${volts}`,
   };
 }
 
