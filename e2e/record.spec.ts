@@ -5,7 +5,7 @@ import { createRequire } from 'node:module';
 import { join } from 'node:path';
 import yauzl from 'yauzl';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
-import { missingSigns, runsOf } from '../web/app/record/pdf-text';
+import { missingSigns, runsOf } from '@tactron/core/printed';
 import { open, test } from './helpers';
 
 const { create } = createRequire(import.meta.url)('fontkit') as {
@@ -160,8 +160,7 @@ test('every sign of the words and of the shipped data has a glyph in the font it
     ...filesOf('core/words', '.ts'),
     ...filesOf('core/catalogue', '.json'),
     ...filesOf('demo', '.json'),
-    ...filesOf('web/app/record', '.ts'),
-    ...filesOf('web/app/stages/scheme', 'options.ts'),
+    ...filesOf('core/printed', '.ts'),
     'äöüÄÖÜßéèêàçñøåæłčěřžšőűțş€ µΩ°²³½×±≤≥≠→✓',
   ].join('');
   const signs = [...new Set(all)].filter((s) => !/[\r\n\t]/u.test(s)).join('');

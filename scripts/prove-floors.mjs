@@ -56,9 +56,9 @@ const plants = [
     'web-values',
   ],
   [
-    'web/app/planted.ts',
-    "import { saidRow } from './compute/said/settings';\nexport const planted = saidRow;\n",
-    'said-in-workers',
+    'core/printed/planted.ts',
+    "import { derivedOf } from '../said/index.js';\nexport const planted = derivedOf;\n",
+    'printed-light',
   ],
 ];
 let missed = 0;

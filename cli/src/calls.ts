@@ -2,23 +2,24 @@ import * as v from 'valibot';
 import { CalculationError, runCalculation } from '@tactron/core/calculation';
 import { networkSchema, solveNetwork, UnsettledNetworkError } from '@tactron/core/circuit';
 import { driveCaseSchema, notYetInControl, runDriveCase } from '@tactron/core/drive';
-import { drawingFiles, recordFiles } from '@tactron/core/formats';
+import { csv, recordFiles } from '@tactron/core/formats';
 import { checkJob, requirementsHeld } from '@tactron/core/hazards';
-import { install } from '@tactron/core/installation';
 import { pathIssues } from '@tactron/core/job';
 import { seeded } from '@tactron/core/numeric';
 import { planJob } from '@tactron/core/plan';
+import {
+  labelTable,
+  operatorPage,
+  recordPage,
+  recordSections,
+  recordTables,
+  type RecordInput,
+} from '@tactron/core/printed';
 import { deadOf, liveSteps, readingsOf } from '@tactron/core/procedure';
+import { derivedOf, saidDrawings, saidNights } from '@tactron/core/said';
 import { runStarterCase, starterCaseSchema } from '@tactron/core/starter';
 import { calculations } from '@tactron/core/sums';
-import {
-  circuitWords,
-  handWords,
-  say,
-  sayFinding,
-  sayNoPlan,
-  sayRequirement,
-} from '@tactron/core/words';
+import { handWords, say, sayFinding, sayNoPlan, sayRequirement } from '@tactron/core/words';
 import { BadInput, type Outcome } from './bad-input.js';
 import { jobInput, plannedJob } from './job-input.js';
 import { layouter } from './layouter.js';
@@ -100,15 +101,31 @@ export function procedure(data: unknown): Outcome {
 
 /** All open-format files of a job's record, the drawings among them. */
 export async function exportFiles(data: unknown): Promise<Record<string, string>> {
-  const input = jobInput(data);
-  const job = plannedJob(input);
-  const { profile } = input;
-  const words = job.adopted ? circuitWords(job, profile, install(job, profile).device) : {};
-  const drawings = await drawingFiles(job, profile, words, layouter);
-  return recordFiles(job, profile, input.evidence, {
-    drawings,
-    words: handWords(job, profile),
+  const read = jobInput(data);
+  const job = plannedJob(read);
+  const { profile, evidence, site } = read;
+  const drawings = await saidDrawings(job, profile, layouter);
+  const input: RecordInput = {
+    job,
+    device: profile.title,
+    site,
+    derived: derivedOf(job, profile, evidence),
+    evidence,
+    decimal: '.',
+    night: saidNights(job, profile),
+  };
+  const name = (id: string): string => input.derived.names[`device.${id}`] ?? '';
+  const tables = Object.entries({
+    ...recordTables(recordSections(input)),
+    'tables/labels.csv': labelTable(job, name),
   });
+  const beside = {
+    ...drawings,
+    'record.html': recordPage(input),
+    'operator.html': operatorPage(input),
+    ...Object.fromEntries(tables.map(([file, table]) => [file, csv(table)])),
+  };
+  return recordFiles(job, profile, evidence, { beside, words: handWords(job, profile) });
 }
 
 export function solve(data: unknown): Outcome {

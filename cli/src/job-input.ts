@@ -14,19 +14,22 @@ export interface JobInput {
   readonly job: Job;
   readonly profile: Profile;
   readonly evidence: readonly Evidence[];
+  /** Name of its site; empty where the file tells none. */
+  readonly site: string;
 }
 
 /** A job from a file's data, with the profile it is pinned to: the file's own by hash, otherwise the shipped family's. */
 export function jobInput(data: unknown): JobInput {
   const read = readEnvelope(data);
   if (!read.ok) throw new BadInput(read.issues[0].path, read.issues[0].message);
-  const { job, profiles, evidence } = read.envelope;
+  const { job, profiles, evidence, site } = read.envelope;
   const carried = profiles[job.profile.sha256];
   if (!carried && !(job.profile.family in shippedProfiles))
     throw new BadInput('profile.family', `there is no profile "${job.profile.family}"`);
   return {
     job,
     evidence,
+    site: site?.name ?? '',
     profile: carried
       ? carriedProfile(carried, job.profile.sha256)
       : shippedProfile(job.profile.family),

@@ -1,5 +1,5 @@
 import { mkdir, readFile, writeFile } from 'node:fs/promises';
-import { join } from 'node:path';
+import { dirname, join } from 'node:path';
 import { BadInput, type Outcome } from './bad-input.js';
 import {
   calc,
@@ -165,6 +165,9 @@ async function exportTo(data: unknown, folder: string | undefined): Promise<stri
   if (!folder) throw new BadInput('--to', 'a folder is needed');
   const files = await exportFiles(data);
   await mkdir(folder, { recursive: true });
-  for (const [name, text] of Object.entries(files)) await writeFile(join(folder, name), text);
+  for (const [name, text] of Object.entries(files)) {
+    await mkdir(dirname(join(folder, name)), { recursive: true });
+    await writeFile(join(folder, name), text);
+  }
   return Object.keys(files);
 }

@@ -73,13 +73,13 @@ export async function drawingFiles(
 /**
  * All open-format files of a job's record by file name.
  *
- * @param more drawings, as `drawingFiles` makes them, and words for the hand list
+ * @param more files that were made elsewhere (drawings, the record to read), and words for the hand list
  */
 export function recordFiles(
   job: Job,
   profile: Profile,
   evidence: readonly Evidence[] = [],
-  more: { readonly drawings?: Readonly<Record<string, string>>; readonly words?: HandWords } = {},
+  more: { readonly beside?: Readonly<Record<string, string>>; readonly words?: HandWords } = {},
 ): Record<string, string> {
   const model = modelOf(profile, job.profile.model);
   const keyed = model ? keyingLines(job, profile, factorySettings(profile, model)) : [];
@@ -91,7 +91,7 @@ export function recordFiles(
     'as-built.csv': csv(asBuiltTable(job)),
     'links.csv': csv(linkTable(job, profile)),
     'keying.csv': csv(keyingTable(profile, keyed)),
-    ...more.drawings,
+    ...more.beside,
   };
   files['manifest.json'] =
     `${JSON.stringify({ job: job.id, tag: job.tag, sha256: Object.fromEntries(Object.entries(files).map(([name, text]) => [name, hashOf(text)])) }, null, 2)}\n`;

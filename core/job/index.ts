@@ -6,6 +6,7 @@ export {
   type Temporary,
   type TemporaryKind,
 } from './temporary.js';
+export { attachmentsOf } from './attachment.js';
 export { handLine, lineOf, standing, tickOf, type Standing, type Ticked } from './hand-tick.js';
 export {
   arrivedAfter,

@@ -18,6 +18,7 @@ import { fileRoutes } from '../files/routes.js';
 import { importRoute } from '../jobs/file.js';
 import { jobRoutes } from '../jobs/routes.js';
 import { demandJob } from '../jobs/store.js';
+import { recordRoutes } from '../record/routes.js';
 import { siteRoutes } from '../sites/routes.js';
 import type { JobEvents, StreamOwner } from './events.js';
 import { ownHost } from './own-host.js';
@@ -69,6 +70,8 @@ export interface Parts {
   /** Signs what goes out; one for this process alone where none is given. */
   readonly key?: SigningKey;
   readonly patience?: Patience;
+  /** Prints records; the one that was built with this where none is given. */
+  readonly printer?: URL;
 }
 
 /** The whole HTTP application: API, then the web application's files. */
@@ -79,6 +82,7 @@ export function createApp({
   accounts,
   open = false,
   key = signingKey(),
+  printer,
   patience = { windowMs: 15_000, leastBytes: 1000 },
 }: Parts): Express {
   const app = express();
@@ -128,6 +132,7 @@ export function createApp({
   });
   presenceRoute(app, db, events);
   app.use('/api/jobs/:id/evidence', evidenceRoutes(db));
+  app.use('/api/jobs/:id', recordRoutes(db, printer));
   app.use('/api/jobs', jobRoutes(db, key));
   app.use('/api', () => {
     throw new Problem(404, 'unknownAddress', 'There is nothing at this address.');

@@ -51,7 +51,13 @@ export async function openBed({
   const events = new JobEvents(app, accounts?.stillOpen);
   const server: Server = createServer(
     { requestTimeout: 0, headersTimeout: 600, connectionsCheckingInterval: 100 },
-    createApp({ db, events, accounts, patience: { windowMs: 400, leastBytes: 1000 } }),
+    createApp({
+      db,
+      events,
+      accounts,
+      patience: { windowMs: 400, leastBytes: 1000 },
+      printer: new URL('./source-worker.mjs', import.meta.url),
+    }),
   );
   await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
   const url = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;

@@ -1,5 +1,5 @@
 import { Component, computed, inject, input, signal } from '@angular/core';
-import type { EvidenceOf } from '@tactron/core/job';
+import { attachmentsOf, type EvidenceOf } from '@tactron/core/job';
 import { Icon } from '../controls/icon';
 import { OpenJob } from '../job-state/open-job';
 import { Attachments } from './attachments';
@@ -74,7 +74,7 @@ export class AttachmentRow {
   protected readonly problem = signal('');
   protected readonly types =
     'image/jpeg,image/png,image/webp,application/pdf,text/plain,text/csv,.csv,.txt,.log';
-  protected readonly shown = computed(() => standing(this.open.evidence(), this.subject()));
+  protected readonly shown = computed(() => attachmentsOf(this.open.evidence(), this.subject()));
 
   protected async take(event: Event): Promise<void> {
     const field = event.target as HTMLInputElement;
@@ -112,13 +112,4 @@ export class AttachmentRow {
   protected ending({ body }: Attachment): string {
     return (/\.(\w{1,5})$/u.exec(body.name)?.[1] ?? body.type.split('/')[1]).toUpperCase();
   }
-}
-
-/** Attachments that stand for a subject now: neither superseded nor taken back. */
-export function standing(evidence: readonly { kind: string }[], subject?: string): Attachment[] {
-  const all = evidence.filter((e): e is Attachment => e.kind === 'attachment');
-  const gone = new Set(all.flatMap((e) => (e.supersedes ? [e.supersedes] : [])));
-  return all.filter(
-    (e) => !gone.has(e.id) && !e.body.withdrawn && (subject === undefined || e.subject === subject),
-  );
 }

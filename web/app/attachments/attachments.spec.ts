@@ -4,7 +4,7 @@ import { hashOfBytes, type Evidence } from '@tactron/core/job';
 import { LocalStore, SHELF } from '../job-state/local-store';
 import { OpenJob } from '../job-state/open-job';
 import { MapShelf } from '../job-state/testing/map-shelf';
-import { standing } from './attachment-row';
+import { attachmentsOf } from '@tactron/core/job';
 import { Attachments } from './attachments';
 
 describe('pictures and files as evidence', () => {
@@ -92,7 +92,7 @@ describe('pictures and files as evidence', () => {
       e('c'),
       e('d', { subject: 'other' }),
     ];
-    expect(standing(list, 's').map((x) => x.id)).toEqual(['c']);
-    expect(standing(list).map((x) => x.id)).toEqual(['c', 'd']);
+    expect(attachmentsOf(list, 's').map((x) => x.id)).toEqual(['c']);
+    expect(attachmentsOf(list).map((x) => x.id)).toEqual(['c', 'd']);
   });
 });

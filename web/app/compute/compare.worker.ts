@@ -22,7 +22,7 @@ import {
 } from '@tactron/core/compare';
 import type { Job, Scheme } from '@tactron/core/job';
 import { sayFinding, sayNoPlan, sayReason, saySchool, saySeverity } from '@tactron/core/words';
-import { saidStrip, type SaidStrip } from './said/strip';
+import { saidStrip, type SaidStrip } from '@tactron/core/said';
 
 /** A behaviour card in words. */
 export interface SaidCard {

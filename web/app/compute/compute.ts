@@ -2,8 +2,9 @@ import { Injectable } from '@angular/core';
 import { proxy, wrap, type Remote } from 'comlink';
 import type { Adopted, Evidence, EvidenceOf, Job, Scheme } from '@tactron/core/job';
 import type { Profile } from '@tactron/core/catalogue';
+import type { Table } from '@tactron/core/formats';
 import type { MotorCurves } from '@tactron/core/line';
-import type { Derived, PartsAndTools } from './compute.types';
+import type { Derived, PartsAndTools } from '@tactron/core/said';
 import type { CardWorker } from './card.worker';
 import type { CausesWorker } from './causes.worker';
 import type { CompareWorker } from './compare.worker';
@@ -106,6 +107,11 @@ export class Compute {
   ): Promise<Record<string, string>> {
     const drawings = job.adopted ? await this.drawings().files(job, profile) : {};
     return this.derivers().files(job, profile, evidence, drawings);
+  }
+
+  /** Tables as CSV, by the name of the file. */
+  async csvs(tables: Readonly<Record<string, Table>>): Promise<Record<string, string>> {
+    return this.derivers().csvs(tables);
   }
 
   /** Hash of what would be signed now. */

@@ -6,14 +6,12 @@ import {
   layouterOver,
   type CircuitDiagram,
   type CircuitOptions,
-  type CircuitWords,
   type ConnectionDrawing,
   type LayeredGraph,
 } from '@tactron/core/drawings';
-import { drawingFiles } from '@tactron/core/formats';
-import { asBuilt, asPlanned, install } from '@tactron/core/installation';
+import { asBuilt, asPlanned } from '@tactron/core/installation';
 import type { Job } from '@tactron/core/job';
-import { circuitWords } from '@tactron/core/words';
+import { circuitWordsOf, saidDrawings } from '@tactron/core/said';
 
 /** Control and power by devices and terminals. */
 export interface Connections {
@@ -29,8 +27,6 @@ const layouter = layouterOver((graph) => {
   if (!run) throw new Error('nothing lays out drawings');
   return run(graph);
 });
-const wordsOf = (job: Job, profile: Profile): CircuitWords =>
-  circuitWords(job, profile, install(job, profile).device);
 
 const worker = {
   /** Is given what lays out graphs, before anything is drawn. */
@@ -61,14 +57,13 @@ const worker = {
   ): Promise<CircuitDiagram | null> {
     if (!job.adopted) return null;
     const panel = which === 'built' ? asBuilt(job, profile) : asPlanned(job, profile);
-    const words = wordsOf(job, profile);
+    const words = circuitWordsOf(job, profile);
     return circuitDiagram(job, profile, panel, { words, width, part }, layouter);
   },
 
   /** The drawings as SVG files, as built. */
-  async files(job: Job, profile: Profile): Promise<Record<string, string>> {
-    return job.adopted ? drawingFiles(job, profile, wordsOf(job, profile), layouter) : {};
-  },
+  files: (job: Job, profile: Profile): Promise<Record<string, string>> =>
+    saidDrawings(job, profile, layouter),
 };
 
 export type DrawingWorker = typeof worker;

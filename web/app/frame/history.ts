@@ -4,7 +4,7 @@ import { Api, CLOCK_TOLERANCE_S, type HistoryLine } from '../job-state/api';
 import { howLong } from '../job-state/keeping';
 import { OpenJob } from '../job-state/open-job';
 import { isBookkeeping, placeName } from './place-name';
-import { moment } from './moment';
+import { moment } from '@tactron/core/units';
 
 const PAGE = 50;
 

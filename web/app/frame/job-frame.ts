@@ -30,7 +30,7 @@ import { TemporaryButton } from './temporary-button';
 import { ThemeButton } from './theme-button';
 import { PresenceHere } from '../job-state/presence';
 import { hintOf, stageTitles, trailOf } from './trail';
-import { moment } from './moment';
+import { moment } from '@tactron/core/units';
 
 const saveMarks: Record<string, { icon: IconName; text: string }> = {
   keeping: { icon: 'here', text: 'keeping…' },

@@ -1,4 +1,4 @@
-import type { SaidFinding } from '../compute/compute.types';
+import type { SaidFinding } from '@tactron/core/said';
 
 /** Stages where something is put right; on the others what is found belongs to the whole. */
 const ofTheirOwn: readonly string[] = ['plate', 'scheme', 'land', 'key'];

@@ -3,7 +3,7 @@ import type { Working } from '@tactron/core/calculation';
 import { Router } from '@angular/router';
 import { Icon } from '../controls/icon';
 import { ShowMe } from '../controls/show-me';
-import type { SaidFinding } from '../compute/compute.types';
+import type { SaidFinding } from '@tactron/core/said';
 import { lengthUnitOf } from '../job-state/length-unit';
 import { OpenJob } from '../job-state/open-job';
 import { belongs } from './pocket-findings';

@@ -4,8 +4,8 @@ import { MatDialogModule } from '@angular/material/dialog';
 import { takenOut, temporaryRegister, type Temporary, type TemporaryKind } from '@tactron/core/job';
 import { Choice } from '../controls/choice';
 import { OpenJob } from '../job-state/open-job';
-import { moment } from './moment';
-import { temporaryNames } from './temporary-names';
+import { moment } from '@tactron/core/units';
+import { temporaryNames } from '@tactron/core/printed';
 
 /** What is in for tests and must come out again: put in by name, taken out by name, counted in the head strip. */
 @Component({

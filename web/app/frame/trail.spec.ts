@@ -1,4 +1,4 @@
-import type { Derived } from '../compute/compute.types';
+import type { Derived } from '@tactron/core/said';
 import type { Job } from '@tactron/core/job';
 import { hintOf, trailOf } from './trail';
 

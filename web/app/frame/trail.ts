@@ -1,5 +1,5 @@
 import { signingOf, type Job, type Signing } from '@tactron/core/job';
-import type { Derived, SaidFinding } from '../compute/compute.types';
+import type { Derived, SaidFinding } from '@tactron/core/said';
 import { stageNames, type StageName } from './stage-names';
 
 /** A stage in the walk with its own small mark of what is missing. */

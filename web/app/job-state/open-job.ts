@@ -15,7 +15,7 @@ import {
   type Job,
 } from '@tactron/core/job';
 import { Preferences } from '../frame/preferences';
-import type { Derived } from '../compute/compute.types';
+import type { Derived } from '@tactron/core/said';
 import { Compute } from '../compute/compute';
 import { JobActions } from './job.actions';
 import { Keeping } from './keeping';

@@ -26,7 +26,7 @@ import { LocalStore } from '../job-state/local-store';
 import { Compute } from '../compute/compute';
 import type { Missing } from '../compute/plan.worker';
 import { boardTrail } from './board-trail';
-import { moment } from '../frame/moment';
+import { moment } from '@tactron/core/units';
 
 const PAGE = 24;
 

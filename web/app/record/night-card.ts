@@ -1,6 +1,6 @@
 import { DestroyRef, Injectable, effect, inject, signal } from '@angular/core';
 import { Compute } from '../compute/compute';
-import type { SaidNight } from '../compute/compute.types';
+import type { SaidNight } from '@tactron/core/said';
 import { OpenJob } from '../job-state/open-job';
 
 /** The likeliest faults of the open job in use, reckoned beside the page that provides it: its sweep takes a while. */

@@ -1,6 +1,6 @@
 import { expose } from 'comlink';
 import maker from 'pdfmake/build/pdfmake';
-import { pdfDefinition, type PdfInput } from './pdf-definition';
+import { pdfDefinition, type PdfInput } from '@tactron/core/printed';
 
 /** The library's files in memory, which its types do not tell of. */
 const pdfmake = maker as typeof maker & {

@@ -7,7 +7,7 @@ import {
   type SiteEntry,
 } from '../job-state/api';
 import { Keeping } from '../job-state/keeping';
-import { moment } from '../frame/moment';
+import { moment } from '@tactron/core/units';
 
 const roleNames = {
   reader: 'reader: looks at everything',

@@ -7,7 +7,7 @@ import { Api } from '../job-state/api';
 import { Keeping } from '../job-state/keeping';
 import type { SetAside } from '../job-state/shelf';
 import { AccountsPanel } from './accounts-panel';
-import { moment } from '../frame/moment';
+import { moment } from '@tactron/core/units';
 
 const option = (value: string, name: string) => ({ value, name });
 

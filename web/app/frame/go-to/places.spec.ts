@@ -1,4 +1,4 @@
-import type { Derived } from '../../compute/compute.types';
+import type { Derived } from '@tactron/core/said';
 import { adopted, bareJob } from '../../../../core/testing/jobs';
 import { found, placesOf } from './places';
 

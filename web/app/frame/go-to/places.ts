@@ -1,5 +1,5 @@
 import { landingName, landingParts, type Job } from '@tactron/core/job';
-import type { Derived } from '../../compute/compute.types';
+import type { Derived } from '@tactron/core/said';
 import { stageNames } from '../stage-names';
 import { stageTitles } from '../trail';
 

@@ -2,7 +2,7 @@ import { Component, computed, inject } from '@angular/core';
 import type { Job } from '@tactron/core/job';
 import { Icon } from '../../controls/icon';
 import { OpenJob } from '../../job-state/open-job';
-import { moment } from '../moment';
+import { moment } from '@tactron/core/units';
 import { IsolationNow } from './isolation-now';
 
 /** The card that hangs at the lock: sources, locks, holder, until when; as declared, with room for what is written by hand. */

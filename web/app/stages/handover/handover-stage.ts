@@ -1,9 +1,8 @@
 import { Component, computed, effect, ElementRef, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { keyName, verifyEvidence, type Job } from '@tactron/core/job';
-import { standing } from '../../attachments/attachment-row';
 import { Compute } from '../../compute/compute';
-import type { Derived } from '../../compute/compute.types';
+import type { Derived } from '@tactron/core/said';
 import { Icon } from '../../controls/icon';
 import { saveBlob, saveFile } from '../../controls/save-file';
 import { Preferences } from '../../frame/preferences';
@@ -11,10 +10,18 @@ import { StartPanel } from '../scheme/start-panel';
 import { Desk } from '../../job-state/desk';
 import { OpenJob } from '../../job-state/open-job';
 import { NightCard } from '../../record/night-card';
-import { missingSigns } from '../../record/pdf-text';
-import { stamp, type RecordInput } from '../../record/record-cells';
-import { recordSections, recordState } from '../../record/record-document';
-import { recordHtml } from '../../record/record-html';
+import {
+  missingSigns,
+  stamp,
+  type RecordInput,
+  recordSections,
+  recordState,
+  labelTable,
+  recordPage,
+  recordTables,
+  recordPictures,
+  operatorPage,
+} from '@tactron/core/printed';
 import { pdfName, RecordPdf } from '../../record/record-pdf';
 import { JobBundle, originText, type Provenance } from './job-bundle';
 import { OpenPoints } from './open-points';
@@ -46,6 +53,7 @@ export class HandoverStage {
     evidence: this.open.evidence(),
     decimal: this.preferences.decimal(),
     night: this.night.rows(),
+    roles: this.open.roles(),
   }));
   /** The record: the same parts on the screen, on paper and in the PDF. */
   protected readonly sections = computed(() =>
@@ -59,7 +67,7 @@ export class HandoverStage {
   });
 
   protected readonly pictures = computed(() =>
-    standing(this.open.evidence()).map((e) => ({ e, of: this.subjectName(e.subject) })),
+    this.open.derived() ? recordPictures(this.input()) : [],
   );
   protected readonly chain = computed(() => verifyEvidence(this.open.evidence()));
   protected readonly said = signal('');
@@ -101,27 +109,6 @@ export class HandoverStage {
     pageFoot(() => `${this.job().tag} · revision ${this.open.state().revision} · ${this.today}`);
   }
 
-  /** What a picture was taken for, in words. */
-  private subjectName(subject: string): string {
-    const { dead = [], steps = [] } = this.open.derived() ?? {};
-    const step = [...dead, ...steps].find((s) => s.step.key === subject);
-    if (step) return step.do;
-    const [kind, id = ''] = [
-      subject.slice(0, subject.indexOf('.')),
-      subject.slice(subject.indexOf('.') + 1),
-    ];
-    if (kind === 'wire')
-      return `Wire ${this.job().adopted?.wires[id]?.number ?? this.job().adopted?.retired[id]?.number ?? id}`;
-    if (kind === 'trace') return id === 'start.full' ? 'Recorded start' : `Recorded, ${id}`;
-    if (kind === 'setting') {
-      const [which, code] = [id.split('.')[0], id.split('.').slice(1).join('.')];
-      const when = which === 'asFound' ? 'as found' : 'as left';
-      return code ? `${code}, ${when}` : `Settings, ${when}`;
-    }
-    if (kind === 'plate') return `Plate, ${id}`;
-    return subject === 'arrival' ? 'On arrival' : subject;
-  }
-
   /** The record as PDF, made here: without the server too. */
   protected async pdf(): Promise<void> {
     this.making.set(true);
@@ -142,10 +129,18 @@ export class HandoverStage {
     }
   }
 
+  /** Every table of the record, and the labels. */
+  private tables(): Parameters<Compute['csvs']>[0] {
+    const names = this.open.derived()?.names ?? {};
+    return {
+      ...recordTables(this.sections()),
+      'tables/labels.csv': labelTable(this.job(), (id) => names[`device.${id}`] ?? ''),
+    };
+  }
+
   private async pdfBlob(): Promise<Blob> {
     await this.night.ready();
-    const paper = this.job().practice === 'NFPA' ? 'LETTER' : 'A4';
-    return this.records.make(this.input(), paper, this.printed());
+    return this.records.make(this.input());
   }
 
   /** Everything in one ZIP: job file with its pictures, the record as PDF and as a page, tables and drawings. */
@@ -162,20 +157,12 @@ export class HandoverStage {
         ...files
       } = await this.compute.files(job, profile, this.open.evidence());
       await this.night.ready();
-      const { recordWorkbook } = await import('../../record/record-sheets');
-      const page = recordHtml({
-        title: job.tag,
-        machine: job.machine,
-        state: `${this.state()}, revision ${revision}`,
-        sections: this.sections(),
-        signatures: this.open.signing().signed.map(({ body, author, atClient }) => ({
-          role: body.role,
-          text: `${author.name}, ${author.role}, ${stamp(atClient)}: ${body.statement}`,
-        })),
-      });
+      const { recordWorkbook } = await import('../../record/workbook');
       const more = {
         [pdfName(job, revision)]: await this.pdfBlob(),
-        'record.html': page,
+        'record.html': recordPage(this.input(), revision),
+        ...(job.adopted ? { 'operator.html': operatorPage(this.input(), revision) } : {}),
+        ...(await this.compute.csvs(this.tables())),
         'record.xlsx': await recordWorkbook(this.sections()),
         ...files,
       };
@@ -196,7 +183,7 @@ export class HandoverStage {
     this.said.set('');
     try {
       await this.night.ready();
-      const { recordWorkbook } = await import('../../record/record-sheets');
+      const { recordWorkbook } = await import('../../record/workbook');
       const name = `${this.job().tag}-record-r${this.open.state().revision}.xlsx`;
       saveBlob(name, await recordWorkbook(this.sections()));
     } catch (error) {
@@ -219,17 +206,6 @@ export class HandoverStage {
         .join(' '),
     );
   }
-
-  /** Pictures and files as they go into the PDF. */
-  private readonly printed = computed(() =>
-    this.pictures().map(({ e, of }) => {
-      const { thumbnail, name, note, sha256 } = e.body;
-      const at = stamp(e.atClient);
-      const told = [name, note, `${e.author.name} ${at}`, `SHA-256 ${sha256.slice(0, 12)}`];
-      const image = /^data:image\/(?:jpeg|png);/u.test(thumbnail ?? '') ? thumbnail : undefined;
-      return { of, told: told.filter(Boolean).join(' · '), ...(image ? { image } : {}) };
-    }),
-  );
 
   protected print(): void {
     window.print();

@@ -9,9 +9,9 @@ import {
   type PunchPoint,
 } from '@tactron/core/job';
 import { Choice } from '../../controls/choice';
-import { moment } from '../../frame/moment';
+import { moment } from '@tactron/core/units';
 import { OpenJob } from '../../job-state/open-job';
-import { punchNames } from '../../record/punch-names';
+import { punchNames } from '@tactron/core/printed';
 
 /** Open points of a job: noted with by when and whose, closed by name; they print in the record. */
 @Component({

@@ -1,5 +1,5 @@
 import { Component, computed, input } from '@angular/core';
-import type { SaidLine } from '../../compute/compute.types';
+import type { SaidLine } from '@tactron/core/said';
 
 type Shape = NonNullable<SaidLine['shape']>;
 

@@ -1,7 +1,7 @@
 import { provideZonelessChangeDetection, signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import type { Job } from '@tactron/core/job';
-import type { SaidLine, SaidRow } from '../../compute/compute.types';
+import type { SaidLine, SaidRow } from '@tactron/core/said';
 import { OpenJob } from '../../job-state/open-job';
 import { KeyStage } from './key-stage';
 

@@ -1,7 +1,7 @@
 import { Component, computed, DestroyRef, inject, signal } from '@angular/core';
 import type { Job } from '@tactron/core/job';
 import type { Value } from '@tactron/core/catalogue';
-import type { SaidLine } from '../../compute/compute.types';
+import type { SaidLine } from '@tactron/core/said';
 import { Choice } from '../../controls/choice';
 import { keepAwake } from '../../frame/signals';
 import { OpenJob } from '../../job-state/open-job';

@@ -1,6 +1,6 @@
 import { provideZonelessChangeDetection, signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
-import type { SaidRow } from '../../compute/compute.types';
+import type { SaidRow } from '@tactron/core/said';
 import { OpenJob } from '../../job-state/open-job';
 import { ReadBack } from './read-back';
 

@@ -1,6 +1,6 @@
 import { Component, computed, inject, input, output, signal } from '@angular/core';
 import type { Value } from '@tactron/core/catalogue';
-import type { SaidRow } from '../../compute/compute.types';
+import type { SaidRow } from '@tactron/core/said';
 import { AttachmentRow } from '../../attachments/attachment-row';
 import { OpenJob } from '../../job-state/open-job';
 

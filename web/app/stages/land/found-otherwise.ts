@@ -1,6 +1,6 @@
 import { Component, computed, inject, input, linkedSignal } from '@angular/core';
 import { landingName, sizeText, type AdoptedWire, type Fault, type Size } from '@tactron/core/job';
-import type { Derived, HandLine } from '../../compute/compute.types';
+import type { Derived, HandLine } from '@tactron/core/said';
 import { noteAsBuilt } from '../../job-state/as-built';
 import { OpenJob } from '../../job-state/open-job';
 

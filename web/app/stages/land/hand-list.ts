@@ -11,7 +11,7 @@ import {
   type Job,
 } from '@tactron/core/job';
 import { valueIn } from '@tactron/core/units';
-import type { HandLine as Line } from '../../compute/compute.types';
+import type { HandLine as Line } from '@tactron/core/said';
 import { Choice } from '../../controls/choice';
 import { lengthUnitOf } from '../../job-state/length-unit';
 import { OpenJob } from '../../job-state/open-job';

@@ -7,7 +7,7 @@ import { say } from '@tactron/core/words';
 import type { Adopted, Job } from '@tactron/core/job';
 import { Attachments } from '../../attachments/attachments';
 import { Compute } from '../../compute/compute';
-import { handOf } from '../../compute/said/hand';
+import { handOf } from '@tactron/core/said';
 import { OpenJob } from '../../job-state/open-job';
 import { adopted, bareJob, marrowick } from '../../../../core/testing/jobs';
 import { layouter } from '../../../../core/testing/layouter';

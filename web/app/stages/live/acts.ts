@@ -1,4 +1,4 @@
-import type { SaidStep } from '../../compute/compute.types';
+import type { SaidStep } from '@tactron/core/said';
 
 /** An act of the live tests with its answers. */
 export interface ShownAct {

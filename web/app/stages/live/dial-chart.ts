@@ -1,6 +1,6 @@
 import { Component, computed, input } from '@angular/core';
 import { readingTold } from '@tactron/core/job';
-import type { SaidStep } from '../../compute/compute.types';
+import type { SaidStep } from '@tactron/core/said';
 import { LineChart, type Series } from '../../controls/line-chart';
 
 /** Output frequency over the dial: the curve of this job's own simulation, and the readings on it. The list of tests is its table. */

@@ -1,6 +1,6 @@
 import { Component, DestroyRef, computed, inject, input, signal } from '@angular/core';
-import type { SaidStep } from '../../compute/compute.types';
-import { minutesText } from '../../frame/moment';
+import type { SaidStep } from '@tactron/core/said';
+import { minutesText } from '@tactron/core/units';
 import { OpenJob } from '../../job-state/open-job';
 
 const TICK_MS = 1000;

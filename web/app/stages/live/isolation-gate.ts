@@ -3,7 +3,7 @@ import { RouterLink } from '@angular/router';
 import type { IsolationState } from '@tactron/core/job';
 import { IsolationForm } from '../../frame/isolation/isolation-form';
 import { IsolationNow } from '../../frame/isolation/isolation-now';
-import { moment } from '../../frame/moment';
+import { moment } from '@tactron/core/units';
 
 /** In place of an entry: the state of isolation that a step needs, while another one stands declared or none. */
 @Component({

@@ -11,7 +11,7 @@ import {
 import type { Profile } from '@tactron/core/catalogue';
 import { readingTold, type Job } from '@tactron/core/job';
 import type { DeadTold, SaidCause, Told } from '../../compute/causes.worker';
-import type { SaidStep } from '../../compute/compute.types';
+import type { SaidStep } from '@tactron/core/said';
 import { Compute } from '../../compute/compute';
 import { OpenJob } from '../../job-state/open-job';
 

@@ -1,7 +1,7 @@
 import { provideZonelessChangeDetection, signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
-import type { SaidStep } from '../../compute/compute.types';
+import type { SaidStep } from '@tactron/core/said';
 import { Attachments } from '../../attachments/attachments';
 import { OpenJob } from '../../job-state/open-job';
 import { InstrumentsInHand } from './instruments-in-hand';

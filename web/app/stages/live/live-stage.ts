@@ -23,12 +23,12 @@ import { RecorderPanel } from './recorder-panel';
 import { StartsLine } from './starts-line';
 import { AttachmentRow } from '../../attachments/attachment-row';
 import type { SaidCause } from '../../compute/causes.worker';
-import type { SaidStep } from '../../compute/compute.types';
+import type { SaidStep } from '@tactron/core/said';
 import { Choice } from '../../controls/choice';
 import { DestroysNotice } from '../../controls/destroys-notice';
 import { ShowMe } from '../../controls/show-me';
 import { IsolationNow } from '../../frame/isolation/isolation-now';
-import { moment } from '../../frame/moment';
+import { moment } from '@tactron/core/units';
 import { Preferences } from '../../frame/preferences';
 import { TemporaryButton } from '../../frame/temporary-button';
 import { noteAsBuilt } from '../../job-state/as-built';
@@ -44,7 +44,7 @@ import { IsolationGate } from './isolation-gate';
 import { LoopSheet } from './loop-sheet';
 import { LikelyCauses } from './likely-causes';
 import { ReadingEntry, type Entered } from './reading-entry';
-import { expectedLines, readingText } from './reading-text';
+import { expectedLines, readingText } from '@tactron/core/printed';
 
 const stateMarks: Readonly<Record<string, string>> = {
   open: 'to do',

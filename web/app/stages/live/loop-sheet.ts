@@ -1,9 +1,8 @@
 import { Component, computed, inject, input, signal, viewChild } from '@angular/core';
 import { v4 as uuid } from 'uuid';
-import { formatNumber, parseQuantity, valueIn, type Dimension } from '@tactron/core/units';
-import type { SaidLoop } from '../../compute/compute.types';
+import { formatNumber, parseQuantity, valueIn, type Dimension, moment } from '@tactron/core/units';
+import type { SaidLoop } from '@tactron/core/said';
 import { LineChart, type Series } from '../../controls/line-chart';
-import { moment } from '../../frame/moment';
 import { Preferences } from '../../frame/preferences';
 import { OpenJob } from '../../job-state/open-job';
 import { InstrumentPick } from './instrument-pick';

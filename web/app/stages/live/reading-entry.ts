@@ -18,10 +18,10 @@ import {
   valueIn,
   type Dimension,
 } from '@tactron/core/units';
-import type { SaidStep } from '../../compute/compute.types';
+import type { SaidStep } from '@tactron/core/said';
 import { NumberPad, padTyped, type PadKey } from '../../controls/number-pad';
 import { Stopwatch } from '../../controls/stopwatch';
-import { placeName } from './reading-text';
+import { placeName } from '@tactron/core/printed';
 import { Preferences } from '../../frame/preferences';
 
 /** One value that was read: where, what, in which unit, and as it was typed. */

@@ -17,7 +17,7 @@ import type {
   Recording,
 } from '@tactron/core/formats';
 import { Attachments } from '../../attachments/attachments';
-import { standing } from '../../attachments/attachment-row';
+import { attachmentsOf } from '@tactron/core/job';
 import { Compute } from '../../compute/compute';
 import { LineChart, type Series } from '../../controls/line-chart';
 import { Preferences } from '../../frame/preferences';
@@ -173,7 +173,7 @@ export class RecorderPanel {
     });
     // The newest file that stands for this act is shown again wherever the job is opened.
     effect(() => {
-      const last = standing(this.open.evidence(), this.subject()).at(-1);
+      const last = attachmentsOf(this.open.evidence(), this.subject()).at(-1);
       if (!last || last.body.sha256 === this.shownFile) return;
       this.shownFile = last.body.sha256;
       void this.attachments
@@ -192,7 +192,7 @@ export class RecorderPanel {
     if (!(await this.read(await chosen.text()))) return;
     try {
       await this.attachments.add(chosen, this.subject());
-      const kept = standing(this.open.evidence(), this.subject()).at(-1);
+      const kept = attachmentsOf(this.open.evidence(), this.subject()).at(-1);
       if (!kept) return;
       this.shownFile = kept.body.sha256;
       this.open.record('traceFile', this.subject(), {

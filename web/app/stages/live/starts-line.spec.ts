@@ -1,5 +1,5 @@
 import { TestBed } from '@angular/core/testing';
-import type { SaidStep } from '../../compute/compute.types';
+import type { SaidStep } from '@tactron/core/said';
 import { lastStartMs, StartsLine, startsOf } from './starts-line';
 
 const step = (

@@ -2,7 +2,7 @@ import { Component, computed, effect, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import type { Job } from '@tactron/core/job';
 import { Compute } from '../../compute/compute';
-import type { PartsAndTools } from '../../compute/compute.types';
+import type { PartsAndTools } from '@tactron/core/said';
 import { Icon } from '../../controls/icon';
 import { saveFile } from '../../controls/save-file';
 import { OpenJob } from '../../job-state/open-job';

@@ -1,5 +1,5 @@
 import { Component, computed, inject, signal } from '@angular/core';
-import type { SaidRequirement } from '../../compute/compute.types';
+import type { SaidRequirement } from '@tactron/core/said';
 import { ShowMe } from '../../controls/show-me';
 import { Preferences } from '../../frame/preferences';
 import { OpenJob } from '../../job-state/open-job';

@@ -7,7 +7,7 @@ import { OpenJob } from '../../job-state/open-job';
 import { SchoolCards } from './school-cards';
 import { StartPanel } from './start-panel';
 import { PeopleWishes, SpeedWishes, StarterWishes, StartWishes } from './wish-groups';
-import { arrangementGroups, starterGroups } from './wish-options';
+import { arrangementGroups, starterGroups } from './arrangement-groups';
 import { Wishes } from './wishes';
 import { RequiredFunctions } from './required-functions';
 

@@ -1,5 +1,5 @@
 import { Component, computed, input } from '@angular/core';
-import type { SaidStrip } from '../../compute/said/strip';
+import type { SaidStrip } from '@tactron/core/said';
 import { placeOf, stripPath } from './strip-path';
 
 const WIDTH = 400;

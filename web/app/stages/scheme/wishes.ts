@@ -1,7 +1,8 @@
 import { Injectable, computed, inject } from '@angular/core';
 import type { Job, Scheme } from '@tactron/core/job';
 import { OpenJob } from '../../job-state/open-job';
-import { pulseSchools, wishOptions } from './wish-options';
+import { wishOptions } from '@tactron/core/printed';
+import { pulseSchools } from './arrangement-groups';
 
 /** The wishes of the open job, and what follows from one for the asking of others. */
 @Injectable()

@@ -1,10 +1,5 @@
 import { Component, computed, input } from '@angular/core';
-
-/** One mark of a dial: where it stands, and what it gives. */
-export interface DialMark {
-  readonly pct: number;
-  readonly text: string;
-}
+import type { DialMark } from '@tactron/core/printed';
 
 /** A dial turns this far from its one end to the other, degrees: the usual angle of a potentiometer. */
 const TURN = 270;

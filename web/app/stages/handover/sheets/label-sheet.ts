@@ -1,15 +1,21 @@
 import { Component, computed, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import type { Job } from '@tactron/core/job';
+import {
+  dialMarks,
+  jobCode,
+  labelKinds,
+  labelSizes,
+  labelsOf,
+  type LabelKind,
+} from '@tactron/core/printed';
 import { Choice } from '../../../controls/choice';
 import { Icon } from '../../../controls/icon';
 import { QrCode } from '../../../controls/qr-code';
 import { NumberField } from '../../../controls/number-field';
 import { Preferences } from '../../../frame/preferences';
 import { OpenJob } from '../../../job-state/open-job';
-import { jobCode } from '../../../record/job-code';
 import { DialScale } from './dial-scale';
-import { dialMarks, labelKinds, labelSizes, labelsOf, type LabelKind } from './labels';
 
 const kindNames: Readonly<Record<LabelKind, string>> = {
   wires: 'Wires, both ends',
@@ -65,7 +71,7 @@ export class LabelSheet {
   });
   protected readonly labels = computed(() => {
     const names = this.open.derived()?.names ?? {};
-    const code = jobCode(this.job().id, this.open.state().revision);
+    const code = jobCode(this.job().id, this.open.state().revision, document.baseURI);
     return labelsOf(this.kind(), this.job(), (id) => names[`device.${id}`] ?? '', code);
   });
   protected choose(value: string): void {

@@ -4,7 +4,7 @@ import type { Job } from '@tactron/core/job';
 import { Icon } from '../../../controls/icon';
 import { OpenJob } from '../../../job-state/open-job';
 import { NightCard } from '../../../record/night-card';
-import { operatorRows } from '../../../record/operator-card';
+import { operatorRows } from '@tactron/core/printed';
 
 /** The sheet that stays at the machine: how it is worked, what its lamps mean, and where to look when it stands. */
 @Component({

@@ -9,7 +9,7 @@ import {
 } from '@tactron/core/job';
 import { Compute } from '../../../compute/compute';
 import { Choice } from '../../../controls/choice';
-import { moment } from '../../../frame/moment';
+import { moment } from '@tactron/core/units';
 import { OpenJob } from '../../../job-state/open-job';
 import { SiteDocuments } from '../../../site/site-documents';
 import { DrawnMark, MARK_BOX } from './drawn-mark';

@@ -1,0 +1,10 @@
+export { derivedOf, derivedParts } from './derive.js';
+export { circuitWordsOf, saidDrawings } from './drawings.js';
+export { handOf } from './hand.js';
+export { saidNights } from './night.js';
+export { saidParts } from './parts.js';
+export { saidLines, saidRow, valueText } from './settings.js';
+export { saidSteps } from './steps.js';
+export { saidStrip, type SaidStrip } from './strip.js';
+export { saidTerminals, type SaidTerminal } from './terminals.js';
+export type * from './types.js';

@@ -1,8 +1,0 @@
-import type { PunchCategory } from '@tactron/core/job';
-
-/** By when an open point has to be closed, in words. */
-export const punchNames: Readonly<Record<PunchCategory, string>> = {
-  beforePower: 'before power',
-  beforeProduction: 'before production',
-  later: 'later',
-};
