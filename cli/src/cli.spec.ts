@@ -358,13 +358,29 @@ describe('tactron', () => {
       'keying.csv',
       'links.csv',
       'manifest.json',
+      'operator.html',
+      'record.html',
+      'sheets',
+      'tables',
       'terminals.csv',
       'wires.csv',
     ]);
+    const tables = readdirSync(join(folder, 'out dir', 'tables'));
+    for (const part of ['plates', 'wishes', 'requirements', 'settings', 'dead', 'live', 'labels'])
+      expect(tables).toContain(`${part}.csv`);
     const file = (name: string): string => readFileSync(join(folder, 'out dir', name), 'utf8');
     const lines = (svg: string): string[] =>
       [...svg.matchAll(/data-wire="([^"]+)"/gu)].flatMap(([, ids]) => ids.split(' '));
     expect(new Set(lines(file('connection.svg'))).size).toBe(25);
+    expect(file('tables/live.csv').split('\r\n').length).toBeGreaterThan(keys.length);
+    expect(file('record.html')).toContain('<section id="live">');
+    const manifest = JSON.parse(file('manifest.json')) as { sha256: Record<string, string> };
+    expect(Object.keys(manifest.sha256)).toContain('tables/live.csv');
+    // On sheets of their own the drawings have the same wires.
+    const onSheets = readdirSync(join(folder, 'out dir', 'sheets')).flatMap((name) =>
+      name.includes('connection') ? lines(file(`sheets/${name}`)) : [],
+    );
+    expect(new Set(onSheets)).toEqual(new Set(lines(file('connection.svg'))));
     for (const name of ['connection.svg', 'circuit.svg'])
       for (const mark of ['data-net=', 'data-landing=', 'data-label='])
         expect(file(name)).withContext(name).toContain(mark);

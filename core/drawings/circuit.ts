@@ -17,6 +17,7 @@ import type { GraphNode, LaidNode, Layouter } from './graph.js';
 import { landingOf, netsOfEnds, portOf, type Net } from './joints.js';
 import { circuitsOf, isControl, pathsOf, type Path } from './paths.js';
 import { rowsOf, type Rows } from './rows.js';
+import { scaleOnSheet } from './sheet.js';
 import { earthAt, strokesOf } from './symbols.js';
 import { upright } from './upright.js';
 
@@ -26,8 +27,8 @@ export type CircuitWords = Readonly<Record<string, string>>;
 export interface CircuitOptions {
   /** What a device or a terminal is there for, by id or landing; empty for a diagram without. */
   readonly words: CircuitWords;
-  /** Width that is aimed at; paths that do not fit go on in further rows. */
-  readonly width: number;
+  /** Width that is aimed at, paths that do not fit go on in further rows; or the one that fills a sheet across best. */
+  readonly width: number | 'sheet';
   /** Only what commands, between its rails; only the power; or both. */
   readonly part?: 'all' | 'control' | 'power';
 }
@@ -59,7 +60,20 @@ export async function circuitDiagram(
   const paths = await pathsOf(nodesOf(draft), nets, layouter);
   const shown = paths.filter((p) => part === 'all' || isControl(p) === (part === 'control'));
   const earthed = new Set(nets.flatMap((n) => (n.earths.length > 0 ? [n.name] : [])));
-  return drawn(rowsOf(inOrder(shown, draft), width, earthed), draft);
+  const ordered = inOrder(shown, draft);
+  const rows = width === 'sheet' ? onSheet(ordered, earthed) : rowsOf(ordered, width, earthed);
+  return drawn(rows, draft);
+}
+
+/** Widths that are tried for a sheet, in units of the drawing. */
+const TRIED = { from: 500, to: 3000, step: 100 } as const;
+
+/** The rows in which everything is largest on a sheet that lies across. */
+function onSheet(paths: readonly Path[], earthed: ReadonlySet<string>): Rows {
+  const tried: Rows[] = [];
+  for (let width = TRIED.from; width <= TRIED.to; width += TRIED.step)
+    tried.push(rowsOf(paths, width, earthed));
+  return tried.reduce((best, r) => (scaleOnSheet(r) > scaleOnSheet(best) ? r : best));
 }
 
 /** Place of a path whose wires have no numbers: after all others. */

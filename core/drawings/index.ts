@@ -17,4 +17,5 @@ export type {
 export type { Graph, LaidGraph, Layouter } from './graph.js';
 export { layeredGraph, layouterOver, type LayeredGraph } from './layered.js';
 export { legibility, overlapping, type Legibility } from './measure.js';
+export { isReadable, scaleOnSheet } from './sheet.js';
 export { circuitSvg, connectionSvg } from './svg.js';

@@ -4,6 +4,10 @@ import {
   circuitSvg,
   connectionDrawing,
   connectionSvg,
+  isReadable,
+  scaleOnSheet,
+  type CircuitDiagram,
+  type CircuitOptions,
   type CircuitWords,
   type Layouter,
 } from '../drawings/index.js';
@@ -38,12 +42,25 @@ export function envelopeOf(
   };
 }
 
-/** Width of the circuit diagram on a sheet across, in its units. */
-const SHEET_WIDTH = 1200;
+/** Drawings that go on a sheet each, by the name of its file. */
+interface Sheet {
+  readonly file: string;
+  readonly title: string;
+}
+
+/** What a sheet with a drawing is named and titled. */
+const sheets = {
+  circuit: { file: 'sheets/1-circuit.svg', title: 'Circuit diagram' },
+  circuitPower: { file: 'sheets/1-circuit-power.svg', title: 'Circuit diagram, power' },
+  circuitControl: { file: 'sheets/2-circuit-control.svg', title: 'Circuit diagram, control' },
+  power: { file: 'sheets/3-connection-power.svg', title: 'Connections, power' },
+  control: { file: 'sheets/4-connection-control.svg', title: 'Connections, control' },
+} as const satisfies Record<string, Sheet>;
 
 /**
- * The drawings of a job as it is built, by file name: `connection.svg` with devices and terminals, control above power, and
- * `circuit.svg` with the current paths. None without a plan.
+ * The drawings of a job as it is built, by file name: `connection.svg` with devices and terminals, control above power;
+ * `circuit.svg` with the current paths; and in `sheets` the same as they are printed, on as many sheets as they need to be
+ * read. None without a plan.
  *
  * @param words what devices and terminals are there for
  */
@@ -57,16 +74,28 @@ export async function drawingFiles(
   const panel = asBuilt(job, profile);
   const control = await connectionDrawing(panel, profile, 'control', layouter);
   const power = await connectionDrawing(panel, profile, 'power', layouter);
-  const circuit = await circuitDiagram(
-    job,
-    profile,
-    panel,
-    { words, width: SHEET_WIDTH },
-    layouter,
+  const circuitOf = (part: CircuitOptions['part']): Promise<CircuitDiagram> =>
+    circuitDiagram(job, profile, panel, { words, width: 'sheet', part }, layouter);
+  const circuit = await circuitOf('all');
+  const titled = ({ title }: Sheet): string => `${job.tag} ${title}`;
+  const [powerPart, controlPart] = isReadable(circuit)
+    ? [circuit, circuit]
+    : [await circuitOf('power'), await circuitOf('control')];
+  // Parts by themselves only where both are there, and larger so.
+  const apart = [powerPart, controlPart].every(
+    (d) => d.elements.length > 0 && scaleOnSheet(d) > scaleOnSheet(circuit),
   );
+  const of = (sheet: Sheet, drawing: CircuitDiagram): Record<string, string> => ({
+    [sheet.file]: circuitSvg(drawing, titled(sheet)),
+  });
   return {
     'connection.svg': connectionSvg([control, power], `${job.tag} connections`),
     'circuit.svg': circuitSvg(circuit, `${job.tag} circuit diagram`),
+    ...(apart
+      ? { ...of(sheets.circuitPower, powerPart), ...of(sheets.circuitControl, controlPart) }
+      : of(sheets.circuit, circuit)),
+    [sheets.power.file]: connectionSvg([power], titled(sheets.power)),
+    [sheets.control.file]: connectionSvg([control], titled(sheets.control)),
   };
 }
 

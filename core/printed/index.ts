@@ -1,5 +1,6 @@
 export { cell, row, stamp, type Cell, type RecordInput, type RecordSection } from './cells.js';
 export { recordSections, recordState } from './document.js';
+export { unpackedFont, type Inflate } from './font-file.js';
 export { recordHtml, type RecordPage } from './html.js';
 export { jobCode } from './job-code.js';
 export {

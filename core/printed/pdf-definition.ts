@@ -195,24 +195,43 @@ function pictures({ pictures: all }: PdfInput): Content[] {
 /** What a dotted line of a drawing says. */
 const OPEN = 'Dotted: a wire that was found open or was never landed.';
 
-/** Drawings stand on pages of their own, across. */
+/** Room for a drawing below its heading, points: A4 lying across and upright, Letter the same. */
+const room = {
+  A4: { across: [750, 420], upright: [505, 680] },
+  LETTER: { across: [700, 430], upright: [520, 620] },
+} as const;
+
+/** How a drawing lies: as it becomes largest. */
+function lies(svg: string, paper: PdfInput['paper']): keyof (typeof room)['A4'] {
+  const [, width, height] = /viewBox="0 0 ([\d.]+) ([\d.]+)"/u.exec(svg) ?? ['', '1', '1'];
+  const scale = ([w, h]: readonly [number, number]): number =>
+    Math.min(w / Number(width), h / Number(height));
+  return scale(room[paper].upright) > scale(room[paper].across) ? 'upright' : 'across';
+}
+
+/** Drawings stand on pages of their own, as each is largest; none is drawn larger than its letters need. */
 const drawings = ({ drawings: all, paper }: PdfInput): Content[] =>
-  all.flatMap(({ title, svg }, i): Content[] => [
-    {
-      text: runsOf(title),
-      fontSize: 13,
-      bold: true,
-      outline: true,
-      outlineText: title,
-      pageBreak: 'before',
-      ...(i === 0 ? { pageOrientation: 'landscape' as const } : {}),
-      margin: [0, 0, 0, 8],
-    } as Content,
-    { svg, fit: paper === 'A4' ? [750, 420] : [700, 430] },
-    ...(svg.includes('data-open=')
-      ? [{ text: runsOf(OPEN), margin: [0, 6, 0, 0] } as Content]
-      : []),
-  ]);
+  all.flatMap(({ title, svg }): Content[] => {
+    const way = lies(svg, paper);
+    const width = Number(/viewBox="0 0 ([\d.]+)/u.exec(svg)?.[1] ?? 0);
+    const [most, height] = room[paper][way];
+    return [
+      {
+        text: runsOf(title),
+        fontSize: 13,
+        bold: true,
+        outline: true,
+        outlineText: title,
+        pageBreak: 'before',
+        pageOrientation: way === 'across' ? 'landscape' : 'portrait',
+        margin: [0, 0, 0, 8],
+      } as Content,
+      { svg, fit: [Math.min(most, width), height] },
+      ...(svg.includes('data-open=')
+        ? [{ text: runsOf(OPEN), margin: [0, 6, 0, 0] } as Content]
+        : []),
+    ];
+  });
 
 /**
  * The record as a document definition: cover, parts, signatures, drawings; title, language and outline as PDF/A-2b wants them.

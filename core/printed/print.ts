@@ -55,11 +55,11 @@ function pdfPicture({ e, of }: RecordPicture): PdfPicture {
   return { of, told: told.filter(Boolean).join(' · '), ...(image ? { image } : {}) };
 }
 
-/** Files of the record that are drawings, with their titles. */
-const drawings = [
-  ['circuit.svg', 'Circuit diagram, as built'],
-  ['connection.svg', 'Connections, as built'],
-] as const;
+/** A sheet with a drawing: its title is the drawing's own. */
+function sheetOf(svg: string): PdfDrawing {
+  const title = /<title>(?:\S+ )?([^<]*)<\/title>/u.exec(svg)?.[1] ?? 'Drawing';
+  return { title: `${title}, as built`, svg };
+}
 
 /** Where and when a record is printed. */
 export interface Printing {
@@ -68,7 +68,7 @@ export interface Printing {
   readonly at: string;
   /** Address of the application, to which its code leads. */
   readonly base: string;
-  /** The drawings by file name, as SVG. */
+  /** The drawings by file name, as SVG: those in `sheets` go on a page each. */
   readonly drawings: Readonly<Record<string, string>>;
 }
 
@@ -105,10 +105,10 @@ export function printOf(input: RecordInput, printing: Printing): PdfInput {
       `Evidence: ${chain.count} entries, the chain ends ${chain.ends || 'nowhere yet'}${chain.ok ? '' : '; it does not hold'}`,
     ],
     pictures: recordPictures(input).map(pdfPicture),
-    drawings: drawings.flatMap(([name, title]): PdfDrawing[] => {
-      const svg = printing.drawings[name];
-      return svg ? [{ title, svg }] : [];
-    }),
+    drawings: Object.entries(printing.drawings)
+      .filter(([name]) => name.startsWith('sheets/'))
+      .sort(([x], [y]) => x.localeCompare(y, 'en'))
+      .map(([, svg]) => sheetOf(svg)),
   };
 }
 

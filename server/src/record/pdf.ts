@@ -1,11 +1,11 @@
 import { createRequire } from 'node:module';
-import { join, dirname } from 'node:path';
+import { dirname, join } from 'node:path';
 import pdfmake from 'pdfmake';
 import { pdfDefinition, type PdfInput } from '@tactron/core/printed';
 
 const packages = createRequire(import.meta.url);
 
-/** A font file of a package, by the package's name. */
+/** Where a font file of a package lies: the library reads it by its path, for drawings too. */
 const file = (name: string, of: string): string =>
   join(dirname(packages.resolve(`${name}/package.json`)), 'files', of);
 

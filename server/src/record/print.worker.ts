@@ -1,3 +1,4 @@
+import { parentPort, workerData } from 'node:worker_threads';
 import type { Profile } from '@tactron/core/catalogue';
 import type { Evidence, Job } from '@tactron/core/job';
 import { printOf, recordPage, type RecordInput } from '@tactron/core/printed';
@@ -21,7 +22,7 @@ export interface PrintOrder {
 }
 
 /** Reckons a job anew and prints its record. */
-export default async function print(order: PrintOrder): Promise<Uint8Array> {
+async function print(order: PrintOrder): Promise<Uint8Array> {
   const { as, job, profile, evidence, site, roles, revision, base, at, decimal } = order;
   const input: RecordInput = {
     job,
@@ -37,3 +38,5 @@ export default async function print(order: PrintOrder): Promise<Uint8Array> {
   const drawings = await saidDrawings(job, profile, layouter);
   return recordPdf(printOf(input, { revision, at, base, drawings }));
 }
+
+parentPort?.postMessage(await print(workerData as PrintOrder));

@@ -38,6 +38,14 @@ describe('the record made on the server', () => {
       }),
     );
   };
+  /** What a reader's program shows of it: its title, and the parts by which one turns its pages. */
+  const headOf = async (answer: Response) => {
+    const data = new Uint8Array(await answer.arrayBuffer());
+    const pdf = await getDocument({ data, verbosity: 0 }).promise;
+    const { info } = (await pdf.getMetadata()) as { info: { Title?: string } };
+    const outline = (await pdf.getOutline()) as { title: string }[];
+    return { title: info.Title, outline: outline.map((o) => o.title) };
+  };
   const forget = async (id: string): Promise<void> => {
     const owner = await createDataSource(databaseUrls().owner, 1).initialize();
     for (const table of ['evidence', 'evidence_origin', 'job_change'])
@@ -49,15 +57,25 @@ describe('the record made on the server', () => {
   const apartFrom = (pages: string[]): string[] =>
     pages.map((p) => p.replace(/revision \d+ · [^:]+:\d\d/gu, 'revision and moment'));
 
+  /** Both files of a job, made at the same time. */
+  const printed = async (id: string) => {
+    const [pdf, page] = await Promise.all([
+      had(id, 'record.pdf'),
+      had(id, 'record.html?decimal=,'),
+    ]);
+    expect([pdf.status, page.status]).toEqual([200, 200]);
+    return { pdf, page, html: await page.clone().text() };
+  };
+
   it(
-    'is a PDF with an outline that tells every wire, every reading and every signature',
+    'tells every wire, reading and signature, and the same once the job was forgotten here and came in again',
     async () => {
       const id = await brought(file);
-      const answer = await had(id, 'record.pdf');
-      expect([answer.status, answer.headers.get('content-type')]).toEqual([200, 'application/pdf']);
-      expect(answer.headers.get('content-disposition')).toMatch(/FM-DRUM-2-record-r\d+\.pdf/u);
-      const copy = answer.clone();
-      const pages = await pagesOf(answer);
+      const { pdf, page, html } = await printed(id);
+      expect(pdf.headers.get('content-type')).toBe('application/pdf');
+      expect(pdf.headers.get('content-disposition')).toMatch(/FM-DRUM-2.*-record-r\d+\.pdf/u);
+      const copy = pdf.clone();
+      const pages = await pagesOf(pdf);
       expect(pages.length).toBeGreaterThan(8);
       const text = pages.join(' ').replace(/\s+/gu, ' ');
       for (const { number } of Object.values(file.job.adopted?.wires ?? {}))
@@ -67,50 +85,22 @@ describe('the record made on the server', () => {
       expect(text).toContain('signed and closed');
       expect(text).not.toContain('□');
       expect(pages.at(-1)).toMatch(new RegExp(`page ${pages.length} of ${pages.length}`, 'u'));
-      const pdf = await getDocument({
-        data: new Uint8Array(await copy.arrayBuffer()),
-        verbosity: 0,
-      }).promise;
-      const outline = (await pdf.getOutline()).map((o: { title: string }) => o.title);
-      expect(outline).toEqual(
-        jasmine.arrayContaining(['Plates', 'Wires', 'Dead checks', 'Live tests', 'Signatures']),
-      );
-      const { info } = (await pdf.getMetadata()) as { info: { Title?: string } };
-      expect(info.Title).toContain('FM-DRUM-2');
-    },
-    PATIENCE_MS,
-  );
+      const { title, outline } = await headOf(copy);
+      expect(title).toContain('FM-DRUM-2');
+      for (const part of ['Plates', 'Wires', 'Dead checks', 'Live tests', 'Signatures'])
+        expect(outline).toContain(part);
+      expect(page.headers.get('content-type')).toContain('text/html');
+      expect(html).toContain('<section id="wires">');
+      expect(html).toMatch(/\d,\d+ Ω/u);
+      expect(html).not.toMatch(/\d\.\d+ Ω/u);
 
-  it(
-    'says the same once the job went out, was forgotten here and came in again',
-    async () => {
-      const id = await brought(file);
-      const before = apartFrom(await pagesOf(await had(id, 'record.pdf')));
-      const page = await (await had(id, 'record.html')).text();
       const out = (await (await had(id, 'file')).json()) as Envelope;
       await forget(id);
       expect((await had(id, 'record.pdf')).status).toBe(404);
-      const again = await brought(out);
-      expect(again).toBe(id);
-      expect(apartFrom(await pagesOf(await had(again, 'record.pdf')))).toEqual(before);
-      expect(apartFrom([await (await had(again, 'record.html')).text()])).toEqual(
-        apartFrom([page]),
-      );
-    },
-    PATIENCE_MS,
-  );
-
-  it(
-    'is a page with the same parts, with the decimal mark that is asked for',
-    async () => {
-      const id = await brought(file);
-      const answer = await had(id, 'record.html?decimal=,');
-      expect(answer.headers.get('content-type')).toContain('text/html');
-      const page = await answer.text();
-      expect(page).toContain('<section id="wires">');
-      expect(page).toMatch(/\d,\d+ Ω/u);
-      expect(page).not.toMatch(/\d\.\d+ Ω/u);
-      expect((await had(id, 'record.html?decimal=x')).status).toBe(400);
+      expect(await brought(out)).toBe(id);
+      const again = await printed(id);
+      expect(apartFrom(await pagesOf(again.pdf))).toEqual(apartFrom(pages));
+      expect(apartFrom([again.html])).toEqual(apartFrom([html]));
     },
     PATIENCE_MS,
   );
@@ -120,9 +110,10 @@ describe('the record made on the server', () => {
     async () => {
       expect((await had('00000000-0000-4000-8000-000000000000', 'record.pdf')).status).toBe(404);
       expect((await had('no-id', 'record.pdf')).status).toBe(400);
+      const id = await brought(file);
+      expect((await had(id, 'record.html?decimal=x')).status).toBe(400);
       const closed = await openBed({ accounts: true });
       try {
-        const id = await brought(file);
         expect((await fetch(`${closed.url}/api/jobs/${id}/record.pdf`)).status).toBe(401);
       } finally {
         await closed.close();

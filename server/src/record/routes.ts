@@ -1,5 +1,4 @@
 import { Router } from 'express';
-import { Piscina } from 'piscina';
 import type { DataSource } from 'typeorm';
 import * as v from 'valibot';
 import { profileSchema } from '@tactron/core/catalogue';
@@ -9,10 +8,7 @@ import { evidenceOf } from '../evidence/store.js';
 import { checked, Problem } from '../http/problem.js';
 import { findJob } from '../jobs/store.js';
 import type { PrintOrder } from './print.worker.js';
-
-/** Records that are printed at once, and that may wait: each takes a thread for a second or two. */
-const THREADS = 2;
-const WAITING = 16;
+import { threads } from './threads.js';
 
 const querySchema = v.object({ decimal: v.optional(v.picklist(['.', ',']), '.') });
 
@@ -26,13 +22,7 @@ export function recordRoutes(
   worker = new URL('./print.worker.js', import.meta.url),
 ): Router {
   const router = Router({ mergeParams: true });
-  const printers = new Piscina<PrintOrder, Uint8Array>({
-    filename: worker.href,
-    minThreads: 0,
-    maxThreads: THREADS,
-    maxQueue: WAITING,
-    idleTimeout: 30_000,
-  });
+  const print = threads<PrintOrder, Uint8Array>(worker);
   for (const [as, type] of [
     ['pdf', 'application/pdf'],
     ['html', 'text/html; charset=utf-8'],
@@ -41,12 +31,6 @@ export function recordRoutes(
       const { decimal } = checked(querySchema, req.query);
       const id = checked(v.pipe(v.string(), v.uuid()), (req.params as { id?: string }).id);
       const { document: job, revision } = await findJob(db, res, id);
-      if (printers.queueSize >= WAITING)
-        throw new Problem(
-          503,
-          'busy',
-          'Too many records are being made just now. Ask again in a moment.',
-        );
       const [profile, site, evidence] = await Promise.all([
         db.getRepository(DeviceProfileRow).findOneBy({ sha256: job.profile.sha256 }),
         db.getRepository(SiteRow).findOneBy({ id: job.siteId }),
@@ -60,7 +44,7 @@ export function recordRoutes(
         );
       await audit(db, res, 'exported', job.id);
       const roles = site?.document?.requiredRoles ?? [];
-      const body = await printers.run({
+      const body = await print({
         as,
         job,
         profile: v.parse(profileSchema, profile.document),

@@ -1,6 +1,6 @@
 import { expose } from 'comlink';
 import maker from 'pdfmake/build/pdfmake';
-import { pdfDefinition, type PdfInput } from '@tactron/core/printed';
+import { pdfDefinition, unpackedFont, type PdfInput } from '@tactron/core/printed';
 
 /** The library's files in memory, which its types do not tell of. */
 const pdfmake = maker as typeof maker & {
@@ -23,6 +23,12 @@ const font = (normal: keyof typeof files, bold: keyof typeof files = normal) => 
   bolditalics: bold,
 });
 
+const inflate = async (packed: Uint8Array): Promise<Uint8Array> => {
+  const stream = new Blob([packed as BlobPart]).stream();
+  const unpacked = stream.pipeThrough(new DecompressionStream('deflate'));
+  return new Uint8Array(await new Response(unpacked).arrayBuffer());
+};
+
 let ready: Promise<void> | undefined;
 
 /** Fetches the fonts once. @throws Error naming the file that could not be had */
@@ -31,7 +37,8 @@ const fonts = (base: string): Promise<void> =>
     Object.entries(files).map(async ([name, file]) => {
       const answer = await fetch(new URL(`record-fonts/${file}`, base));
       if (!answer.ok) throw new Error(`the font ${file} is not there (${answer.status})`);
-      pdfmake.virtualfs.writeFileSync(name, new Uint8Array(await answer.arrayBuffer()));
+      const packed = new Uint8Array(await answer.arrayBuffer());
+      pdfmake.virtualfs.writeFileSync(name, await unpackedFont(packed, inflate));
     }),
   ).then(
     () =>
