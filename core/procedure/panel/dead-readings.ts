@@ -29,6 +29,7 @@ const found = (ohm: number | null): Read => (ohm !== null && ohm < WAY_OHM ? as(
 function protective({ planned, panel }: Both, wire: string): Read {
   const [meant, there] = [planned.job.adopted?.wires[wire], panel.wires[wire]];
   if (!meant || there?.from !== meant.from || there.to !== meant.to) return 'over';
+  if (panel.open.includes(wire)) return 'over';
   return as(copperOhm(meant.lengthM, areaOf(there.size)));
 }
 

@@ -104,6 +104,21 @@ describe('live', () => {
     expect((records[1][2] as { verdict: string }).verdict).toBe('fail');
   });
 
+  it('keeps what a recording reads until a hold is over, and then puts it into the field', async () => {
+    const waits = said('b', {}, step('b', { needs: ['a'] }));
+    const { page, fixture } = await bed(said('a'), waits);
+    fixture.componentInstance['picked'].set('b');
+    await fixture.whenStable();
+    fixture.componentInstance['fromRecorder']('4.9');
+    await fixture.whenStable();
+    expect(page.querySelector('[role=status]')?.textContent).toContain('“4.9” goes into the field');
+    expect(page.querySelector('#reading-0')).toBeNull();
+    steps.set([said('a', { state: 'pass' }), waits]);
+    await fixture.whenStable();
+    expect(page.querySelector<HTMLInputElement>('#reading-0')?.value).toBe('4.9');
+    expect(page.textContent).not.toContain('goes into the field');
+  });
+
   it('opens what waits for an answer the moment it passes, before anything is reckoned anew', async () => {
     const { enter, page } = await bed(said('a'), said('b', {}, step('b', { needs: ['a'] })));
     await enter('5');

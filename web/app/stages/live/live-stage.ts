@@ -2,10 +2,12 @@ import {
   afterRenderEffect,
   Component,
   computed,
+  effect,
   ElementRef,
   inject,
   input,
   signal,
+  untracked,
   viewChild,
 } from '@angular/core';
 import {
@@ -146,6 +148,17 @@ export class LiveStage {
   /** The answer that has just passed: it stays in view above the next one. */
   protected readonly before = signal<{ key: string; reading: string; must: string } | null>(null);
   private readonly entry = viewChild(ReadingEntry);
+  /** What goes into the field of an answer once there is one. */
+  private readonly carried = signal<
+    { readonly key: string; readonly reads?: string; readonly note?: string } | undefined
+  >(undefined);
+  /** What waits for the field of the shown answer, in words. */
+  protected readonly waits = computed(() => {
+    const carried = this.carried();
+    const barred = this.holdText() || this.toDeclare();
+    if (!carried || !barred || carried.key !== this.current()?.step.key) return '';
+    return `“${carried.reads ?? carried.note ?? ''}” goes into the field as soon as this is settled.`;
+  });
   private readonly withWhat = viewChild(InstrumentPick);
   private readonly discharge = viewChild(DischargeLine);
   private readonly over = computed(() => passedOver(this.open.evidence()));
@@ -219,6 +232,15 @@ export class LiveStage {
   constructor() {
     keepAwake();
     const { page } = this;
+    effect(() => {
+      const [entry, carried] = [this.entry(), this.carried()];
+      if (!entry || carried?.key !== this.current()?.step.key || !carried) return;
+      untracked(() => {
+        if (carried.reads !== undefined) entry.fill(carried.reads);
+        if (carried.note !== undefined) entry.again(carried.note);
+        this.carried.set(undefined);
+      });
+    });
     // Beside the card the list follows it; below it, on a narrow screen, nothing moves.
     afterRenderEffect(() => {
       const act = this.current()?.step.act;
@@ -335,14 +357,22 @@ export class LiveStage {
     return seen === 'forward' || seen === 'reverse';
   }
 
-  /** A number read from a recorder's file goes into the field, as if it were typed. */
-  protected fromRecorder(text: string): void {
-    this.entry()?.fill(text);
+  /**
+   * A number read from a recorder's file goes into the field, as if it were typed; where a hold or a declaration stands in
+   * place of the field, as soon as that is over.
+   */
+  protected fromRecorder(reads: string): void {
+    this.carry({ reads });
   }
 
   /** Something was mended: the answer is given again, and says what. */
   protected mended(what: string): void {
-    this.entry()?.again(`mended: ${what}`);
+    this.carry({ note: `mended: ${what}` });
+  }
+
+  private carry(what: { readonly reads?: string; readonly note?: string }): void {
+    const { key } = this.current()?.step ?? {};
+    if (key !== undefined) this.carried.set({ ...what, key });
   }
 
   /** The panel is really built so: from now on it is what is simulated and expected. */
