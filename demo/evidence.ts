@@ -119,23 +119,26 @@ const instruments: Readonly<Record<InstrumentKind, Instrument>> = {
   rotation: tester,
 };
 
+/** What else of a procedure: what is done after an answer, what of it is worked through, and the panel where it is not as planned. */
+interface Through {
+  readonly between?: (key: string) => void;
+  readonly only?: 'dead';
+  /** Answer after which the day ends. */
+  readonly until?: string;
+  readonly panel?: Job;
+}
+
 /** What is read and declared in the order of the procedure; the readings are those of the panel itself, a little off. */
 function procedure(
   day: Day,
   job: Job,
   profile: Profile,
   seed: number,
-  between: (key: string) => void,
-  only?: 'dead',
+  { between = () => undefined, only, until, panel = structuredClone(job) }: Through = {},
 ): void {
   let declared = '';
   let standing: string[] = [];
-  for (const { step, values, verdict } of readingsOf(
-    job,
-    profile,
-    structuredClone(job),
-    seeded(seed),
-  )) {
+  for (const { step, values, verdict } of readingsOf(job, profile, panel, seeded(seed))) {
     if (only && step.part !== only) continue;
     if (step.isolation && step.isolation !== declared) {
       declared = step.isolation;
@@ -160,10 +163,11 @@ function procedure(
       ...(kind ? { instrument: instruments[kind] } : {}),
     });
     between(step.key);
+    if (step.key === until) return;
   }
 }
 
-/** Keyed in one session, from what was found to what is planned; read back at the end. */
+/** Keyed in one session, from what was found to what is planned. */
 function keyed(day: Day, job: Job, profile: Profile, model: Model): void {
   const factory = factorySettings(profile, model);
   day.add('snapshot', 'asFound', { which: 'asFound', source: 'typed', values: factory });
@@ -172,6 +176,11 @@ function keyed(day: Day, job: Job, profile: Profile, model: Model): void {
     if (line.code !== undefined && line.to !== undefined)
       day.add('keyed', line.key, { code: line.key, value: line.to });
   day.add('keySession', 'session', { version: 1, state: 'ended', basis: hashOf(factory) });
+}
+
+/** Every value as it stands in the device, read back. */
+function readBack(day: Day, job: Job, profile: Profile, model: Model): void {
+  const factory = factorySettings(profile, model);
   const left = Object.entries(job.adopted?.settings ?? {}).map(([code, { value }]) => [
     code,
     value,
@@ -186,7 +195,7 @@ function keyed(day: Day, job: Job, profile: Profile, model: Model): void {
 /** Every check with everything isolated, passed. */
 export function deadDone(job: Job, profile: Profile): Evidence[] {
   const day = new Day(job, '2026-10-19T06:00:00.000Z');
-  procedure(day, job, profile, 5, () => undefined, 'dead');
+  procedure(day, job, profile, 5, { only: 'dead' });
   return day.evidence;
 }
 
@@ -217,6 +226,41 @@ function handsDone(day: Day, job: Job, profile: Profile): void {
 }
 
 /**
+ * A job half done: landed, checked, keyed, tested up to its presets. One of them was keyed wrong, and its test has failed.
+ *
+ * @throws Error where that is not so
+ */
+export function halfDone(job: Job, profile: Profile): Evidence[] {
+  const model = modelOf(profile, job.profile.model) as Model;
+  const day = new Day(job, '2026-11-24T06:00:00.000Z');
+  handsDone(day, job, profile);
+  const preset = { code: '416', value: 25 };
+  const panel: Job = {
+    ...job,
+    deviations: {
+      slip: {
+        ord: 1,
+        where: { kind: 'setting', id: preset.code },
+        actual: { kind: 'setting', ...preset },
+        why: 'a slip of the finger',
+      },
+    },
+  };
+  procedure(day, job, profile, 23, {
+    panel,
+    until: 'preset.2',
+    between: (key) => {
+      if (key === 'supply.on') keyed(day, job, profile, model);
+    },
+  });
+  const failed = day.evidence.flatMap((e) =>
+    e.kind === 'reading' && e.body.verdict === 'fail' ? [e.subject] : [],
+  );
+  if (failed.join() !== 'preset.1') throw new Error(`${job.tag}: ${failed.join()} failed`);
+  return day.evidence;
+}
+
+/**
  * A job handed over: landed, checked, keyed, tested, its findings accepted by name, signed by both roles.
  *
  * @throws Error where something stands against it: a demo that only looks complete is none
@@ -225,8 +269,12 @@ export function handedOver(job: Job, profile: Profile): Evidence[] {
   const model = modelOf(profile, job.profile.model) as Model;
   const day = new Day(job, '2026-10-05T05:00:00.000Z');
   handsDone(day, job, profile);
-  procedure(day, job, profile, 17, (key) => {
-    if (key === 'supply.on') keyed(day, job, profile, model);
+  procedure(day, job, profile, 17, {
+    between: (key) => {
+      if (key !== 'supply.on') return;
+      keyed(day, job, profile, model);
+      readBack(day, job, profile, model);
+    },
   });
   for (const finding of checkJob(job, profile))
     if (isAcceptable(finding))

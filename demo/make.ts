@@ -9,7 +9,7 @@ import { emptyJob, hashOf, timeOrder, type Job } from '@tactron/core/job';
 import { adoption, arrangeFor, planJob } from '@tactron/core/plan';
 import { powerUp, startActs, stopActs } from '@tactron/core/scheme';
 import { trialsOf } from '@tactron/core/trials';
-import { deadDone, handedOver } from './evidence';
+import { deadDone, halfDone, handedOver } from './evidence';
 import { plates } from './plates';
 
 const maltings = { id: '5b0c6c5e-2f0e-4f55-9a55-3b4f5a1e0a01', name: 'Fernhollow Maltings' };
@@ -298,6 +298,7 @@ writeFileSync(
 const done: Readonly<Record<string, typeof handedOver>> = {
   'FM-DRUM-2': handedOver,
   'FM-CRUSH': deadDone,
+  'FM-AUGER': halfDone,
   'LS-DEBARK': handedOver,
 };
 

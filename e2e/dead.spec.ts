@@ -1,5 +1,5 @@
 import { expect } from '@playwright/test';
-import { declare, open, stage, test } from './helpers';
+import { declare, open, stage, test, untouchedAuger } from './helpers';
 
 const OURS = 'Multimeter, MM-14, calibrated until 2020-03-31 – calibration has ended';
 
@@ -22,7 +22,7 @@ test('dead checks: isolated first, a loop read at the device, a wrong reading ke
   await expect(page.getByRole('listitem').filter({ hasText: 'Checked by' })).toBeVisible();
   await page.getByRole('button', { name: 'Take out' }).click();
   await expect(page.getByText('Nothing is settled: Commissioned by, Accepted by.')).toBeVisible();
-  await page.goto(new URL('/jobs/0d3f2a1c-7b64-4c1e-8a7d-5e9b1c2d3a11/dead', page.url()).href);
+  await page.goto(new URL(`/jobs/${await untouchedAuger()}/dead`, page.url()).href);
   await expect(page.getByText('Not to be seen dead, because a relay closes the way')).toContainText(
     'T1:IN1',
   );

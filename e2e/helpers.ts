@@ -1,3 +1,5 @@
+import { randomUUID } from 'node:crypto';
+import { readFileSync } from 'node:fs';
 import { expect, test as base, type Browser, type Page } from '@playwright/test';
 
 /** A test whose pages are closed at its end: a rehearsal left open would go on turning beside the next. */
@@ -42,6 +44,24 @@ export async function copyOf(job: string): Promise<string> {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
     body: file,
+  });
+  return ((await answer.json()) as { id: string }).id;
+}
+
+/**
+ * The auger of the demo before anything was done at it, under an id and a tag of its own.
+ *
+ * @returns its id; its tag is FM-AUGER-N
+ */
+export async function untouchedAuger(base = url()): Promise<string> {
+  const { job, ...file } = JSON.parse(readFileSync('demo/fm-auger.tactron.json', 'utf8')) as {
+    job: object;
+  };
+  const own = { ...file, job: { ...job, id: randomUUID(), tag: 'FM-AUGER-N' }, evidence: [] };
+  const answer = await fetch(`${base}/api/import`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify(own),
   });
   return ((await answer.json()) as { id: string }).id;
 }

@@ -2,7 +2,6 @@ import { expect, type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
 import {
   answerAsExpected,
-  auger,
   open,
   saved,
   settled,
@@ -11,6 +10,7 @@ import {
   test,
   type,
   url,
+  untouchedAuger,
 } from './helpers';
 
 async function enterPlates(page: Page): Promise<void> {
@@ -229,10 +229,11 @@ test('a new job by hand: planned, a wire moved, keyed, rehearsed, tested with a 
 test('by keyboard alone: stages, a wire end, a reading, undo and the list of keys', async ({
   browser,
 }) => {
-  const page = await open(browser, '/jobs');
-  await page.getByRole('link', { name: 'FM-AUGER' }).first().focus();
+  await untouchedAuger();
+  const page = await open(browser, '/jobs?search=AUGER-N');
+  await page.getByRole('link', { name: 'FM-AUGER-N' }).first().focus();
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('heading', { name: 'FM-AUGER' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'FM-AUGER-N' })).toBeVisible();
   await page.keyboard.press('3');
   await expect(page.getByRole('table', { name: 'Hand list' })).toBeVisible();
   const run = page
@@ -292,6 +293,7 @@ test('by keyboard alone: stages, a wire end, a reading, undo and the list of key
 test('two windows on one job: disjoint edits merge live, the same field asks', async ({
   browser,
 }) => {
+  const auger = await untouchedAuger();
   const first = await open(browser, `/jobs/${auger}/plate`);
   const second = await open(browser, `/jobs/${auger}/plate`, {
     author: { name: 'B. Orrin', role: '' },
@@ -372,7 +374,7 @@ test('jobs: search in the address, copy, archive, export and import, a file that
 test('what was found, what is accepted by name, and a job under another name', async ({
   browser,
 }) => {
-  const page = await open(browser, `/jobs/${auger}/key`);
+  const page = await open(browser, `/jobs/${await untouchedAuger()}/key`);
   await page.getByRole('radio', { name: 'As found' }).click();
   await page.getByLabel('110 Motor rated power').fill('lots');
   await page.getByLabel('110 Motor rated power').press('Tab');

@@ -6,7 +6,7 @@ import { loadDemo } from '../scripts/lib/demo.mjs';
 import { startPostgres } from '../scripts/lib/postgres.mjs';
 import { serve } from '../scripts/lib/serve.mjs';
 import { freshDatabase } from '../scripts/lib/testbed.mjs';
-import { answerAsExpected, auger, newJob, saved, settled, test, type } from './helpers';
+import { answerAsExpected, newJob, saved, settled, test, type, untouchedAuger } from './helpers';
 
 const port = 4570;
 const browserOf = {
@@ -51,6 +51,7 @@ test('the server killed: edits, readings, a picture and a new job are kept, surv
   let server = await start();
   const base = server.url;
   await loadDemo(base);
+  const auger = await untouchedAuger(base);
   let { context, page } = await browserIn(folder);
   try {
     await page.goto(`${base}/jobs`);
@@ -114,7 +115,7 @@ test('the server killed: edits, readings, a picture and a new job are kept, surv
     await page.goto(`${base}/jobs`);
     await expect(page.getByText('The server does not answer.')).toBeVisible({ timeout: 60_000 });
     await expect(page.getByRole('link', { name: 'FM-OFFLINE', exact: true })).toBeVisible();
-    await page.getByRole('link', { name: 'FM-AUGER', exact: true }).click();
+    await page.getByRole('link', { name: 'FM-AUGER-N', exact: true }).click();
     await expect(
       page.getByRole('region', { name: 'Motor cable' }).getByLabel('Length'),
     ).toHaveValue('60 m');

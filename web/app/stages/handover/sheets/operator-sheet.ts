@@ -76,8 +76,11 @@ import { operatorRows } from '@tactron/core/printed';
       margin: 0;
     }
     th {
-      width: 150px;
-      text-align: left;
+      width: 1%;
+      padding-right: 16px;
+    }
+    tr:has(+ tr th:empty) > * {
+      border-bottom-color: transparent;
     }
     ol {
       display: grid;
