@@ -36,9 +36,15 @@ const of =
  * Everything single that may be wrong at a panel: wires open, landed one terminal beside, exchanged with one that ends on
  * the same part; contacts of the wrong kind or stuck; links, switches and settings otherwise; parts that do not work.
  *
+ * @param read a number that was read: a setting of its unit may have been keyed so that it gives just this
  * @example candidateFaults(job, profile, asBuilt(job, profile))[0].prior // 0.004
  */
-export function candidateFaults(job: Job, profile: Profile, panel: Panel): Candidate[] {
+export function candidateFaults(
+  job: Job,
+  profile: Profile,
+  panel: Panel,
+  read?: { readonly value: number; readonly unit: string },
+): Candidate[] {
   const bare = [
     ...wiring(profile, panel).map(of('wiring')),
     ...contacts(panel).map(of('part')),
@@ -46,6 +52,7 @@ export function candidateFaults(job: Job, profile: Profile, panel: Panel): Candi
     ...insideFaults(profile, panel).map(({ fault }) => of('part')(fault)),
     ...links(profile, panel).map(of('link')),
     ...settings(job, profile, panel).map(of('setting')),
+    ...(read ? keyedWrong(job, profile, panel, read).map(of('setting')) : []),
   ];
   const once = [...new Map(bare.map((c) => [faultKey(c.fault), c])).values()];
   const sum = once.reduce((total, { group }) => total + priors[group], 0);
@@ -176,4 +183,21 @@ function settings(job: Job, profile: Profile, panel: Panel): Fault[] {
   return Object.keys(job.adopted?.settings ?? {})
     .filter((code) => factory[code] !== undefined && factory[code] !== panel.settings[code])
     .map((code): Fault => ({ kind: 'setting', code, value: factory[code] }));
+}
+
+/** Settings that hold a number of the unit that was read, as if they had been keyed to it. */
+function keyedWrong(
+  job: Job,
+  profile: Profile,
+  panel: Panel,
+  { value, unit }: { readonly value: number; readonly unit: string },
+): Fault[] {
+  return Object.keys(job.adopted?.settings ?? {}).flatMap((code): Fault[] => {
+    const setting = profile.settings[code];
+    if (setting?.unit !== unit || typeof panel.settings[code] !== 'number') return [];
+    const { min = -Infinity, max = Infinity, step = 0.1 } = setting;
+    const keyed = Number((Math.round(value / step) * step).toFixed(4));
+    if (keyed < min || keyed > max || keyed === panel.settings[code]) return [];
+    return [{ kind: 'setting', code, value: keyed }];
+  });
 }

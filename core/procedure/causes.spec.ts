@@ -49,6 +49,16 @@ describe('likeliest causes of a failed reading', () => {
       decelS: 2,
     }),
   );
+  const chosen = adopted(
+    bareJob({
+      startStop: 'twoWire',
+      direction: 'forwardOnly',
+      speed: 'presets',
+      presetsHz: [20, 35],
+      accelS: 2,
+      decelS: 2,
+    }),
+  );
   const pulse = adopted(
     bareJob(
       {
@@ -74,6 +84,7 @@ describe('likeliest causes of a failed reading', () => {
     ['one channel of the emergency stop that stays closed', pulse, n, () => ({ kind: 'stuck', device: 'estop', contact: '21', is: 'closed' })],
     ['the ends of the dial exchanged', pulse, n, (j) => ({ kind: 'swapped', wires: [wireOf(j, 'dial.high'), wireOf(j, 'dial.low')], ends: ['to', 'to'] })],
     ['two leads of the motor exchanged', level, marrowick(), (j) => ({ kind: 'swapped', wires: [wireOf(j, 'motor.U'), wireOf(j, 'motor.V')], ends: ['to', 'to'] })],
+    ['a preset that was keyed wrong', chosen, marrowick(), () => ({ kind: 'setting', code: '416', value: 25 })],
   ]; // prettier-ignore
 
   for (const [name, job, profile, faultOf] of planted)

@@ -63,7 +63,7 @@ export function likelyCauses(
   const [own, panel] = [trialOf(failed), asBuilt(job, profile)];
   if (!own) return [];
   const fitting: { candidate: Candidate; supposed: PanelRuns }[] = [];
-  for (const candidate of candidateFaults(job, profile, panel)) {
+  for (const candidate of candidateFaults(job, profile, panel, numberRead(failed))) {
     const supposed = new PanelRuns(job, profile, applyFault(panel, candidate.fault));
     if (gives(supposed, failed, own)) fitting.push({ candidate, supposed });
   }
@@ -77,6 +77,16 @@ export function likelyCauses(
     ),
   );
   return ranked(weighed, panel, most);
+}
+
+/** What was read as a number, with its unit. */
+function numberRead({
+  step: { expect },
+  value,
+}: Told): { value: number; unit: string } | undefined {
+  return expect?.kind === 'range' && typeof value === 'number'
+    ? { value, unit: expect.unit }
+    : undefined;
 }
 
 /** The likeliest causes of those that explain every answer but at most one. */

@@ -128,11 +128,13 @@ function said(faults: readonly Fault[], job: Job): SaidFault {
         what: `${f.link} stands at “${f.position}”.`,
         act: `Switch off and put it as planned.`,
       };
-    case 'setting':
+    case 'setting': {
+      const planned = job.adopted?.settings[f.code]?.value;
       return {
-        what: `setting ${f.code} still holds ${String(f.value)}.`,
+        what: `setting ${f.code} holds ${String(f.value)}${planned === undefined || planned === f.value ? '' : `; planned is ${String(planned)}`}.`,
         act: `Key it as planned, then read it back.`,
       };
+    }
     case 'size':
       return { what: `${n.wire(f.wire)} has another size.`, act: 'Draw in the planned size.' };
   }
