@@ -18,6 +18,7 @@ import type { Act, Job } from '@tactron/core/job';
 import { browserRows } from './browser';
 import { crowdRows } from './crowd';
 import { drawingRows } from './drawings';
+import { recordRows } from './record';
 import { dialJob as job, drum, drumOf, drumProfile, profile } from './jobs';
 import { killRows, modelRows } from './keeping';
 import { manyContacts } from './many-contacts';
@@ -222,6 +223,7 @@ function report(rows: readonly Row[]): boolean {
 const parts: Readonly<Record<string, () => readonly Row[] | Promise<readonly Row[]>>> = {
   core: coreRows,
   drawings: drawingRows,
+  record: recordRows,
   load: firstLoad,
   server: serverRows,
   crowd: crowdRows,

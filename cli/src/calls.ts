@@ -13,10 +13,9 @@ import {
   recordPage,
   recordSections,
   recordTables,
-  type RecordInput,
 } from '@tactron/core/printed';
 import { deadOf, liveSteps, readingsOf } from '@tactron/core/procedure';
-import { derivedOf, saidDrawings, saidNights } from '@tactron/core/said';
+import { recordInputOf, saidDrawings } from '@tactron/core/said';
 import { runStarterCase, starterCaseSchema } from '@tactron/core/starter';
 import { calculations } from '@tactron/core/sums';
 import { handWords, say, sayFinding, sayNoPlan, sayRequirement } from '@tactron/core/words';
@@ -105,15 +104,7 @@ export async function exportFiles(data: unknown): Promise<Record<string, string>
   const job = plannedJob(read);
   const { profile, evidence, site } = read;
   const drawings = await saidDrawings(job, profile, layouter);
-  const input: RecordInput = {
-    job,
-    device: profile.title,
-    site,
-    derived: derivedOf(job, profile, evidence),
-    evidence,
-    decimal: '.',
-    night: saidNights(job, profile),
-  };
+  const input = recordInputOf(job, profile, evidence, { site, decimal: '.' });
   const name = (id: string): string => input.derived.names[`device.${id}`] ?? '';
   const tables = Object.entries({
     ...recordTables(recordSections(input)),

@@ -3,6 +3,7 @@ export { circuitWordsOf, saidDrawings } from './drawings.js';
 export { handOf } from './hand.js';
 export { saidNights } from './night.js';
 export { saidParts } from './parts.js';
+export { recordInputOf, type RecordPlace } from './record-input.js';
 export { saidLines, saidRow, valueText } from './settings.js';
 export { saidSteps } from './steps.js';
 export { saidStrip, type SaidStrip } from './strip.js';

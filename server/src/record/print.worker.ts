@@ -1,8 +1,8 @@
 import { parentPort, workerData } from 'node:worker_threads';
 import type { Profile } from '@tactron/core/catalogue';
 import type { Evidence, Job } from '@tactron/core/job';
-import { printOf, recordPage, type RecordInput } from '@tactron/core/printed';
-import { derivedOf, saidDrawings, saidNights } from '@tactron/core/said';
+import { printOf, recordPage } from '@tactron/core/printed';
+import { recordInputOf, saidDrawings } from '@tactron/core/said';
 import type { DecimalMark } from '@tactron/core/units';
 import { layouter } from './layouter.js';
 import { recordPdf } from './pdf.js';
@@ -24,16 +24,11 @@ export interface PrintOrder {
 /** Reckons a job anew and prints its record. */
 async function print(order: PrintOrder): Promise<Uint8Array> {
   const { as, job, profile, evidence, site, roles, revision, base, at, decimal } = order;
-  const input: RecordInput = {
-    job,
-    device: profile.title,
+  const input = recordInputOf(job, profile, evidence, {
     site,
-    derived: derivedOf(job, profile, evidence),
-    evidence,
     decimal,
-    night: saidNights(job, profile),
     ...(roles ? { roles } : {}),
-  };
+  });
   if (as === 'html') return new TextEncoder().encode(recordPage(input, revision));
   const drawings = await saidDrawings(job, profile, layouter);
   return recordPdf(printOf(input, { revision, at, base, drawings }));
