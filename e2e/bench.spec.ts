@@ -1,5 +1,5 @@
 import { expect } from '@playwright/test';
-import { open, test } from './helpers';
+import { open, test, untouchedAuger } from './helpers';
 
 const drum = '/jobs/0d3f2a1c-7b64-4c1e-8a7d-5e9b1c2d3a01/rehearse';
 const fields = ['Power', 'Station', 'Device and voltages', 'Motor', 'Why', 'Meter and tools'];
@@ -58,7 +58,7 @@ test('the bench plays the acts of the tests one by one and tells what to expect'
 test('the panel card tells every terminal with wire, task, setting and volts, and prints on one sheet', async ({
   browser,
 }) => {
-  const page = await open(browser, '/jobs/0d3f2a1c-7b64-4c1e-8a7d-5e9b1c2d3a11/land');
+  const page = await open(browser, `/jobs/${await untouchedAuger()}/land`);
   await page.getByRole('link', { name: 'Terminals and panel card' }).click();
   const control = page.getByRole('table', { name: 'Control terminals' });
   const row = control.getByRole('row', { name: /T1:IN1/u });

@@ -116,10 +116,11 @@ export async function newJob(
 
 /** What a person answers to the words of what must be seen; the first that the page offers. */
 const answers: readonly [RegExp, readonly string[]][] = [
-  [/^All of it is so/u, ['done']],
+  [/^All of it is so|open and locked|time is over|^Nothing loose/u, ['done']],
+  [/^Open: /u, ['open']],
   [/^Nothing happens/u, ['nothing happens']],
   [/and nothing else/u, ['only these']],
-  [/stands at “/u, ['stands so']],
+  [/stand(?:s)? at “|^They stand/u, ['stands so']],
   [/stays off|goes off|drops out|is dark|sees no signal|is closed and holds/u, ['off']],
   [/is on\b|is lit|pulls in|sees its signal|is open: its magnet/u, ['on']],
   [/starts, and stops again/u, ['worked']],
@@ -132,6 +133,8 @@ const answers: readonly [RegExp, readonly string[]][] = [
   [/lights say: no supply/u, ['no supply']],
   [/clockwise/u, ['clockwise']],
   [/^No voltage/u, ['dead']],
+  [/^Not picked up/u, ['off']],
+  [/^Picked up/u, ['on']],
 ];
 
 /** Declares the state of isolation that the shown step asks for, every source ticked; nothing where none is asked for. */
@@ -163,12 +166,15 @@ export async function answerAsExpected(page: Page, wrong?: string): Promise<void
   const current = page.getByRole('region', { name: 'Current test' });
   await expect(current.locator('.expected')).toBeVisible({ timeout: 45_000 });
   await declare(page);
-  const value = current.locator('.value');
-  if (await value.isVisible()) {
-    const [shown = ''] = /[−-]?\d[\d.,]*/u.exec((await value.textContent()) ?? '') ?? [];
-    const expected = shown.replace('−', '-');
+  const lines = await current.locator('.value').allTextContents();
+  if (lines.length > 0) {
+    const numbers = lines.map((line) =>
+      line.includes('no way') ? 'OL' : (/[−-]?\d[\d.,]*/u.exec(line) ?? [''])[0].replace('−', '-'),
+    );
+    const [expected] = numbers;
     const fields = current.locator('input.reading');
-    for (let i = 0; i < (await fields.count()); i++) await fields.nth(i).fill(wrong ?? expected);
+    for (let i = 0; i < (await fields.count()); i++)
+      await fields.nth(i).fill(wrong ?? numbers[i] ?? expected);
     await fields.last().press('Enter');
     // A mark before three digits is asked about: what is meant is the decimal one.
     if (!wrong)
@@ -202,4 +208,59 @@ export async function signed(page: Page): Promise<void> {
   await saved(page);
   await panel.getByRole('button', { name: 'Open issue 2' }).click();
   await expect(panel).toContainText('Issue 2, opened by');
+}
+
+/** Goes through the keying sheet from its first line to its last. */
+export async function keyEverything(page: Page): Promise<void> {
+  await expect(page.getByRole('region', { name: 'Current line' })).toBeVisible();
+  for (;;) {
+    await settled(page);
+    const button = page
+      .getByRole('region', { name: 'Current line' })
+      .getByRole('button', { name: /^(Keyed|Done)$/u });
+    if (!(await button.isVisible())) break;
+    const done = Number(
+      (await page.getByText(/lines done/u).textContent())?.match(/(\d+) of/u)?.[1],
+    );
+    await button.click();
+    await expect(
+      page.getByText(new RegExp(`^\\s*${done + 1} of \\d+ lines done`, 'u')),
+    ).toBeVisible();
+  }
+  await expect(page.getByText('Every line is keyed.')).toBeVisible();
+}
+
+/** Reads back what the plan keys or rests on, each line by itself; what somebody relies on is typed. */
+export async function readEverythingBack(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Enter as left' }).click();
+  // Nothing counts as read that nobody has read: what the plan rests on is confirmed line by line.
+  await expect(page.getByText(/^0 of \d+ read$/u)).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Keep as left' })).toBeDisabled();
+  const relied = page
+    .getByRole('heading', { name: 'What the plan keys or rests on' })
+    .locator('+ div');
+  const unread = relied.getByRole('button', { name: 'reads so' });
+  for (let left = await unread.count(); left > 0; left--) {
+    await unread.first().click();
+    await expect(unread).toHaveCount(left - 1);
+  }
+  // What somebody relies on hides the plan until it is typed as it stands there.
+  const {
+    job: { adopted },
+  } = (await (
+    await page.request.get(new URL(`/api/jobs/${page.url().split('/')[4]}`, page.url()).href)
+  ).json()) as { job: { adopted: { settings: Record<string, { value: unknown }> } } };
+  const blind = relied.getByRole('row').filter({ hasText: 'shown when it is typed' });
+  for (let left = await blind.count(); left > 0; left--) {
+    const row = blind.first();
+    const code = (await row.getAttribute('data-setting')) ?? '';
+    const value = String(adopted.settings[code].value);
+    const choices = row.locator('select');
+    if (await choices.count()) await choices.selectOption(value);
+    else {
+      await row.locator('input').fill(value);
+      await row.locator('input').press('Tab');
+    }
+    await expect(blind).toHaveCount(left - 1);
+  }
 }

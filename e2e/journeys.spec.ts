@@ -10,6 +10,8 @@ import {
   test,
   type,
   url,
+  keyEverything,
+  readEverythingBack,
   untouchedAuger,
 } from './helpers';
 
@@ -113,52 +115,8 @@ test('a new job by hand: planned, a wire moved, keyed, rehearsed, tested with a 
   await expect(page.getByRole('region', { name: 'Current line' })).toContainText(
     'Open every run contact',
   );
-  for (;;) {
-    await settled(page);
-    const button = page
-      .getByRole('region', { name: 'Current line' })
-      .getByRole('button', { name: /^(Keyed|Done)$/u });
-    if (!(await button.isVisible())) break;
-    const done = Number(
-      (await page.getByText(/lines done/u).textContent())?.match(/(\d+) of/u)?.[1],
-    );
-    await button.click();
-    await expect(
-      page.getByText(new RegExp(`^\\s*${done + 1} of \\d+ lines done`, 'u')),
-    ).toBeVisible();
-  }
-  await expect(page.getByText('Every line is keyed.')).toBeVisible();
-  await page.getByRole('button', { name: 'Enter as left' }).click();
-  // Nothing counts as read that nobody has read: what the plan rests on is confirmed line by line.
-  await expect(page.getByText(/^0 of \d+ read$/u)).toBeVisible();
-  await expect(page.getByRole('button', { name: 'Keep as left' })).toBeDisabled();
-  const relied = page
-    .getByRole('heading', { name: 'What the plan keys or rests on' })
-    .locator('+ div');
-  const unread = relied.getByRole('button', { name: 'reads so' });
-  for (let left = await unread.count(); left > 0; left--) {
-    await unread.first().click();
-    await expect(unread).toHaveCount(left - 1);
-  }
-  // What somebody relies on hides the plan until it is typed as it stands there.
-  const {
-    job: { adopted },
-  } = (await (
-    await page.request.get(new URL(`/api/jobs/${page.url().split('/')[4]}`, page.url()).href)
-  ).json()) as { job: { adopted: { settings: Record<string, { value: unknown }> } } };
-  const blind = relied.getByRole('row').filter({ hasText: 'shown when it is typed' });
-  for (let left = await blind.count(); left > 0; left--) {
-    const row = blind.first();
-    const code = (await row.getAttribute('data-setting')) ?? '';
-    const value = String(adopted.settings[code].value);
-    const choices = row.locator('select');
-    if (await choices.count()) await choices.selectOption(value);
-    else {
-      await row.locator('input').fill(value);
-      await row.locator('input').press('Tab');
-    }
-    await expect(blind).toHaveCount(left - 1);
-  }
+  await keyEverything(page);
+  await readEverythingBack(page);
   await page.getByRole('button', { name: 'Keep as left' }).click();
   await expect(page.getByText('as left is recorded')).toBeVisible();
 

@@ -67,7 +67,13 @@ test('the record as PDF: every row of the screen, outline, page numbers, marked 
   const lost = [...new Set(cells.map((c) => c.trim()).filter((c) => !text.includes(plain(c))))];
   expect(lost).toEqual([]);
   expect(outline).toEqual(
-    expect.arrayContaining([...titles, 'Signatures', 'Circuit diagram, as built']),
+    expect.arrayContaining([
+      ...titles,
+      'Signatures',
+      'Circuit diagram, power, as built',
+      'Circuit diagram, control, as built',
+      'Connections, control, as built',
+    ]),
   );
   expect(text).toContain(`page1of${pages}`);
   expect(text).toContain(`page${pages}of${pages}`);

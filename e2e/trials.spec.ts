@@ -1,12 +1,12 @@
 import { expect } from '@playwright/test';
-import { auger, open, passOver, settled, stage, test } from './helpers';
+import { open, passOver, settled, stage, test, untouchedAuger } from './helpers';
 
 const drum = '0d3f2a1c-7b64-4c1e-8a7d-5e9b1c2d3a01';
 
 test('a finding is shown in the rehearsal; a plan that changes is told in words; readings of what is gone stay', async ({
   browser,
 }) => {
-  const page = await open(browser, `/jobs/${auger}/live`);
+  const page = await open(browser, `/jobs/${await untouchedAuger()}/live`);
   await settled(page);
 
   // The finding opens the trial that shows it, at its moment: power is back and the auger runs.
