@@ -106,4 +106,21 @@ describe('the record of every arrangement, nothing done yet', () => {
         .toBe(rowsOf(sections));
     }
   });
+
+  it('says what is not there where there is no plan', () => {
+    const [{ job, profile }] = cases;
+    const { adopted: _none, ...planless } = job;
+    const derived = derivedOf(planless, profile, []);
+    const sections = recordSections({
+      job: planless,
+      device: profile.title,
+      site: '',
+      derived,
+      evidence: [],
+      decimal: '.',
+    });
+    const told = sections.find((s) => s.id === 'notShown')?.rows.map(([c]) => c.text) ?? [];
+    expect(told[0]).toMatch(/^No plan is adopted/u);
+    expect(sections.map((s) => s.id)).not.toContain('operator');
+  });
 });

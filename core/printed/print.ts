@@ -55,9 +55,9 @@ function pdfPicture({ e, of }: RecordPicture): PdfPicture {
   return { of, told: told.filter(Boolean).join(' · '), ...(image ? { image } : {}) };
 }
 
-/** A sheet with a drawing: its title is the drawing's own. */
+/** A sheet with a drawing: its title is the drawing's own, without the tag of the job, which may have spaces in it. */
 function sheetOf(svg: string): PdfDrawing {
-  const title = /<title>(?:\S+ )?([^<]*)<\/title>/u.exec(svg)?.[1] ?? 'Drawing';
+  const title = /<title>[^<]*?((?:Circuit|Connections)[^<]*)<\/title>/u.exec(svg)?.[1] ?? 'Drawing';
   return { title: `${title}, as built`, svg };
 }
 

@@ -215,7 +215,7 @@ export function registers(input: RecordInput): RecordSection[] {
 }
 
 /** What this record cannot say, as plainly as what it says. */
-export function notShown({ derived, evidence }: RecordInput): RecordSection {
+export function notShown({ job, derived, evidence }: RecordInput): RecordSection {
   const count = (n: number, one: string, many: string): string => (n === 1 ? one : `${n} ${many}`);
   const open = (steps: readonly SaidStep[]): number =>
     steps.filter((s) => s.state === 'open').length;
@@ -225,6 +225,9 @@ export function notShown({ derived, evidence }: RecordInput): RecordSection {
   const undecided = derived.requirements.filter((r) => r.state === 'undecided').length;
   const simulated = derived.requirements.filter((r) => r.simulatedOnly).length;
   const texts = [
+    job.adopted
+      ? ''
+      : 'No plan is adopted: there is no wiring, no required function, no dead check and no live test in this record.',
     dead ? count(dead, '1 dead check was not done.', 'dead checks were not done.') : '',
     live ? count(live, '1 live test was not done.', 'live tests were not done.') : '',
     unread ? `${count(unread, '1 setting was', 'settings were')} not read singly as left.` : '',

@@ -89,6 +89,8 @@ describe('the record made on the server', () => {
       expect(title).toContain('FM-DRUM-2');
       for (const part of ['Plates', 'Wires', 'Dead checks', 'Live tests', 'Signatures'])
         expect(outline).toContain(part);
+      // The job is a copy here: its tag has a space in it, and its drawings are titled as ever.
+      expect(outline).toContain('Circuit diagram, power, as built');
       expect(page.headers.get('content-type')).toContain('text/html');
       expect(html).toContain('<section id="wires">');
       expect(html).toMatch(/\d,\d+ Ω/u);
