@@ -16,6 +16,7 @@ import { fitCircuit, runUpOf, type FitPlate } from '@tactron/core/motor';
 import { plateFacts, plateFindings } from '@tactron/core/line';
 import type { Act, Job } from '@tactron/core/job';
 import { browserRows } from './browser';
+import { bundleRows } from './bundle';
 import { crowdRows } from './crowd';
 import { drawingRows } from './drawings';
 import { recordRows } from './record';
@@ -23,9 +24,10 @@ import { dialJob as job, drum, drumOf, drumProfile, profile } from './jobs';
 import { killRows, modelRows } from './keeping';
 import { manyContacts } from './many-contacts';
 import { median, type Row } from './measure';
-import { oddRows, simpleRows } from './odd';
+import { oddRows } from './odd';
 import { rehearsalNetlist } from './netlist';
 import { serverRows } from './server';
+import { simpleRows } from './simple';
 import { starterRows } from './starter';
 
 /** How long an act is repeated before it is measured, so that the compiler has seen it, ms. */
@@ -224,12 +226,13 @@ const parts: Readonly<Record<string, () => readonly Row[] | Promise<readonly Row
   core: coreRows,
   drawings: drawingRows,
   record: recordRows,
+  bundle: bundleRows,
   load: firstLoad,
   server: serverRows,
   crowd: crowdRows,
   browser: browserRows,
   model: () => modelRows(),
-  simple: () => simpleRows(),
+  simple: simpleRows,
   odd: () => oddRows(),
   kill: () => killRows(),
 };

@@ -1,13 +1,10 @@
-import { liveSteps } from '@tactron/core/procedure';
 import { everyArrangement } from '../core/testing/matrix';
 import { mutatedJob, seeded } from '../core/testing/mutate-job';
 import { reckonAll } from '../core/testing/reckon-all';
-import { simpleJobs } from '../core/testing/simple-jobs';
 import type { Row } from './measure';
 
 const TRIED = 2000;
 const SEED = 41;
-const MOST_ACTS = 14;
 
 /** Jobs whose structure was changed at random and that the import accepts: none may make the core throw. */
 export function oddRows(): Row[] {
@@ -35,17 +32,4 @@ export function oddRows(): Row[] {
       ok: thrown === 0,
     },
   ];
-}
-
-/** What a simple job costs at the panel. */
-export function simpleRows(): Row[] {
-  return simpleJobs().map(({ name, job, profile }) => {
-    const acts = new Set(liveSteps(job, profile).map((s) => s.act)).size;
-    return {
-      what: `live acts of a simple job: ${name}`,
-      measured: String(acts),
-      budget: `≤ ${MOST_ACTS}`,
-      ok: acts <= MOST_ACTS,
-    };
-  });
 }

@@ -21,8 +21,8 @@ module.exports = (config) =>
     listenAddress: '127.0.0.1',
     singleRun: true,
     // A property over every arrangement keeps the page busy for seconds; a slow machine makes that many.
-    pingTimeout: 60_000,
-    browserDisconnectTimeout: 30_000,
+    pingTimeout: 180_000,
+    browserDisconnectTimeout: 180_000,
     browserNoActivityTimeout: 400_000,
     client: { jasmine: { random: true } },
   });

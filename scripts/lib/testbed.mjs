@@ -22,7 +22,7 @@ export async function withDemo(name, use) {
     const urls = await freshDatabase(postgres, name);
     server = await serve(postgres, { port: 4410, quiet: true, urls });
     await loadDemo(server.url);
-    return await use(server.url, { postgres, urls });
+    return await use(server.url, { postgres, urls, pid: server.child.pid });
   } finally {
     await server?.stop();
     postgres.stop();

@@ -57,6 +57,12 @@ export function jobRoutes(db: DataSource, key: SigningKey): Router {
     await audit(db, res, archived ? 'archived' : 'took out of the archive', id);
     res.json({ archived });
   });
+  leaving(router, db, key);
+  return router;
+}
+
+/** A job going out: as one file, as a bundle with its pictures, streamed; the seal over its evidence. */
+function leaving(router: Router, db: DataSource, key: SigningKey): void {
   router.get('/:id/file', async (req, res) => {
     const { document } = await findJob(db, res, idOf(req.params.id));
     await audit(db, res, 'exported', document.id);
@@ -74,7 +80,6 @@ export function jobRoutes(db: DataSource, key: SigningKey): Router {
     const { document } = await findJob(db, res, idOf(req.params.id));
     res.json(await sealOf(db, key, document, await evidenceOf(db, document.id)));
   });
-  return router;
 }
 
 /** What a job was, and what was changed in it. */
