@@ -9,6 +9,7 @@ export {
   type RecorderMapping,
   type Recording,
 } from './recorder.js';
+export { recordedRamps, type RecordedRamps } from './recorded-ramps.js';
 export { drawingFiles, envelopeOf, recordFiles } from './record-files.js';
 export {
   csv,

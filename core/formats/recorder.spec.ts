@@ -42,6 +42,22 @@ describe('a recorder’s file', () => {
       expect(recording.points.at(-1)?.rpm).toBeCloseTo(1490, 0);
     });
 
+  it('takes a semicolon for the separator although every number has a comma, under a head of one word', () => {
+    const text = [
+      'Messung',
+      't [s];f [Hz]',
+      '0,00;0,00',
+      '0,05;0,49',
+      '0,10;0,98',
+      '0,15;1,47',
+    ].join('\n');
+    const file = readRecorder(text);
+    expect(file.columns.map((c) => [c.name, c.unit, c.values.at(-1)])).toEqual([
+      ['t', 's', 0.15],
+      ['f', 'Hz', 1.47],
+    ]);
+  });
+
   it('tells its gaps and goes on past them', () => {
     const lines = plain.split('\n');
     lines[30] = '2.90,,134.10';

@@ -22,14 +22,20 @@ export interface RecorderMapping {
   readonly time: number;
   readonly amps?: number;
   readonly speed?: number;
+  /** Output frequency. */
+  readonly hz?: number;
+  /** Volts of the DC link. */
+  readonly link?: number;
 }
 
-/** A recording in s, A and rpm, from the moment at which the current begins. */
+/** A recording in s, A, rpm, Hz and V, from the moment at which it begins to move. */
 export interface Recording {
   readonly points: readonly {
     readonly t: number;
     readonly amps: number | null;
     readonly rpm: number | null;
+    readonly hz: number | null;
+    readonly linkV: number | null;
   }[];
   /** Rows in which a mapped number is missing. */
   readonly gaps: number;
@@ -38,6 +44,9 @@ export interface Recording {
 /** Longest head of a file: lines before its table. */
 const MOST_PREAMBLE = 60;
 const LEAST_ROWS = 3;
+/** Lines by which a separator is recognised, and the share of them that have it: heads may not. */
+const SAMPLE_LINES = 200;
+const MOST_LINES = 0.7;
 const MOST_ROWS = 200_000;
 
 const headOf = (cell: string): { name: string; unit: string } => {
@@ -68,6 +77,18 @@ function decimalOf(cells: readonly string[], delimiter: string): '.' | ',' {
 }
 
 /**
+ * A separator that is no mark of decimals, where nearly every line has it: a comma between digits is then the decimal one.
+ *
+ * @returns empty where there is none: then it is guessed
+ */
+function separatorOf(text: string): string {
+  const lines = text.split(/\r?\n/u, SAMPLE_LINES).filter((line) => line.trim() !== '');
+  const share = (sign: string): number =>
+    lines.filter((line) => line.includes(sign)).length / lines.length;
+  return ['\t', ';', '|'].find((sign) => share(sign) >= MOST_LINES) ?? '';
+}
+
+/**
  * Reads a recorder's file: any separator, a decimal comma or point, units in the heads in brackets or in a line of their own,
  * lines before the table passed over.
  *
@@ -75,8 +96,10 @@ function decimalOf(cells: readonly string[], delimiter: string): '.' | ',' {
  * @example readRecorder('t [s];I [A]\n0,0;12,5\n…').columns[1].unit // 'A'
  */
 export function readRecorder(text: string): RecorderFile {
-  const { data, meta } = Papa.parse<string[]>(text.replace(/^\uFEFF/u, ''), {
+  const plain = text.replace(/^\uFEFF/u, '');
+  const { data, meta } = Papa.parse<string[]>(plain, {
     skipEmptyLines: 'greedy',
+    delimiter: separatorOf(plain),
   });
   const first = data.findIndex((row, i) => {
     const numbers = row.filter(looksNumeric).length;
@@ -126,6 +149,8 @@ const timeUnits: Readonly<Record<string, number>> = {
   µs: 1e-6,
 };
 const ampUnits: Readonly<Record<string, number>> = { '': 1, A: 1, mA: 1e-3, kA: 1e3 };
+const hzUnits: Readonly<Record<string, number>> = { '': 1, Hz: 1, kHz: 1e3 };
+const voltUnits: Readonly<Record<string, number>> = { '': 1, V: 1, mV: 1e-3, kV: 1e3 };
 const isSpeed = (unit: string): boolean => /^(?:rpm|1\/min|min-1|u\/min|r\/min)$/iu.test(unit);
 
 /**
@@ -147,18 +172,25 @@ export function guessMapping({ columns }: RecorderFile): RecorderMapping | undef
     find((c) => ['A', 'mA', 'kA'].includes(c.unit)) ??
     find((c) => /^(?:i\d?|current|amps)\b/iu.test(c.name));
   const speed = find((c) => isSpeed(c.unit)) ?? find((c) => /^(?:n|speed|rpm)\b/iu.test(c.name));
+  const hz = find((c) => c.unit === 'Hz') ?? find((c) => /^(?:f|freq\w*)\b/iu.test(c.name));
+  const link =
+    find((c) => c.unit in voltUnits && /link|zwischenkreis|u_?dc|dc|bus/iu.test(c.name)) ??
+    find((c) => c.unit === 'V');
   return {
     time,
     ...(amps === undefined ? {} : { amps }),
     ...(speed === undefined ? {} : { speed }),
+    ...(hz === undefined ? {} : { hz }),
+    ...(link === undefined ? {} : { link }),
   };
 }
 
-/** Share of its peak from which on a current counts as begun: noise of a clamp lies below. */
-const BEGUN = 0.05;
+/** Share of its peak from which on a quantity counts as begun: noise of a clamp lies below the one, of a display below the other. */
+const BEGUN = { amps: 0.05, turns: 0.01 } as const;
 
 /**
- * A recording in base units, its time counted from where the current begins, or from its first row where none was recorded.
+ * A recording in base units, its time counted from where the output frequency leaves nothing, or the current begins, or the
+ * shaft, whichever was recorded; from its first row where none of them moves.
  *
  * @throws RecorderError when a mapped column is not there, its unit is none that is known, or its time does not rise
  */
@@ -172,26 +204,45 @@ export function recordingOf(file: RecorderFile, mapping: RecorderMapping): Recor
     return c.values.map((x) => (x === null ? null : x * factor));
   };
   const times = column(mapping.time, timeUnits);
-  const amps = mapping.amps === undefined ? undefined : column(mapping.amps, ampUnits);
-  const rpm = mapping.speed === undefined ? undefined : column(mapping.speed, undefined);
-  if (!amps && !rpm) throw new RecorderError('Say which column is the current, or the speed.');
+  const optional = (at: number | undefined, units?: Readonly<Record<string, number>>) =>
+    at === undefined ? undefined : column(at, units);
+  const amps = optional(mapping.amps, ampUnits);
+  const rpm = optional(mapping.speed);
+  const hz = optional(mapping.hz, hzUnits);
+  const link = optional(mapping.link, voltUnits);
+  if (!amps && !rpm && !hz)
+    throw new RecorderError('Say which column is the frequency, the current, or the speed.');
+  const mapped = [amps, rpm, hz, link].filter((c) => c !== undefined);
+  const size = (c: typeof amps, i: number): number | null => {
+    const x = c?.[i];
+    return x === undefined || x === null ? null : Math.abs(x);
+  };
   let last = -Infinity;
   let gaps = 0;
   const rows = times.flatMap((t, i) => {
-    if (t === null || (amps && amps[i] === null) || (rpm && rpm[i] === null)) gaps++;
+    if (t === null || mapped.some((c) => c[i] === null)) gaps++;
     if (t === null) return [];
     if (t < last)
       throw new RecorderError(
         `The time falls in line ${i + 1} of the table: from ${last} to ${t}. Is “${file.columns[mapping.time].name}” the time?`,
       );
     last = t;
-    const a = amps?.[i];
-    return [{ t, amps: a === undefined || a === null ? null : Math.abs(a), rpm: rpm?.[i] ?? null }];
+    return [
+      { t, amps: size(amps, i), rpm: rpm?.[i] ?? null, hz: size(hz, i), linkV: size(link, i) },
+    ];
   });
-  const peak = Math.max(0, ...rows.map((p) => p.amps ?? 0));
-  const begins = rows.find((p) => (p.amps ?? 0) > BEGUN * peak) ?? rows[0];
-  const from = peak > 0 ? begins.t : (rows[0]?.t ?? 0);
+  const from = begin(rows, hz ? 'hz' : amps ? 'amps' : 'rpm');
   return { points: rows.map((p) => ({ ...p, t: p.t - from })), gaps };
+}
+
+/** Time at which a quantity begins: the row before it of a frequency, which rises from nothing; the row itself of a current. */
+function begin(rows: Recording['points'], of: 'hz' | 'amps' | 'rpm'): number {
+  const at = (p: Recording['points'][number]): number => Math.abs(p[of] ?? 0);
+  const peak = Math.max(0, ...rows.map(at));
+  if (peak === 0) return rows[0]?.t ?? 0;
+  const least = peak * (of === 'amps' ? BEGUN.amps : BEGUN.turns);
+  const first = rows.findIndex((p) => at(p) > least);
+  return rows[of === 'amps' ? first : Math.max(0, first - 1)].t;
 }
 
 /** What a recorded start came to. */

@@ -152,3 +152,16 @@ export { CORE_VERSION } from './version.js';
 export { upgradeJob, upgradePatch } from './upgrade.js';
 export { emptySite, siteSchema, type SiteDocument } from './site.js';
 export { exchangeLeads, TURNED_WHY, type LeadExchange } from './motor-leads.js';
+export {
+  mostTolerance,
+  sameTolerances,
+  toleranceNames,
+  tolerancesOf,
+  tolerancesSchema,
+  toleranceUnit,
+  usualTolerances,
+  type OwnTolerances,
+  type ToleranceName,
+  type Tolerances,
+  type ToleranceUnit,
+} from './tolerances.js';

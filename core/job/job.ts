@@ -3,6 +3,7 @@ import { faultSchema } from './fault.js';
 import { plateSchema } from './plate.js';
 import { sizeSchema } from './quantities.js';
 import { schemeSchema } from './scheme.js';
+import { tolerancesSchema } from './tolerances.js';
 
 export const idSchema = v.pipe(
   v.string(),
@@ -235,6 +236,8 @@ const jobEntries = {
       }),
     ),
   ),
+  /** Tolerances taken over from the site, where they are not the usual ones; what is signed keeps its own. */
+  tolerances: v.optional(tolerancesSchema),
   scripts: v.record(
     idSchema,
     v.strictObject({

@@ -1,5 +1,6 @@
 import * as v from 'valibot';
 import { instrumentSchema } from './instrument.js';
+import { tolerancesSchema } from './tolerances.js';
 
 const share = v.pipe(v.number(), v.finite(), v.gtValue(0), v.maxValue(1));
 const text = (max: number) =>
@@ -13,8 +14,8 @@ const id = v.pipe(v.string(), v.regex(/^[A-Za-z0-9][A-Za-z0-9._:-]{0,79}$/u, 'an
 export const siteSchema = v.strictObject({
   format: v.literal('tactron-site'),
   version: v.literal(1),
-  /** Share or size by which a kind of reading may differ, by the name of the tolerance. */
-  tolerances: v.record(id, v.pipe(v.number(), v.finite(), v.gtValue(0))),
+  /** By how much readings may differ, where it is not the usual; a job takes them over. */
+  tolerances: tolerancesSchema,
   /** Ampacity tables of the site, by name: amps by size. */
   tables: v.record(
     id,

@@ -53,6 +53,7 @@ export type Phrase = v.InferOutput<typeof phraseSchema>;
 export const liveSections = [
   'energise',
   'power',
+  'simulated',
   'inputs',
   'contacts',
   'bump',

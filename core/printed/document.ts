@@ -4,6 +4,7 @@ import type { SaidRequirement, SaidStep } from '../said/index.js';
 import { moment } from '../units/index.js';
 import { expectedLines, readingText } from './reading-text.js';
 import { operatorRows } from './operator-rows.js';
+import { ownTolerances } from './tolerance-text.js';
 import { cell, row, stamp, type RecordInput, type RecordSection } from './cells.js';
 import { controllerSignals, decidedByHand, nightRows } from './controller.js';
 import { handWork } from './hands.js';
@@ -18,6 +19,7 @@ function plates({ job, device, site, decimal }: RecordInput): RecordSection {
   const told = (...parts: readonly (string | undefined)[]): string =>
     parts.filter(Boolean).join(', ') || 'not entered';
   const { deviceSerial: serial } = job.plate;
+  const own = ownTolerances(job.tolerances, decimal);
   return {
     id: 'plates',
     title: 'Plates',
@@ -56,6 +58,7 @@ function plates({ job, device, site, decimal }: RecordInput): RecordSection {
           load.kind,
         ),
       ),
+      ...(own ? [row('Tolerances', own)] : []),
     ],
   };
 }
@@ -228,6 +231,14 @@ export function recordSections(input: RecordInput): RecordSection[] {
     controllerSignals(input),
     settings(input),
     results(input, 'dead', 'Dead checks', derived.dead),
+    {
+      ...results(
+        input,
+        'simulated',
+        'Inputs simulated before the real ones',
+        derived.offered.filter((s) => s.reading !== undefined),
+      ),
+    },
     results(input, 'live', 'Live tests', derived.steps),
     {
       ...results(input, 'past', 'Readings of an earlier procedure', derived.past),

@@ -35,5 +35,6 @@ export { expectedLines, nominalText, placeName, rangeText, readingText } from '.
 export { recordSheets, type RecordSheet } from './sheets.js';
 export { recordTables, tableOf, type RecordTable } from './tables.js';
 export { temporaryNames } from './temporary-names.js';
+export { ownTolerances, tolerancesApart, toleranceText, toleranceWords } from './tolerance-text.js';
 export { wishOptions } from './wish-options.js';
 export { wishRows } from './wish-rows.js';

@@ -4,6 +4,7 @@ import { applyFault, asBuilt, type Panel } from '../installation/index.js';
 import { faultKey, type Fault, type Job, type ProcedureStep } from '../job/index.js';
 import type { Trial } from '../trials/index.js';
 import { liveOf } from './live/index.js';
+import { simulatedOf } from './live/simulated.js';
 import { PanelRuns } from './panel/runs.js';
 
 /** An answer that stands: what was seen at a step. */
@@ -57,7 +58,9 @@ export function likelyCauses(
   others: readonly Told[],
   most = 3,
 ): Cause[] {
-  const trials = new Map(liveOf(job, profile).trials.map((t) => [t.id, t]));
+  const trials = new Map(
+    [...liveOf(job, profile).trials, ...simulatedOf(job, profile).trials].map((t) => [t.id, t]),
+  );
   const trialOf = ({ step: { from } }: Told): Trial | undefined =>
     from.kind === 'simulation' ? trials.get(from.script) : undefined;
   const [own, panel] = [trialOf(failed), asBuilt(job, profile)];

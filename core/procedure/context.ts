@@ -4,11 +4,13 @@ import {
   hashOf,
   landingParts,
   sortedEntries,
+  tolerancesOf,
   type Expectation,
   type IsolationState,
   type Job,
   type Phrase,
   type ProcedureStep,
+  type Tolerances,
   type Wiring,
 } from '../job/index.js';
 import { keypadSetting, type Installation, type InstalledDevice } from '../installation/index.js';
@@ -51,6 +53,8 @@ export interface StepContext {
   readonly section: boolean;
   /** Ids of all required functions of the job. */
   readonly required: ReadonlySet<string>;
+  /** By how much readings may differ. */
+  readonly within: Tolerances;
 }
 
 /**
@@ -78,6 +82,7 @@ export function stepContext(job: Job, profile: Profile, section = false): StepCo
     unmet: section ? new Map() : unmetRequirements(job, profile),
     requirements,
     required: new Set(requirements.map((r) => r.id)),
+    within: tolerancesOf(job),
   };
 }
 

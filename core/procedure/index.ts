@@ -1,5 +1,7 @@
 export { deadOf, type Dead } from './dead/index.js';
 export { liveOf, liveOfSection, liveSteps, shownTrial, type Live } from './live/index.js';
+export { simulatedOf } from './live/simulated.js';
+export { simulatedRun, type SimulatedPoint } from './simulated-run.js';
 export { likelyCauses, type Cause, type Told } from './causes.js';
 export { deadCauses, type DeadTold } from './dead-causes.js';
 export { seenAt } from './panel/runs.js';

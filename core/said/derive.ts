@@ -3,7 +3,13 @@ import { checkJob } from '../hazards/index.js';
 import { landingName, type Evidence, type Job } from '../job/index.js';
 import { plateFacts, plateMissing } from '../line/index.js';
 import { linkLines, planJob, withTestValues } from '../plan/index.js';
-import { deadOf, isolationSources, liveOfSection, liveSteps } from '../procedure/index.js';
+import {
+  deadOf,
+  isolationSources,
+  liveOfSection,
+  liveSteps,
+  simulatedOf,
+} from '../procedure/index.js';
 import {
   heldValues,
   keySessionSince,
@@ -63,6 +69,8 @@ export function* derivedParts(
   yield;
   const dead = deadOf(job, profile, wrongLoops(evidence));
   yield;
+  const offered = landed ? [] : simulatedOf(tested, profile).steps;
+  yield;
   const rows = model ? settingRows(job, profile, factory, evidence) : [];
   const steps = stepRecords(procedure, evidence);
   const requirements = saidRequirements(job, profile);
@@ -86,6 +94,7 @@ export function* derivedParts(
     asBuilt: saidDeviations(job),
     testValues: saidTestValues(job, profile, evidence),
     steps: saidSteps(steps),
+    offered: saidSteps(stepRecords(offered, evidence)),
     dead: saidSteps(stepRecords(dead.steps, evidence)),
     sources: isolationSources(job, profile).map(({ tag, what }) => ({
       tag,
@@ -97,7 +106,7 @@ export function* derivedParts(
     ...handOf(job, profile),
     section: landed ? { landed: landed.size, turns: turnsFromKeypad(procedure) } : null,
     noTests: procedure.length > 0 ? '' : whyNoTests(profile, plan),
-    past: saidSteps(pastRecords([...procedure, ...dead.steps], evidence)),
+    past: saidSteps(pastRecords([...procedure, ...offered, ...dead.steps], evidence)),
     obstacles,
     landings: landingsOf(job, profile),
     loop: saidLoop(tested, profile, evidence),

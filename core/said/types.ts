@@ -191,6 +191,8 @@ export interface Derived {
   /** Settings keyed for the tests: those that are in the device, else those that are offered. */
   readonly testValues: readonly SaidTestValue[];
   readonly steps: readonly SaidStep[];
+  /** Inputs by a jumper or a calibrator before their controls: offered, and nothing waits for them. */
+  readonly offered: readonly SaidStep[];
   /** Checks with everything isolated. */
   readonly dead: readonly SaidStep[];
   /** What has to be off and locked before the job is dead. */

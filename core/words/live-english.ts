@@ -114,6 +114,9 @@ export const livePhrases: Readonly<Record<string, (a: Args) => string>> = {
   'supply.on': (a) => `${speedAt(a) ? `${upper(speedAt(a))}, every` : 'Every'} run contact open: close ${s(a['device'])}${a['power'] ? `, then press ${s(a['power'])}` : ''}. Nothing may move. ${a['lights'] ? 'Look at its lights' : 'Read the display'}.`,
   'link.volts': (a) => `Measure the DC link between ${s(a['plus'])} and ${s(a['minus'])}, motor stopped.`,
   'input.work': (a) => upper(`${held(a)}${a['preset'] ? '' : `${at(a)}`}${worked(a)}. Read the state of ${s(a['terminal'])} on the display.`),
+  'simulated.jumper': (a) => upper(`${held(a)}put a jumper between ${s(a['a'])} and ${s(a['b'])}, in place of ${s(a['device'])}. Read the state of ${s(a['terminal'])} on the display.`),
+  'simulated.signal': (a) => `Lift wire ${s(a['wire'])} at ${s(a['a'])}, and put ${n(a['value'], 2)} ${s(a['unit'])} from a calibrator or a battery between ${s(a['a'])} (+) and ${s(a['b'])} (−). Read ${s(a['a'])} on the display.`,
+  'simulated.shows': (a) => `${n(a['value'], 2)} ${s(a['unit'])}`,
   'input.volts': (a) => `${upper(s(a['device']))} still ${a['press'] ? 'pressed' : a['position'] === 'in' || a['position'] === 'closed' ? s(a['position']) : `at ${s(a['position'])}`}: measure ${s(a['terminal'])} against ${against(a)}.`,
   'input.on': (a) => `${s(a['terminal'])} is on.`,
   'input.off': (a) => `${s(a['terminal'])} stays off.`,
@@ -258,6 +261,8 @@ export const livePhrases: Readonly<Record<string, (a: Args) => string>> = {
   milliamps: (a) => `${n(a['amps'])} mA`,
   rest: (a) =>
     `Then ${[
+      a['jumper'] ? `take the jumper ${s(a['jumper'])} out` : '',
+      a['source'] ? `take the source away from ${s(a['source'])} and land wire ${s(a['lifted'])} at ${s(a['at'])} again` : '',
       a['letGo'] ? `let go of ${s(a['letGo'])}` : '',
       a['letOpen'] ? `let ${s(a['letOpen'])} open` : '',
       a['putBack'] ? `put ${s(a['putBack'])} back` : '',

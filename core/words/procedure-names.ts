@@ -13,6 +13,8 @@ export const cautions: Readonly<Record<string, string>> = {
   cannotRun:
     'A run is asked for: only the speed, which is set to nothing, keeps the motor still. Stand clear of the machine.',
   turns: 'The motor turns. Guards on, everybody clear, a stop within reach.',
+  neverAcrossStop:
+    'A jumper never goes across a stop, a guard, a limit or an emergency stop, and into the register of what is put in.',
   freeToTurn: 'The machine must be declared free to turn, or the motor uncoupled.',
   automaticRestart: 'The motor starts by itself. Nobody at the machine.',
   releasedToOne: 'Letting go of one contact starts the motor the other way.',
@@ -37,6 +39,7 @@ export const cautions: Readonly<Record<string, string>> = {
 export const liveSectionNames: Readonly<Record<string, string>> = {
   energise: 'Switch on, branch by branch',
   power: 'Power',
+  simulated: 'Inputs simulated, before the real ones',
   inputs: 'Inputs and signals',
   contacts: 'Stops and guards, seen at the device',
   bump: 'First turn',
@@ -84,6 +87,8 @@ const actNames: Readonly<Record<string, (a: Args, part: string) => string>> = {
   end: (a) => `${s(a['device'])} at the end of the way`,
   'supply.on': () => 'Power on',
   input: (a) => `${s(a['device'])} at ${s(a['terminal'])}`,
+  simulated: (a) =>
+    a['unit'] ? `${s(a['a'])} by a calibrator` : `${s(a['terminal'])} by a jumper`,
   'dial.volts': (a) => `${s(a['device'])} at five places`,
   contact: (a) => `${s(a['device'])} opened`,
   bump: (a, part) =>

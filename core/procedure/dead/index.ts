@@ -19,8 +19,6 @@ import { coils, isJumper, singles } from './singles.js';
 
 /** Below this a DC link is discharged, V (IEC 61800-5-1). */
 const DISCHARGED_V = 60;
-/** Limits of dead readings (IEC 60204-1 §18.2.2 and §18.3; usual tolerances of a meter). */
-const limits = { peShare: 1.1, peOhm: 0.05, loopShare: 1.1, loopOhm: 0.3 } as const;
 /** Insulation of machine wiring with 500 V: at least 1 MΩ; motors by modern practice at least 5 MΩ. */
 const INSULATION = { least: 1, good: 5, most: 100_000 } as const;
 
@@ -132,7 +130,7 @@ const protective = (c: StepContext): Draft[] =>
     act: 'dead.pe',
     do: phrase('dead.pe', { wire: number, from: marked(c, from), to: marked(c, to) }),
     must: phrase('dead.pe.must', { ohm: round(ohm, 3) }),
-    expect: atMost(ohm, limits.peShare * ohm + limits.peOhm),
+    expect: atMost(ohm, (1 + c.within.protectiveShare) * ohm + c.within.protectiveOhm),
     instrument: 'low-ohm meter',
     from: { kind: 'standard', name: 'IEC 60204-1 §18.2.2; copper by length and size' },
   }));
@@ -160,7 +158,7 @@ function loops(c: StepContext, found: readonly Loop[]): Draft[] {
       estop: id === c.arrangement.estop,
     };
     const each = [rest, worked].map((ohm) =>
-      ohm === null ? noWay : atMost(ohm, limits.loopShare * ohm + limits.loopOhm),
+      ohm === null ? noWay : atMost(ohm, (1 + c.within.wireShare) * ohm + c.within.wireOhm),
     );
     return [
       {

@@ -8,8 +8,6 @@ import { noWay, round, type Draft } from './draft.js';
 import { dialAt } from './dial.js';
 import type { DeadPanel, Loop } from './loops.js';
 
-/** How far a wire may be above its copper: two landings, two lead tips. */
-const limits = { share: 1.1, ohm: 0.3 } as const;
 /** A closed contact, Ω. */
 const CONTACT_OHM = 1;
 /** How far a coil for direct voltage may be from its plate. */
@@ -49,7 +47,7 @@ function wireStep(c: StepContext, panel: DeadPanel, id: string): Draft {
     expect: {
       kind: 'range',
       lo: 0,
-      hi: round(limits.share * ohm + limits.ohm),
+      hi: round((1 + c.within.wireShare) * ohm + c.within.wireOhm),
       nominal: round(ohm, 3),
       unit: 'Ω',
     },

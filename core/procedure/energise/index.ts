@@ -20,7 +20,6 @@ import {
 } from '../context.js';
 import { marked } from '../marks.js';
 import { Watched } from '../sequence/watched.js';
-import { tolerances } from '../tolerances.js';
 
 /** Time after which all that a supply wakes has woken, ms. */
 const WAKES_MS = 3000;
@@ -257,7 +256,7 @@ function branchVolts(c: StepContext, tree: Tree, steps: Steps, breaker: string):
     const ac = (seen?.ac ?? 0) > NO_VOLTS;
     const volts = (ac ? seen?.ac : seen?.dc) ?? 0;
     if (volts <= NO_VOLTS) continue;
-    const expect = range(volts, volts * tolerances.supplyShare, 'V');
+    const expect = range(volts, volts * c.within.supplyShare, 'V');
     const hi = volts * (1 + UNLOADED_SHARE);
     steps.ask(
       `${breaker}.volts`,

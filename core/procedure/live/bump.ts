@@ -13,7 +13,7 @@ import {
   type Worked,
 } from '../context.js';
 import type { LiveTests } from '../sequence/tests.js';
-import { seconds, tolerances } from '../tolerances.js';
+import { rampTolerance } from '../tolerances.js';
 
 /** Share of the highest frequency at which the machine is first turned, and every stop tried. */
 export const BUMP_SHARE = 0.2;
@@ -111,7 +111,7 @@ function warning(
       do: phrase('warning.time', { ...args, s: after }),
       must: phrase('seconds', { s: after }),
       instrument: 'stopwatch',
-      expect: range(after, seconds(after), 's'),
+      expect: range(after, rampTolerance(c, after), 's'),
       ...(c.required.has('warning.sounds') ? { requirement: 'warning.sounds' } : {}),
     },
     behindStart(c),
@@ -129,4 +129,4 @@ export function bumpTests(t: LiveTests): void {
 
 /** Tolerance of an output frequency, Hz. */
 export const hzRange = (c: StepContext, hz: number) =>
-  range(hz, Math.max(tolerances.hz, c.maxHz * tolerances.hzShare), 'Hz');
+  range(hz, Math.max(c.within.hz, c.maxHz * c.within.hzShare), 'Hz');

@@ -10,6 +10,7 @@ import { inputTests } from './inputs.js';
 import { motionTests } from './motions.js';
 import { powerReturnTests } from './power-return.js';
 import { powerTests } from './power.js';
+import { simulatedOf } from './simulated.js';
 import { cutWhileStoppingTest, guardLockTest } from './power-section.js';
 import { keypadBump, sectionJob } from './section.js';
 import { speedTests } from './speed.js';
@@ -37,6 +38,7 @@ const parts = [
 const heldBy: Readonly<Record<LiveSection, readonly LiveSection[]>> = {
   energise: [],
   power: ['energise'],
+  simulated: [],
   inputs: ['power'],
   contacts: ['power'],
   bump: ['contacts', 'inputs'],
@@ -130,7 +132,9 @@ export function shownTrial(job: Job, profile: Profile, id: string): Trial | unde
   const trials = trialsOf(job, profile);
   return trials.has(id)
     ? trials.trial(id)
-    : liveOf(job, profile).trials.find((trial) => trial.id === id);
+    : [...liveOf(job, profile).trials, ...simulatedOf(job, profile).trials].find(
+        (trial) => trial.id === id,
+      );
 }
 
 /**

@@ -19,7 +19,6 @@ import {
 } from '../context.js';
 import type { Sequence } from '../sequence/sequence.js';
 import type { LiveTests } from '../sequence/tests.js';
-import { tolerances } from '../tolerances.js';
 
 /** How long an input is given to follow its contact, through relays, ms. */
 export const INPUT_MS = 500;
@@ -126,7 +125,7 @@ export function askInput(
       do: phrase(shown ? 'input.volts' : 'input.workVolts', args),
       must: phrase('volts', { volts }),
       instrument: 'voltmeter',
-      expect: range(volts, Math.max(LEAST_V, volts * tolerances.controlShare), 'V'),
+      expect: range(volts, Math.max(LEAST_V, volts * c.within.controlShare), 'V'),
       sees: voltsBetween(c, input.plus, input.minus, input.ac),
     },
     [f],
@@ -157,6 +156,21 @@ export function branch(t: LiveTests, off: boolean): void {
   t.end();
 }
 
+/** Keeps the motor from running while inputs are read, where this job has a means for it. */
+export function keepStill(c: StepContext, s: Sequence): void {
+  const { estop } = c.arrangement;
+  if (!s.branchOff && estop && keepsStill(c, s)) s.hold([estop]);
+}
+
+/** Inputs that only ask for something: none that a stop, a guard or an emergency stop works. */
+export const testedInputs = (c: StepContext): { f: InputFunction; input: InstalledInput }[] =>
+  c.arrangement.inputs.flatMap((f) => {
+    const terminal = terminalOf(c, f);
+    const input = c.device.inputs.find((i) => i.terminal === terminal);
+    const opens = operationsOn(c.arrangement, f).some((id) => openers(c).includes(id));
+    return input && !opens ? [{ f, input }] : [];
+  });
+
 /** Whether an emergency stop that is pressed in keeps the motor from running and yet lets the inputs be read. */
 function keepsStill(c: StepContext, s: Sequence): boolean {
   const { arrangement: a } = c;
@@ -182,15 +196,13 @@ function keepsStill(c: StepContext, s: Sequence): boolean {
 /** Every input that asks for something, by its own control, with the motor unable to run where this job has a means for it. */
 export function inputTests(t: LiveTests): void {
   const { c, s } = t;
-  const { arrangement: a, device } = c;
+  const { arrangement: a } = c;
   if (controlFeed(c.profile) !== 'own' && !c.section) branch(t, true);
   t.begin('still', 'inputs', 0);
-  if (!s.branchOff && a.estop && keepsStill(c, s)) s.hold([a.estop]);
+  keepStill(c, s);
   t.end();
-  for (const f of a.inputs) {
-    const terminal = terminalOf(c, f);
-    const input = device.inputs.find((i) => i.terminal === terminal);
-    if (!input || operationsOn(a, f).some((id) => openers(c).includes(id))) continue;
+  for (const { f, input } of testedInputs(c)) {
+    const { terminal } = input;
     t.begin(`input.${f.id}`, 'inputs');
     const worker = workerOf(c, s, f, terminal);
     if (!worker) continue;
@@ -204,14 +216,16 @@ export function inputTests(t: LiveTests): void {
 }
 
 /** Whether working a part asks for a run, of which only the speed keeps the motor. */
-const asksForRun = ({ arrangement: { starts, jogs } }: StepContext, { id }: Worked): boolean =>
-  [...Object.values(starts), ...Object.values(jogs)].some((start) => start === id);
+export const asksForRun = (
+  { arrangement: { starts, jogs } }: StepContext,
+  { id }: Worked,
+): boolean => [...Object.values(starts), ...Object.values(jogs)].some((start) => start === id);
 
 /** Places at which a dial or signal is read, % of its travel. */
 export const DIAL_PCT = [0, 25, 50, 75, 100] as const;
 
 /** Where the speed signal is read: while the keypad gives the speed, the input that a wire of it reaches. */
-function referenceInput({ device, job, section }: StepContext) {
+export function referenceInput({ device, job, section }: StepContext) {
   const wired = Object.values(job.adopted?.wires ?? {}).flatMap((w) =>
     w.class === 'analogue' ? [w.from, w.to] : [],
   );
@@ -255,7 +269,7 @@ function referenceTests(t: LiveTests): void {
         do: phrase(amps ? 'dial.amps' : 'dial.volts', args),
         must: amps ? phrase('milliamps', { amps: value }) : phrase('volts', { volts }),
         instrument: amps ? 'ammeter' : 'voltmeter',
-        expect: range(value, span * tolerances.analogueSpan, amps ? 'mA' : 'V'),
+        expect: range(value, span * c.within.analogueShare, amps ? 'mA' : 'V'),
         sees: {
           ...voltsBetween(c, input.plus, input.minus),
           ...(amps ? { throughOhm: input.currentOhm } : {}),

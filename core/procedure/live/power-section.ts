@@ -4,7 +4,6 @@ import { marked } from '../marks.js';
 import { between, operationOf, phrase, range, state, tagOf } from '../context.js';
 import { DARK_MS, READY_AGAIN_MS, type Sequence } from '../sequence/sequence.js';
 import type { LiveTests } from '../sequence/tests.js';
-import { tolerances } from '../tolerances.js';
 import { behindStart, BUMP_SHARE, startArgs } from './bump.js';
 
 /** Alternating supplies are measured without their load, which lifts an unloaded transformer. */
@@ -24,7 +23,7 @@ export function controlVolts(t: LiveTests): void {
   const seen = s.volts(supply.a, supply.b);
   const volts = supply.ac ? seen?.ac : seen?.dc;
   if (!volts) return;
-  const spread = range(volts, volts * tolerances.controlShare, 'V');
+  const spread = range(volts, volts * c.within.controlShare, 'V');
   if (spread.kind !== 'range') return;
   t.ask(
     {

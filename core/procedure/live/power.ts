@@ -7,7 +7,6 @@ import { marked } from '../marks.js';
 import type { LiveTests } from '../sequence/tests.js';
 import { controlVolts } from './power-section.js';
 import { rotationTest } from './starts.js';
-import { tolerances } from '../tolerances.js';
 
 /** Where the supply is measured: pole by pole, or against the neutral. */
 function poles(phases: readonly string[]): string[] {
@@ -46,9 +45,9 @@ export function powerTests(t: LiveTests): void {
           count: fields.length,
         }),
         must: phrase('volts', { volts: supplyV }),
-        expect: range(supplyV, supplyV * tolerances.supplyShare, 'V'),
+        expect: range(supplyV, supplyV * c.within.supplyShare, 'V'),
         fields,
-        ...(fields.length > 1 ? { unbalancePct: tolerances.supplyUnbalancePct } : {}),
+        ...(fields.length > 1 ? { unbalancePct: c.within.supplyUnbalancePct } : {}),
         from: { kind: 'standard', name: 'IEC 60038, ±10 %' },
       },
       ['supply'],
@@ -66,7 +65,7 @@ export function powerTests(t: LiveTests): void {
         key: 'link.volts',
         do: phrase('link.volts', { plus: landingOf(c, plus), minus: landingOf(c, minus) }),
         must: phrase('volts', { volts: unloadedV }),
-        expect: range(unloadedV, unloadedV * tolerances.linkShare, 'V'),
+        expect: range(unloadedV, unloadedV * c.within.linkShare, 'V'),
         from: { kind: 'formula', name: 'dcLinkVoltage' },
       },
       ['supply'],

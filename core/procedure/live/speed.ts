@@ -2,7 +2,7 @@ import { plateNumbers } from '../../line/index.js';
 import { shaftSpeed } from '../../motor/index.js';
 import { isAtRest, operationOf, phrase, range, state, stateTimes, tagOf } from '../context.js';
 import type { LiveTests } from '../sequence/tests.js';
-import { seconds, tolerances } from '../tolerances.js';
+import { rampTolerance, restTolerance } from '../tolerances.js';
 import { inTime, timed } from './rest-time.js';
 import { behindStart, hzRange, startArgs } from './bump.js';
 import { startTests } from './starts.js';
@@ -77,7 +77,7 @@ function atFullSpeed(t: LiveTests): void {
           unit: 'A',
         },
         fields: c.arrangement.insideDelta ? ['L1', 'L2', 'L3'] : ['U', 'V', 'W'],
-        unbalancePct: tolerances.currentUnbalancePct,
+        unbalancePct: c.within.currentUnbalancePct,
         cautions: ['liveWork', 'category'],
         from: { kind: 'standard', name: 'plate of the motor' },
       },
@@ -98,7 +98,7 @@ function atFullSpeed(t: LiveTests): void {
       do: phrase('speed.measure', { ...args, first: args.first && amps === undefined }),
       must: phrase('rpm', { rpm: shaftRpm, torque }),
       instrument: 'tachometer',
-      expect: range(shaftRpm, Math.max(slipRpm, shaftRpm * 0.01), 'rpm'),
+      expect: range(shaftRpm, Math.max(slipRpm, shaftRpm * c.within.rpmShare), 'rpm'),
     },
     [],
   );
@@ -177,7 +177,7 @@ function ramps(t: LiveTests, second: boolean): void {
         do: phrase('ramp.up', args),
         must: phrase('seconds', { s: time }),
         instrument: 'stopwatch',
-        expect: range(time, seconds(time), 's'),
+        expect: range(time, rampTolerance(c, time), 's'),
       },
       functions,
     );
@@ -196,7 +196,7 @@ function ramps(t: LiveTests, second: boolean): void {
     const time = (stopped.t - slowing.t) / 1e6;
     const coasts = slowing.state === 'coasting';
     const known = !coasts || !runsUnknown();
-    const tolerance = coasts ? time * tolerances.restShare : seconds(time);
+    const tolerance = coasts ? time * c.within.restShare : rampTolerance(c, time);
     t.ask(
       {
         key: `ramp.down${suffix}`,
@@ -228,7 +228,7 @@ function wishedStop(
     {
       key: `ramp.down${second ? '.2' : ''}`,
       do: phrase('ramp.down', args),
-      ...timed(time, seconds(time)),
+      ...timed(time, rampTolerance(t.c, time)),
     },
     [],
   );
@@ -242,7 +242,7 @@ function timeToRest(t: LiveTests, args: ReturnType<typeof startArgs>, stoppedMs:
   if (restMs === undefined) return;
   const known = !s.saw('shaft.state', 'runsDownUnknown', stoppedMs);
   const time = (restMs - stoppedMs) / 1000;
-  const tolerance = Math.max(tolerances.rampS, time * tolerances.restShare);
+  const tolerance = restTolerance(c, time);
   if (time < LEAST_TIMED_S && !c.required.has('stop.1.inTime')) return;
   t.ask(
     {

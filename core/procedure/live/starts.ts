@@ -2,7 +2,7 @@ import type { OperationId } from '../../scheme/index.js';
 import { startBandOf, startOf } from '../../installation/index.js';
 import { between, phrase, state, stateTimes } from '../context.js';
 import type { LiveTests, RestsOn } from '../sequence/tests.js';
-import { tolerances } from '../tolerances.js';
+import { BUMP_SHARE } from '../tolerances.js';
 import { fedStates } from '../sequence/watched.js';
 import { behindStart, startArgs } from './bump.js';
 
@@ -154,7 +154,7 @@ export function endTests(t: LiveTests): void {
   for (const way of ['forward', 'reverse'] as const) {
     const end = a.ends[way];
     if (!end) continue;
-    const s = t.begin(end, 'stops', tolerances.bumpShare);
+    const s = t.begin(end, 'stops', BUMP_SHARE);
     s.start(way);
     const args = { ...startArgs(c, way), ...s.speed.args, device: tagOfEnd(t, end), way };
     s.give(end, s.travelMs + 1000).settle();

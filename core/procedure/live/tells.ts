@@ -3,8 +3,7 @@ import { sortedEntries } from '../../job/index.js';
 import type { OperationId } from '../../scheme/index.js';
 import { operationOf, phrase, range, state, tagOf, type Worked } from '../context.js';
 import type { LiveTests } from '../sequence/tests.js';
-import { tolerances } from '../tolerances.js';
-import { behindStart, BUMP_SHARE, startArgs } from './bump.js';
+import { behindStart, BUMP_SHARE, hzRange, startArgs } from './bump.js';
 import { voltsBetween } from './inputs.js';
 import { lookAtRelays, statusRelays } from './relays.js';
 
@@ -101,7 +100,7 @@ function meter(t: LiveTests): void {
         do: phrase('meter.volts', args),
         must: phrase('volts', { volts }),
         instrument: 'voltmeter',
-        expect: range(volts, 10 * 2 * tolerances.analogueSpan, 'V'),
+        expect: range(volts, 10 * 2 * c.within.analogueShare, 'V'),
         sees: voltsBetween(c, plus, minus),
       },
       [{ id: meterId, device: meterId }],
@@ -136,7 +135,7 @@ function signalLoss(t: LiveTests): void {
       key: 'signal.loss',
       do: phrase('signal.loss', args),
       must: phrase('signal.loss.must', args),
-      expect: range(hz, Math.max(tolerances.hz, c.maxHz * tolerances.hzShare), 'Hz'),
+      expect: hzRange(c, hz),
       reads: s.fault === null ? 'hz' : 'state',
       sees: { kind: 'hz' },
     },

@@ -1,6 +1,6 @@
 import { operationOf, phrase, state, tagOf, tagsOf } from '../context.js';
 import type { LiveTests } from '../sequence/tests.js';
-import { tolerances } from '../tolerances.js';
+import { restTolerance } from '../tolerances.js';
 import { inTime, timed } from './rest-time.js';
 import { behindStart, startArgs } from './bump.js';
 
@@ -40,7 +40,7 @@ export function topTests(t: LiveTests): void {
   const restMs = s.restSince(pressedMs);
   const known = !s.saw('shaft.state', 'runsDownUnknown', pressedMs);
   const time = restMs === undefined ? 0 : (restMs - pressedMs) / 1000;
-  const tolerance = Math.max(tolerances.rampS, time * tolerances.restShare);
+  const tolerance = restTolerance(c, time);
   const asked =
     inTime(c, 'estop.inTime', rest && known ? time : undefined, tolerance) ??
     (rest && known && time >= LEAST_TIMED_S ? timed(time, tolerance) : undefined);

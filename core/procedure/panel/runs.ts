@@ -1,5 +1,5 @@
 import type { Profile, Value } from '../../catalogue/index.js';
-import { install, panelAt, type Panel } from '../../installation/index.js';
+import { hookPlaces, install, panelAt, type Panel } from '../../installation/index.js';
 import type { Job, ProcedureStep, Sees } from '../../job/index.js';
 import { Engine, timedActs, type TimedAct } from '../../rehearsal/index.js';
 import { signalAt, stateAt, voltsAt, type Trace } from '../../trace/index.js';
@@ -88,7 +88,8 @@ export class PanelRuns {
   private begun(trial: Trial): Running {
     const { job, profile } = this;
     const panel = panelAt(job, profile, this.panel, trial.keypad);
-    const installation = install(job, profile, { from: 'planned' }, { panel, lean: true });
+    const hooks = hookPlaces(trial.acts);
+    const installation = install(job, profile, { from: 'planned' }, { panel, hooks, lean: true });
     const numbers = new Map(installation.landings.map((landing, i) => [landing, i]));
     const made = {
       engine: new Engine(installation),

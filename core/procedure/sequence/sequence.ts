@@ -1,5 +1,6 @@
 import { hasKeys } from '../../catalogue/index.js';
 import type { Act, LiveSection } from '../../job/index.js';
+import { install, type HookPlace, type Installation } from '../../installation/index.js';
 import { Engine } from '../../rehearsal/index.js';
 import {
   actsOf,
@@ -38,6 +39,15 @@ const MOST_COOLING = 1440;
 /** How long a key of the device is held, ms. */
 const KEY_MS = 300;
 
+/** What stands in for a control for a moment: a jumper, or volts or amps between two landings, with a wire lifted there. */
+export interface Hooked {
+  readonly a: string;
+  readonly b: string;
+  readonly as: 'short' | 'volts' | 'amps';
+  readonly value?: number;
+  readonly lifted?: string;
+}
+
 /** What had to be done so that an act ended with the machine at rest and everything let go. */
 export interface Rest {
   readonly letGo: readonly OperationId[];
@@ -51,6 +61,8 @@ export interface Rest {
   readonly power?: boolean;
   /** Nothing but the supply brought the machine to rest. */
   readonly powerOff?: boolean;
+  /** What stood in for a control was taken away again. */
+  readonly hooked?: Hooked;
 }
 
 /** An act at the panel: from rest to rest, with everything let go at its end. */
@@ -64,6 +76,15 @@ interface Group {
   readonly branchOff: boolean;
   readonly acts: Act[];
 }
+
+/** The job as built with its keypad at nothing, and places to which something may be put. */
+const hookedAt = (
+  { job, profile, trials }: StepContext,
+  hooks: readonly HookPlace[],
+): Installation => {
+  const panel = trials.panelFor({ keypad: { share: 0 } });
+  return install(job, profile, { from: 'planned' }, { panel, hooks, lean: true });
+};
 
 /**
  * One person at the panel who does the acts of the live tests one after the other, on one simulated machine: each act
@@ -80,8 +101,9 @@ export class Sequence extends Watched {
   /** A start was given for a moment, and nothing has been stopped since: it may be kept, although nothing turns. */
   private latched = false;
 
-  constructor(c: StepContext) {
-    super(c, new Engine(c.trials.installed({ share: 0 })));
+  /** @param hooks places to which a jumper or a source may be put */
+  constructor(c: StepContext, hooks: readonly HookPlace[] = []) {
+    super(c, new Engine(hooks.length > 0 ? hookedAt(c, hooks) : c.trials.installed({ share: 0 })));
     this.arrangement = c.arrangement;
     this.travelMs = c.trials.pace.travelMs + c.trials.pace.warningMs;
     this.speed = new Speed(c, this);
@@ -255,16 +277,47 @@ export class Sequence extends Watched {
     return this.held;
   }
 
+  private hooked: Hooked | undefined;
+
+  /** Puts something in place of a control. @param runs it asks for a run, which may be kept when it is gone */
+  hook(hooked: Hooked, lastsMs: number, runs = false): this {
+    const { a, b, as, value, lifted } = hooked;
+    this.hooked = hooked;
+    if (runs) this.cool();
+    if (runs && this.arrangement.givenBy === 'pulse') this.latched = true;
+    return this.work(
+      [
+        ...(lifted === undefined ? [] : [{ do: 'breakWire', atMs: 0, wire: lifted } as const]),
+        { do: 'hook', atMs: 10, a, b, as, ...(value === undefined ? {} : { value }) },
+      ],
+      lastsMs,
+    );
+  }
+
+  /** Takes away what stands in for a control. */
+  private unhook(): void {
+    if (!this.hooked) return;
+    const { a, b, lifted } = this.hooked;
+    this.hooked = undefined;
+    this.work(
+      [
+        { do: 'hook', atMs: 0, a, b, as: 'off' },
+        ...(lifted === undefined ? [] : [{ do: 'mendWire', atMs: 10, wire: lifted } as const]),
+      ],
+      100,
+    );
+  }
+
   /** Tries something and takes everything back, the time too. */
   attempt<T>(what: (s: this) => T): T {
     const snapshot = this.engine.snapshot();
-    const { nowMs, group, held, latched } = this;
+    const { nowMs, group, held, latched, hooked } = this;
     const given = [...this.given];
     this.group = { ...this.current, acts: [] };
     const seen = what(this);
     this.engine.restore(snapshot);
     [this.nowMs, this.group, this.held] = [nowMs, group, held];
-    this.latched = latched;
+    [this.latched, this.hooked] = [latched, hooked];
     this.given.splice(0, this.given.length, ...given);
     return seen;
   }
@@ -304,10 +357,12 @@ export class Sequence extends Watched {
     const letGo = this.given.filter((id) => !this.held.includes(id));
     const first = letGo.filter((id) => !conditions.includes(id));
     const drives = (): boolean => this.movedSince(this.nowMs);
-    const rest: { -readonly [K in keyof Rest]: Rest[K] } = { letGo };
+    const { hooked } = this;
+    const rest: { -readonly [K in keyof Rest]: Rest[K] } = hooked ? { letGo, hooked } : { letGo };
     const moved = drives();
+    this.unhook();
     for (const id of first) this.take(id, 100);
-    if (first.length > 0 && moved) this.wait(this.travelMs);
+    if ((first.length > 0 || hooked) && moved) this.wait(this.travelMs);
     if (drives() || this.latched) {
       rest.stop = a.starts.forward ? a.stops[0] : 'key';
       if (rest.stop !== undefined) this.stop('forward');

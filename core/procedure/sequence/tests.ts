@@ -1,4 +1,5 @@
 import type {
+  DisplaySeen,
   Expectation,
   LiveSection,
   Phrase,
@@ -8,6 +9,7 @@ import type {
   StatedOtherwise,
 } from '../../job/index.js';
 import type { OperationId } from '../../scheme/index.js';
+import type { HookPlace } from '../../installation/index.js';
 import { isMomentary } from '../../parts/index.js';
 import {
   basisOf,
@@ -22,7 +24,8 @@ import {
 } from '../context.js';
 import { statedOtherwise } from '../../hazards/index.js';
 import { displayNow, type ReadsAt } from './display.js';
-import { Sequence, type Rest } from './sequence.js';
+import { marked } from '../marks.js';
+import { Sequence, type Hooked, type Rest } from './sequence.js';
 
 /** What is asked at a moment of an act. */
 export interface Asked {
@@ -39,6 +42,8 @@ export interface Asked {
   readonly sees?: Sees;
   /** What of the device is read for it. */
   readonly reads?: ReadsAt;
+  /** What of the device is read for it, where it is neither of these. */
+  readonly display?: DisplaySeen;
   readonly unbalancePct?: number;
   /** Where the expected value comes from, if not from this act. */
   readonly from?: ProcedureStep['from'];
@@ -53,7 +58,14 @@ type Draft = { -readonly [K in keyof ProcedureStep]: ProcedureStep[K] };
 const LOOK_MS = 50;
 
 /** Sections in which the machine has not yet been seen to turn as it should. */
-const untried: readonly LiveSection[] = ['energise', 'power', 'inputs', 'contacts', 'bump'];
+const untried: readonly LiveSection[] = [
+  'energise',
+  'power',
+  'simulated',
+  'inputs',
+  'contacts',
+  'bump',
+];
 
 /** Acts with the power branch still open. */
 const beforePower: readonly string[] = ['supply.volts', 'supply.rotation'];
@@ -68,8 +80,12 @@ export class LiveTests {
   /** Whether something that may make the motor run is given in this act. */
   private runGiven = false;
 
-  constructor(readonly c: StepContext) {
-    this.s = new Sequence(c);
+  /** @param hooks places to which a jumper or a source may be put in these tests */
+  constructor(
+    readonly c: StepContext,
+    hooks: readonly HookPlace[] = [],
+  ) {
+    this.s = new Sequence(c, hooks);
   }
 
   get steps(): ProcedureStep[] {
@@ -215,12 +231,30 @@ function ofSection(asked: Asked): Asked {
 const doesOf = ({ turns }: ShaftSeen): string =>
   turns === 'rest' ? 'stands' : turns === 'forward' ? 'runsForward' : 'runsReverse';
 
+/** What was put to two landings in place of a control, and the wire that was lifted for it. */
+function hookedArgs(c: StepContext, hooked: Hooked | undefined): Phrase['args'] {
+  if (!hooked) return {};
+  const wire = hooked.lifted === undefined ? undefined : c.job.adopted?.wires[hooked.lifted];
+  const places = `${marked(c, hooked.a)}–${marked(c, hooked.b)}`;
+  return hooked.as === 'short'
+    ? { jumper: places }
+    : { source: places, lifted: wire?.number ?? '', at: marked(c, hooked.a) };
+}
+
 /** How an act ends, as a phrase; undefined where nothing has to be done. */
 function restPhrase(
   c: StepContext,
-  { letGo, stop, lowered, fault, power: again, powerOff }: Rest,
+  { letGo, stop, lowered, fault, power: again, powerOff, hooked }: Rest,
 ): Phrase | undefined {
-  if (letGo.length === 0 && !stop && fault === undefined && !powerOff && !lowered && !again)
+  if (
+    letGo.length === 0 &&
+    !stop &&
+    fault === undefined &&
+    !powerOff &&
+    !lowered &&
+    !again &&
+    !hooked
+  )
     return undefined;
   const { power, estop, mainBreaker } = c.arrangement;
   const tags = (is: (id: OperationId) => boolean): string => tagsOf(c, letGo.filter(is)).join(', ');
@@ -234,6 +268,7 @@ function restPhrase(
     return worked !== undefined && positionOf(c, worked) === 'closed';
   };
   return phrase('rest', {
+    ...hookedArgs(c, hooked),
     letGo: tags((id) => id !== estop && momentary(id)),
     letOpen: tags((id) => id !== estop && !momentary(id) && closes(id)),
     putBack: tags((id) => id !== estop && !momentary(id) && !closes(id)),

@@ -2,14 +2,17 @@ import { expose } from 'comlink';
 import {
   guessMapping,
   readRecorder,
+  recordedRamps,
   recordedStart,
   RecorderError,
   recordingOf,
+  type RecordedRamps,
   type RecordedStart,
   type RecorderFile,
   type RecorderMapping,
   type Recording,
 } from '@tactron/core/formats';
+import { simulatedRun, type SimulatedPoint } from '@tactron/core/procedure';
 import { changesSpeed, rampsTorque, type Profile } from '@tactron/core/catalogue';
 import {
   compareSchools,
@@ -126,6 +129,13 @@ function lastAsked(job: Job, profile: Profile): readonly [Job, Profile] {
   return last.asked;
 }
 
+/** A run in simulation, and its ramps by the output and by the shaft. */
+export interface SimulatedRamps {
+  readonly points: readonly SimulatedPoint[];
+  readonly hz: RecordedRamps | null;
+  readonly rpm: RecordedRamps | null;
+}
+
 const worker = {
   /** A recorder's file with the columns it most likely means. */
   recorder(text: string): OfFile<{ file: RecorderFile; mapping: RecorderMapping }> {
@@ -135,16 +145,39 @@ const worker = {
     });
   },
 
-  /** A recording by its columns, and what its start came to. @param belowA current below which a start is over, A */
+  /**
+   * A recording by its columns, and what it came to.
+   *
+   * @param belowA current below which a start is over, A; null where no start of a soft starter is recorded
+   */
   recording(
     file: RecorderFile,
     mapping: RecorderMapping,
-    belowA: number,
-  ): OfFile<{ recording: Recording; start: RecordedStart }> {
+    belowA: number | null,
+  ): OfFile<{ recording: Recording; start: RecordedStart | null; ramps: RecordedRamps | null }> {
     return attempt(() => {
       const recording = recordingOf(file, mapping);
-      return { recording, start: recordedStart(recording, belowA) };
+      const start = belowA === null ? null : recordedStart(recording, belowA);
+      return { recording, start, ramps: recordedRamps(recording) ?? null };
     });
+  },
+
+  /** An act of the live tests as it runs in simulation; null where nothing turns in it. */
+  run(job: Job, profile: Profile, act: string): SimulatedRamps | null {
+    const points = simulatedRun(job, profile, act);
+    if (!points) return null;
+    const ramps = (of: 'hz' | 'rpm'): RecordedRamps | null =>
+      recordedRamps({
+        gaps: 0,
+        points: points.map((p) => ({
+          t: p.t,
+          amps: null,
+          linkV: null,
+          hz: of === 'hz' ? p.hz : null,
+          rpm: p.rpm,
+        })),
+      }) ?? null;
+    return { points, hz: ramps('hz'), rpm: ramps('rpm') };
   },
 
   /** Questions on which practitioners differ that these wishes leave to be decided. */

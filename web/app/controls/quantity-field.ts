@@ -2,6 +2,7 @@ import { Component, computed, effect, inject, input, output, signal } from '@ang
 import {
   formatQuantity,
   parseQuantity,
+  toBase,
   unitIn,
   type Dimension,
   type Quantity,
@@ -17,7 +18,7 @@ const nameOf = (q: Quantity | undefined): string => (q ? `${q.v} ${q.u}` : '');
 @Component({
   selector: 'tac-quantity',
   template: `
-    <label class="named" [attr.for]="id">{{ label() }}</label>
+    <label class="named" [class.visually-hidden]="quiet()" [attr.for]="id">{{ label() }}</label>
     <input
       class="field mono"
       [id]="id"
@@ -61,6 +62,10 @@ export class QuantityField {
   readonly value = input<Quantity | undefined>();
   readonly unit = input<string>();
   readonly min = input(0);
+  /** Largest that is taken. */
+  readonly most = input<Quantity | undefined>();
+  /** The label is read out only: the column's head and the row name the field already. */
+  readonly quiet = input(false);
   readonly flagged = input(false);
   /** A plain number: shown without a unit. */
   readonly bare = input(false);
@@ -106,6 +111,10 @@ export class QuantityField {
     if (parsed.ok) {
       if (this.positive() && parsed.quantity.v <= 0) return this.problem.set('A number above 0.');
       if (parsed.quantity.v < this.min()) return this.problem.set(`At least ${this.min()}.`);
+      const most = this.most();
+      const base = (q: Quantity): number => toBase(q, this.dimension());
+      if (most && base(parsed.quantity) > base(most))
+        return this.problem.set(`At most ${formatQuantity(most, this.preferences.decimal())}.`);
       this.problem.set(null);
       this.give(parsed.quantity, again);
       return;
@@ -118,11 +127,9 @@ export class QuantityField {
       this.readings.set(parsed.readings);
       return this.problem.set('Which one is meant?');
     }
-    this.problem.set(
-      parsed.why === 'unknownUnit'
-        ? `Unknown unit. Use ${parsed.units?.filter(Boolean).join(', ')}.`
-        : 'This is no number.',
-    );
+    const units = parsed.why === 'unknownUnit' ? (parsed.units ?? []).filter(Boolean) : undefined;
+    if (!units) return this.problem.set('This is no number.');
+    this.problem.set(units.length ? `Unknown unit. Use ${units.join(', ')}.` : 'Without a unit.');
   }
 
   protected choose(v: number): void {

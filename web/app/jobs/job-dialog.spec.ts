@@ -1,7 +1,7 @@
 import { provideZonelessChangeDetection, signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { MAT_DIALOG_DATA, MatDialogRef } from '@angular/material/dialog';
-import type { Job } from '@tactron/core/job';
+import { emptySite, type Job } from '@tactron/core/job';
 import { Api, ApiError, type SiteEntry } from '../job-state/api';
 import { NEWS_CHANNEL } from '../job-state/courier';
 import { SHELF } from '../job-state/local-store';
@@ -25,6 +25,11 @@ describe('the dialog for a new job', () => {
     const api = {
       profiles: () => Promise.resolve([profile]),
       profile: () => Promise.resolve({}),
+      siteDocument: (id: string) =>
+        Promise.resolve({
+          document: { ...emptySite(), tolerances: id === yard.id ? { hz: 0.2 } : {} },
+          revision: 1,
+        }),
       addSite: ({ id, name }: SiteEntry) => Promise.resolve({ id, name }),
       addJob: (job: Job) =>
         job.tag === 'TAKEN'
@@ -85,6 +90,18 @@ describe('the dialog for a new job', () => {
     sites.set([hall]);
     await fixture.whenStable();
     expect([field('site').value, field('siteName').value]).toEqual(['new', 'Saw mill']);
+  });
+
+  it('takes over the tolerances that the site settles, and none where it settles none', async () => {
+    const first = await bed([yard]);
+    await first.enter('tag', 'FM-BALER');
+    await first.make();
+    expect(first.made.map((j) => j.tolerances)).toEqual([{ hz: 0.2 }]);
+    TestBed.resetTestingModule();
+    const second = await bed([hall]);
+    await second.enter('tag', 'FM-BALER');
+    await second.make();
+    expect(second.made.map((j) => 'tolerances' in j)).toEqual([false]);
   });
 
   it('says why the job could not be made and keeps what was typed', async () => {

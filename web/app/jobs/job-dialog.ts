@@ -1,10 +1,11 @@
 import { Component, computed, inject, linkedSignal, signal, type Signal } from '@angular/core';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { v4 as uuid } from 'uuid';
-import { emptyJob, type Job } from '@tactron/core/job';
+import { emptyJob, emptySite, sameTolerances, type Job } from '@tactron/core/job';
 import { Preferences } from '../frame/preferences';
 import type { ProfileEntry, SiteEntry } from '../job-state/api';
 import { Desk } from '../job-state/desk';
+import { SiteDocuments } from '../site/site-documents';
 
 /** Makes a job: where, what it is called, and with which device. */
 @Component({
@@ -114,6 +115,7 @@ import { Desk } from '../job-state/desk';
 export class JobDialog {
   private readonly desk = inject(Desk);
   private readonly preferences = inject(Preferences);
+  private readonly documents = inject(SiteDocuments);
   private readonly ref = inject(MatDialogRef<JobDialog>);
   /** The board may still be reading its sites when the dialog opens. */
   protected readonly sites = inject<{ sites: Signal<readonly SiteEntry[]> }>(MAT_DIALOG_DATA).sites;
@@ -170,6 +172,7 @@ export class JobDialog {
         version: '1',
         sha256: profile.sha256,
       };
+      const { tolerances } = site ? emptySite() : (await this.documents.of(siteId)).document;
       const job = emptyJob({
         id: uuid(),
         siteId,
@@ -178,6 +181,7 @@ export class JobDialog {
         practice: this.practice(),
         profile: pinned,
       });
+      if (!sameTolerances(tolerances, undefined)) job.tolerances = tolerances;
       await this.desk.makeJob(job, this.preferences.signed(), site);
       this.preferences.family.set(profile.family);
       this.ref.close(job.id);

@@ -5,6 +5,7 @@ import { pdfDefinition, unpackedFont, type PdfInput } from '@tactron/core/printe
 /** The library's files in memory, which its types do not tell of. */
 const pdfmake = maker as typeof maker & {
   readonly virtualfs: { writeFileSync(name: string, body: Uint8Array): void };
+  setProgressCallback(told: (share: number) => void): void;
 };
 
 /** Font files by the name under which the document names them. */
@@ -28,6 +29,9 @@ const inflate = async (packed: Uint8Array): Promise<Uint8Array> => {
   const unpacked = stream.pipeThrough(new DecompressionStream('deflate'));
   return new Uint8Array(await new Response(unpacked).arrayBuffer());
 };
+
+/** Progress is told in steps of so much, %. */
+const STEP_PCT = 4;
 
 let ready: Promise<void> | undefined;
 
@@ -58,10 +62,18 @@ const worker = {
    * The record as PDF.
    *
    * @param base address of the application, where its fonts lie
+   * @param told how much of it is written, %; nothing is told while its pages are laid out
    * @throws Error where a font cannot be had
    */
-  async pdf(base: string, input: PdfInput): Promise<Uint8Array> {
+  async pdf(base: string, input: PdfInput, told?: (percent: number) => void): Promise<Uint8Array> {
     await fonts(base);
+    let last = -STEP_PCT;
+    pdfmake.setProgressCallback((share) => {
+      const percent = Math.floor(100 * share);
+      if (percent < last + STEP_PCT) return;
+      last = percent;
+      told?.(percent);
+    });
     return new Uint8Array(await pdfmake.createPdf(pdfDefinition(input)).getBuffer());
   },
 };

@@ -1,5 +1,6 @@
-import { Injectable, inject } from '@angular/core';
-import { wrap, type Remote } from 'comlink';
+import { Injectable, inject, signal } from '@angular/core';
+import { proxy, wrap, type Remote } from 'comlink';
+import type { Profile } from '@tactron/core/catalogue';
 import type { Job } from '@tactron/core/job';
 import { printOf, type RecordInput } from '@tactron/core/printed';
 import { Compute } from '../compute/compute';
@@ -11,6 +12,8 @@ import type { PdfWorker } from './pdf.worker';
 export class RecordPdf {
   private readonly open = inject(OpenJob);
   private readonly compute = inject(Compute);
+  /** What is being done for the PDF, in words; empty while none is made. */
+  readonly progress = signal('');
   private made: Remote<PdfWorker> | undefined;
 
   private worker(): Remote<PdfWorker> {
@@ -23,6 +26,15 @@ export class RecordPdf {
   async make(input: RecordInput): Promise<Blob> {
     const profile = this.open.profile();
     if (!profile) throw new Error('The job is still being read.');
+    this.progress.set('PDF: drawings …');
+    try {
+      return await this.written(input, profile);
+    } finally {
+      this.progress.set('');
+    }
+  }
+
+  private async written(input: RecordInput, profile: Profile): Promise<Blob> {
     const { job, evidence } = input;
     const drawings = job.adopted ? await this.compute.files(job, profile, evidence) : {};
     const base = document.baseURI;
@@ -32,9 +44,10 @@ export class RecordPdf {
       base,
       drawings,
     });
-    return new Blob([(await this.worker().pdf(base, print)) as BlobPart], {
-      type: 'application/pdf',
-    });
+    this.progress.set('PDF: pages …');
+    const told = proxy((percent: number) => this.progress.set(`PDF: ${percent} % written`));
+    const bytes = await this.worker().pdf(base, print, told);
+    return new Blob([bytes as BlobPart], { type: 'application/pdf' });
   }
 }
 

@@ -2,7 +2,12 @@ import { Component, computed, effect, inject, input, signal } from '@angular/cor
 import { Title } from '@angular/platform-browser';
 import { RouterLink } from '@angular/router';
 import { v4 as uuid } from 'uuid';
-import { usualRoles, type Instrument, type SiteDocument } from '@tactron/core/job';
+import {
+  usualRoles,
+  type Instrument,
+  type OwnTolerances,
+  type SiteDocument,
+} from '@tactron/core/job';
 import { PlaceStrip } from '../frame/place-strip';
 import { Preferences } from '../frame/preferences';
 import { Desk } from '../job-state/desk';
@@ -10,11 +15,12 @@ import { Keeping } from '../job-state/keeping';
 import { InstrumentForm } from './instrument-form';
 import { kindNames } from './instrument-names';
 import { SiteDocuments, type KnownSite } from './site-documents';
+import { ToleranceTable } from './tolerance-table';
 
-/** What one site settles for all its jobs: who signs a record, and the instruments it has. */
+/** What one site settles for all its jobs: who signs a record, by how much readings may differ, and the instruments it has. */
 @Component({
   selector: 'tac-site-page',
-  imports: [PlaceStrip, InstrumentForm, RouterLink],
+  imports: [PlaceStrip, InstrumentForm, RouterLink, ToleranceTable],
   templateUrl: './site-page.html',
   styleUrl: './site-page.scss',
 })
@@ -89,6 +95,10 @@ export class SitePage {
       if (at > 0) [roles[at - 1], roles[at]] = [roles[at], roles[at - 1]];
       return { ...d, requiredRoles: roles };
     });
+  }
+
+  protected tolerate(tolerances: OwnTolerances): void {
+    void this.change('The tolerances are settled.', (d) => ({ ...d, tolerances }));
   }
 
   protected add(instrument: Instrument): void {

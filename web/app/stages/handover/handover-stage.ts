@@ -79,7 +79,7 @@ export class HandoverStage {
   ] as const;
   protected readonly making = signal(false);
   protected readonly stamp = stamp;
-  private readonly records = inject(RecordPdf);
+  protected readonly records = inject(RecordPdf);
   /** What the server signs of this evidence now, and where it came from; nothing while it does not answer. */
   protected readonly provenance = signal<Provenance | undefined>(undefined);
   protected readonly origins = computed(() =>

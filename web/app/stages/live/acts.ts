@@ -17,6 +17,8 @@ export interface ShownAct {
 /** A part of the live tests with its acts. */
 export interface ShownSection {
   readonly name: string;
+  /** The part as the procedure names it; empty for dead checks. */
+  readonly key: string;
   /** What comes after waits for its last answer. */
   readonly hold: boolean;
   readonly acts: readonly ShownAct[];
@@ -53,6 +55,24 @@ export function actsOf(steps: readonly SaidStep[]): ShownAct[] {
 export function sectionsOf(acts: readonly ShownAct[]): ShownSection[] {
   return [...new Set(acts.map((act) => act.section))].map((name) => {
     const own = acts.filter((act) => act.section === name);
-    return { name, hold: own.some((act) => act.steps.some((s) => s.step.hold)), acts: own };
+    return {
+      name,
+      key: own[0].steps[0].step.section ?? '',
+      hold: own.some((act) => act.steps.some((s) => s.step.hold)),
+      acts: own,
+    };
   });
+}
+
+/**
+ * Steps with those that are offered before the inputs are worked; nothing is offered where no input is tested.
+ *
+ * @example withOffered(steps, offered).map((s) => s.step.section)
+ */
+export function withOffered(
+  steps: readonly SaidStep[],
+  offered: readonly SaidStep[],
+): readonly SaidStep[] {
+  const at = steps.findIndex((s) => s.step.section === 'inputs');
+  return at < 0 ? steps : [...steps.slice(0, at), ...offered, ...steps.slice(at)];
 }

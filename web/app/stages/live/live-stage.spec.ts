@@ -5,6 +5,7 @@ import type { SaidStep } from '@tactron/core/said';
 import { Attachments } from '../../attachments/attachments';
 import { OpenJob } from '../../job-state/open-job';
 import { InstrumentsInHand } from './instruments-in-hand';
+import { SiteDocuments } from '../../site/site-documents';
 import { LiveStage } from './live-stage';
 
 const step = (key: string, more: Partial<SaidStep['step']> = {}): SaidStep['step'] => ({
@@ -62,6 +63,7 @@ describe('live', () => {
         provideZonelessChangeDetection(),
         provideRouter([]),
         { provide: Attachments, useValue: {} },
+        { provide: SiteDocuments, useValue: {} },
         { provide: InstrumentsInHand, useValue: hand },
         {
           provide: OpenJob,

@@ -21,7 +21,10 @@ import {
   TURNED_WHY,
   verdictOfStep,
 } from '@tactron/core/job';
+import { recordedAct } from './recorder-curves';
 import { RecorderPanel } from './recorder-panel';
+import { SiteTolerances } from './site-tolerances';
+import { SimulatedLine } from './simulated-line';
 import { StartsLine } from './starts-line';
 import { AttachmentRow } from '../../attachments/attachment-row';
 import type { SaidCause } from '../../compute/causes.worker';
@@ -36,7 +39,7 @@ import { TemporaryButton } from '../../frame/temporary-button';
 import { noteAsBuilt } from '../../job-state/as-built';
 import { keepAwake, Signals } from '../../frame/signals';
 import { OpenJob } from '../../job-state/open-job';
-import { actsOf, sectionsOf } from './acts';
+import { actsOf, sectionsOf, withOffered } from './acts';
 import { DialChart } from './dial-chart';
 import { DischargeLine } from './discharge-line';
 import { FindOut } from './find-out';
@@ -78,6 +81,8 @@ const BESIDE = '(min-width: 1101px)';
     ReadingEntry,
     ShowMe,
     RecorderPanel,
+    SiteTolerances,
+    SimulatedLine,
     StartsLine,
   ],
   templateUrl: './live-stage.html',
@@ -92,11 +97,23 @@ export class LiveStage {
   protected readonly isDead = computed(() => this.part() === 'dead');
   /** Steps passed here that are not reckoned with yet, each with the reading that stood before. */
   private readonly passedNow = signal<ReadonlyMap<string, string | undefined>>(new Map());
+  /** Inputs by a jumper or calibrator before their controls, and whether the offer is taken: it is once one was read. */
+  private readonly offered = computed(() => this.open.derived()?.offered ?? []);
+  protected readonly taking = signal(false);
+  private readonly taken = computed(() => this.taking() || this.offered().some((s) => s.reading));
+  protected readonly offers = computed(
+    () =>
+      !this.isDead() &&
+      this.offered().length > 0 &&
+      !this.taken() &&
+      this.steps().some((s) => s.step.section === 'inputs' && s.state !== 'pass'),
+  );
   /** As reckoned, with what was given a moment ago: the next answer never waits for a worker. */
   protected readonly steps = computed<readonly SaidStep[]>(() => {
     const derived = this.open.derived();
     const now = this.passedNow();
-    const all = (this.isDead() ? derived?.dead : derived?.steps) ?? [];
+    const live = withOffered(derived?.steps ?? [], this.taken() ? this.offered() : []);
+    const all = this.isDead() ? (derived?.dead ?? []) : live;
     return all.map((s) =>
       now.has(s.step.key) && now.get(s.step.key) === s.reading?.id ? { ...s, state: 'pass' } : s,
     );
@@ -361,6 +378,8 @@ export class LiveStage {
    * A number read from a recorder's file goes into the field, as if it were typed; where a hold or a declaration stands in
    * place of the field, as soon as that is over.
    */
+  protected readonly recorded = recordedAct;
+
   protected fromRecorder(reads: string): void {
     this.carry({ reads });
   }

@@ -9,22 +9,22 @@ import {
   signal,
   untracked,
 } from '@angular/core';
-import type { StartView } from '@tactron/core/compare';
-import type {
-  RecordedStart,
-  RecorderFile,
-  RecorderMapping,
-  Recording,
-} from '@tactron/core/formats';
+import type { RecorderFile, RecorderMapping } from '@tactron/core/formats';
 import { Attachments } from '../../attachments/attachments';
-import { attachmentsOf } from '@tactron/core/job';
+import type { Profile } from '@tactron/core/catalogue';
+import { attachmentsOf, type Job } from '@tactron/core/job';
 import { Compute } from '../../compute/compute';
-import { LineChart, type Series } from '../../controls/line-chart';
+import { LineChart } from '../../controls/line-chart';
 import { Preferences } from '../../frame/preferences';
 import { OpenJob } from '../../job-state/open-job';
+import {
+  readFor,
+  recordedSeries,
+  recordedText,
+  type Measured,
+  type Simulated,
+} from './recorder-curves';
 
-/** Points of a recorded curve that are drawn at most. */
-const DRAWN = 800;
 /** Share of the motor's current below which a start counts as over. */
 const BYPASS = 1.2;
 const KEPT = 'tactron.recorder';
@@ -42,7 +42,7 @@ function remembered(): Record<string, RecorderMapping> {
 const headsOf = (file: RecorderFile): string =>
   file.columns.map((c) => `${c.name}[${c.unit}]`).join('|');
 
-/** A recorder's file of a start, laid over the simulated one, and what is read from it. */
+/** A recorder's file of a start or of ramps, laid over the simulated ones, and what is read from it. */
 @Component({
   selector: 'tac-recorder-panel',
   imports: [LineChart],
@@ -55,7 +55,7 @@ const headsOf = (file: RecorderFile): string =>
           accept=".csv,.txt,text/csv,text/plain"
           (change)="take($event)"
         /><span class="act-like">{{
-          recording() ? 'Another recorder’s file' : 'Lay a recorder’s file over the simulation'
+          measured() ? 'Another recorder’s file' : 'Lay a recorder’s file over the simulation'
         }}</span></label
       >
       @if (problem(); as p) {
@@ -63,7 +63,7 @@ const headsOf = (file: RecorderFile): string =>
       }
       @if (file(); as f) {
         <div class="columns">
-          @for (q of quantities; track q.key) {
+          @for (q of quantities(); track q.key) {
             <label
               >{{ q.name }}
               <select class="field" (change)="choose(q.key, $any($event.target).value)">
@@ -80,11 +80,11 @@ const headsOf = (file: RecorderFile): string =>
           }
         </div>
       }
-      @if (recording(); as r) {
+      @if (measured()?.recording; as r) {
         <tac-line-chart
-          title="Recorded, over the simulated start"
+          title="Recorded, over the simulated"
           x="s"
-          y="A"
+          [y]="simulated()?.kind === 'run' ? 'Hz' : 'A'"
           rightY="rpm"
           [series]="series()"
         />
@@ -138,19 +138,17 @@ export class RecorderPanel {
   private readonly open = inject(OpenJob);
   private readonly attachments = inject(Attachments);
   private readonly preferences = inject(Preferences);
-  private readonly link = inject(Compute).comparison(() => this.view.set(null));
-  private readonly view = signal<StartView | null>(null);
+  private readonly link = inject(Compute).comparison(() => this.simulated.set(null));
+  protected readonly simulated = signal<Simulated | null>(null);
   protected readonly file = signal<RecorderFile | null>(null);
   protected readonly mapping = signal<RecorderMapping | null>(null);
   protected readonly problem = signal('');
-  protected readonly recording = signal<Recording | null>(null);
-  private readonly measured = signal<RecordedStart | null>(null);
+  protected readonly measured = signal<Measured | null>(null);
   private shownFile = '';
-  protected readonly quantities = [
-    { key: 'time', name: 'Time' },
-    { key: 'amps', name: 'Current' },
-    { key: 'speed', name: 'Speed' },
-  ] as const;
+  private readonly starts = computed(() => this.act() === 'start.full');
+  protected readonly quantities = computed(() =>
+    quantities.filter(({ key }) => !this.starts() || (key !== 'hz' && key !== 'link')),
+  );
 
   private readonly subject = computed(() => `trace.${this.act()}`);
 
@@ -158,17 +156,17 @@ export class RecorderPanel {
     effect(() => {
       const [job, profile] = [this.open.job(), this.open.profile()];
       if (!job || !profile) return;
-      void this.link.worker
-        .start(job, profile)
-        .then((made) => untracked(() => this.view.set(made)));
+      void this.simulate(job, profile, this.act()).then((made) =>
+        untracked(() => this.simulated.set(made)),
+      );
     });
     effect(() => {
-      const [file, mapping, view] = [this.file(), this.mapping(), this.view()];
-      if (!file || !mapping || !view) return;
-      void this.link.worker.recording(file, mapping, BYPASS * view.facts.motorA).then((made) => {
+      const [file, mapping, simulated] = [this.file(), this.mapping(), this.simulated()];
+      if (!file || !mapping || !simulated) return;
+      const belowA = simulated.kind === 'start' ? BYPASS * simulated.view.facts.motorA : null;
+      void this.link.worker.recording(file, mapping, belowA).then((made) => {
         this.problem.set(made.ok ? '' : made.problem);
-        this.recording.set(made.ok ? made.recording : null);
-        this.measured.set(made.ok ? made.start : null);
+        this.measured.set(made.ok ? made : null);
       });
     });
     // The newest file that stands for this act is shown again wherever the job is opened.
@@ -229,51 +227,46 @@ export class RecorderPanel {
       localStorage.setItem(KEPT, JSON.stringify({ ...remembered(), [headsOf(file)]: mapping }));
   }
 
+  /** What the act comes to in simulation: the start of a soft starter, or a run. */
+  private async simulate(job: Job, profile: Profile, act: string): Promise<Simulated | null> {
+    const { worker } = this.link;
+    if (this.starts()) {
+      const view = await worker.start(job, profile);
+      return view && { kind: 'start', view };
+    }
+    const run = await worker.run(job, profile, act);
+    return run && { kind: 'run', run };
+  }
+
   /** What of the recording this step asks for, as it is typed. */
   protected readonly fits = computed(() => {
-    const m = this.measured();
-    const value =
-      this.step() === 'start.peak' ? m?.peakA : this.step() === 'start.time' ? m?.startS : null;
-    if (value === null || value === undefined) return '';
+    const measured = this.measured();
+    const value = measured && readFor(this.step(), measured);
+    if (value === null) return '';
     const text = value.toPrecision(3);
     return this.preferences.decimal() === ',' ? text.replace('.', ',') : text;
   });
 
   protected readonly says = computed(() => {
-    const [m, view] = [this.measured(), this.view()];
-    if (!m || !view) return '';
-    const show = (value: number | null, unit: string): string =>
-      value === null ? 'not recorded' : this.preferences.value(value, unit, 3);
-    return `Recorded: peak ${show(m.peakA, 'A')}, start over after ${show(m.startS, 's')}. Simulated: ${show(view.set.peakA, 'A')}, ${show(view.set.startS, 's')}.`;
+    const [measured, simulated] = [this.measured(), this.simulated()];
+    return measured && simulated
+      ? recordedText(measured, simulated, (x, unit, digits) =>
+          this.preferences.value(x, unit, digits),
+        )
+      : '';
   });
 
-  protected readonly series = computed<Series[]>(() => {
-    const [recording, view] = [this.recording(), this.view()];
-    if (!recording) return [];
-    const every = Math.max(1, Math.ceil(recording.points.length / DRAWN));
-    const own = recording.points.filter((_, i) => i % every === 0);
-    const line = (of: 'amps' | 'rpm'): { x: number; y: number }[] =>
-      own.flatMap((p) => (p[of] === null ? [] : [{ x: p.t, y: p[of] }]));
-    const curves: Series[] = [
-      { name: 'current, recorded', points: line('amps'), like: 0 },
-      { name: 'speed, recorded', points: line('rpm'), right: true, like: 1 },
-    ];
-    if (view)
-      curves.push(
-        {
-          name: 'current, simulated',
-          like: 0,
-          shown: 'dashes',
-          points: view.set.points.map((p) => ({ x: p.t, y: p.amps })),
-        },
-        {
-          name: 'speed, simulated',
-          like: 1,
-          shown: 'dashes',
-          right: true,
-          points: view.set.points.map((p) => ({ x: p.t, y: p.rpm })),
-        },
-      );
-    return curves.filter((c) => c.points.length > 0);
+  protected readonly series = computed(() => {
+    const measured = this.measured();
+    return measured ? recordedSeries(measured.recording, this.simulated()) : [];
   });
 }
+
+/** Columns that a recording may have. */
+const quantities = [
+  { key: 'time', name: 'Time' },
+  { key: 'hz', name: 'Frequency' },
+  { key: 'amps', name: 'Current' },
+  { key: 'speed', name: 'Speed' },
+  { key: 'link', name: 'DC link' },
+] as const;
