@@ -41,7 +41,7 @@ describe('what a site settles', () => {
     expect([gone.status, gone.body['path']]).toEqual([400, 'document.instruments.m1'] as never);
     const outOfUse = { m1: { ...instruments.m1, outOfUse: true } };
     expect((await put(id, 1, { ...emptySite(), instruments: outOfUse })).status).toBe(200);
-    const bad = await put(id, 2, { ...emptySite(), tolerances: { dial: -1 } });
-    expect([bad.status, bad.body['path']]).toEqual([400, 'document.tolerances.dial'] as never);
+    const bad = await put(id, 2, { ...emptySite(), tolerances: { hz: -1 } });
+    expect([bad.status, bad.body['path']]).toEqual([400, 'document.tolerances.hz'] as never);
   });
 });
