@@ -8,7 +8,7 @@ test('dead checks: isolated first, a loop read at the device, a wrong reading ke
 }) => {
   const page = await open(browser, '/jobs');
   // The site has a meter, and settles who signs.
-  await page.getByRole('link', { name: 'Who signs, instruments' }).first().click();
+  await page.getByRole('link', { name: 'Who signs, tolerances, instruments' }).first().click();
   await expect(page.getByRole('heading', { name: 'Fernhollow Maltings' })).toBeVisible();
   await page.getByLabel('Instrument', { exact: true }).fill('Multimeter');
   await page.getByLabel('Its number').fill('MM-14');

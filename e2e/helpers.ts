@@ -120,7 +120,7 @@ const answers: readonly [RegExp, readonly string[]][] = [
   [/^Open: /u, ['open']],
   [/^Nothing happens/u, ['nothing happens']],
   [/and nothing else/u, ['only these']],
-  [/stand(?:s)? at “|^They stand/u, ['stands so']],
+  [/^Nothing broken|stands? at “/u, ['as planned']],
   [/stays off|goes off|drops out|is dark|sees no signal|is closed and holds/u, ['off']],
   [/is on\b|is lit|pulls in|sees its signal|is open: its magnet/u, ['on']],
   [/starts, and stops again/u, ['worked']],

@@ -222,7 +222,7 @@ test('by keyboard alone: stages, a wire end, a reading, undo and the list of key
   await answerAsExpected(page);
   for (const link of ['IL', 'SA']) {
     await expect(page.getByRole('region', { name: 'Current test' })).toContainText(link);
-    await page.getByRole('button', { name: 'stands so', exact: true }).focus();
+    await page.getByRole('button', { name: 'as planned', exact: true }).focus();
     await page.keyboard.press('Enter');
   }
   await page.getByLabel(/^L1–L2/u).focus();

@@ -15,6 +15,8 @@ export const usualTolerances = {
   controlShare: 0.05,
   /** Analogue signals, of their span. */
   analogueShare: 0.01,
+  /** A dial put to a place by eye, of its travel; its ends are stops. */
+  dialShare: 0.1,
   /** Output frequency, Hz and share of the highest. */
   hz: 0.1,
   hzShare: 0.005,

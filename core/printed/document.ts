@@ -2,7 +2,7 @@ import { signingOf, sizeText, type EvidenceBody } from '../job/index.js';
 import { formatQuantity, type DecimalMark, type Quantity } from '../units/index.js';
 import type { SaidRequirement, SaidStep } from '../said/index.js';
 import { moment } from '../units/index.js';
-import { expectedLines, readingText } from './reading-text.js';
+import { expectedLines, readBy, readingText } from './reading-text.js';
 import { operatorRows } from './operator-rows.js';
 import { ownTolerances } from './tolerance-text.js';
 import { cell, row, stamp, type RecordInput, type RecordSection } from './cells.js';
@@ -158,7 +158,7 @@ function results(
             .join('; '),
         ),
         { text: verdict, mark: s.state },
-        cell(reading?.author.name, stamp(reading?.atClient)),
+        cell(reading ? readBy(reading) : undefined, stamp(reading?.atClient)),
       ];
     }),
   };

@@ -31,7 +31,14 @@ export {
   type RecordPicture,
 } from './print.js';
 export { punchNames } from './punch-names.js';
-export { expectedLines, nominalText, placeName, rangeText, readingText } from './reading-text.js';
+export {
+  expectedLines,
+  nominalText,
+  placeName,
+  rangeText,
+  readBy,
+  readingText,
+} from './reading-text.js';
 export { recordSheets, type RecordSheet } from './sheets.js';
 export { recordTables, tableOf, type RecordTable } from './tables.js';
 export { temporaryNames } from './temporary-names.js';

@@ -1,4 +1,10 @@
-import { isOpenEnded, readingTold, type EvidenceBody, type Expectation } from '../job/index.js';
+import {
+  isOpenEnded,
+  readingTold,
+  type EvidenceBody,
+  type EvidenceOf,
+  type Expectation,
+} from '../job/index.js';
 import type { SaidStep } from '../said/index.js';
 import { formatNumber, formatValue, type DecimalMark } from '../units/index.js';
 
@@ -21,6 +27,14 @@ export function readingText(
     })
     .join(', ');
 }
+
+/**
+ * Who stands for a reading: who wrote it, and who read, where that was somebody else.
+ *
+ * @example readBy(reading) // 'A. Hollis, read by T. Marsh'
+ */
+export const readBy = ({ author, body }: Pick<EvidenceOf<'reading'>, 'author' | 'body'>): string =>
+  'version' in body && body.reader ? `${author.name}, read by ${body.reader}` : author.name;
 
 /** Ohms that are no way: overload, or more than any wire has. */
 const isNoWay = (range: Range): boolean => range.unit === 'Ω' && isOpenEnded(range);

@@ -15,6 +15,7 @@ export const toleranceWords: Readonly<Record<ToleranceName, string>> = {
   linkShare: 'volts of the DC link, motor stopped',
   controlShare: 'control volts',
   analogueShare: 'analogue signals, of their span',
+  dialShare: 'a dial put to a place by eye, of its travel',
   hz: 'output frequency',
   hzShare: 'output frequency, of the highest',
   rpmShare: 'speed of the shaft',

@@ -69,7 +69,7 @@ const actNames: Readonly<Record<string, (a: Args, part: string) => string>> = {
   links: () => 'Links and switches',
   energise: () => 'From the source, one branch after the other',
   'dead.isolate': (a) => `${s(a['off'])} locked, proved dead`,
-  'dead.links': () => 'Links and plate',
+  'dead.links': () => 'As delivered: plate and links',
   'dead.pe': () => 'Each protective conductor',
   dead: (a, part) =>
     part.startsWith('loop') ? `${s(a['device'])} between ${s(a['a'])} and ${s(a['b'])}` : part,

@@ -100,28 +100,32 @@ const jumpersOf = (c: StepContext): string[] =>
     .map((w) => `${marked(c, w.from)}–${marked(c, w.to)}`)
     .sort();
 
-/** What was delivered and how it was laid: links as planned, nothing of another type. */
-const delivered = (c: StepContext): Draft[] =>
-  linkLines(c.job, c.profile).length === 0 && jumpersOf(c).length === 0
-    ? []
-    : [
-        {
-          key: 'dead.links',
-          act: 'dead.links',
-          do: phrase('dead.links', {
-            device: tagOf(c, c.device.id),
-            jumpers: jumpersOf(c).length > 0,
-          }),
-          must: phrase('dead.links.must', {
-            links: linkLines(c.job, c.profile)
-              .map((l) => `${l.id} “${l.stands}”`)
-              .join(', '),
-            jumpers: jumpersOf(c).join(', '),
-          }),
-          expect: state('asPlanned'),
-          from: { kind: 'standard', name: 'plan of this job' },
-        },
-      ];
+/** What was delivered, against what was planned: damage, type and voltage of its plate, links and slide switches, jumpers. */
+function delivered(c: StepContext): Draft[] {
+  const links = linkLines(c.job, c.profile);
+  const jumpers = jumpersOf(c);
+  const { phases, volts } = c.profile.supply;
+  const model = modelOf(c.profile, c.job.profile.model);
+  const device = tagOf(c, c.device.id);
+  return [
+    {
+      key: 'dead.links',
+      act: 'dead.links',
+      do: phrase('dead.links', { device, links: links.length > 0, jumpers: jumpers.length > 0 }),
+      must: phrase('dead.links.must', {
+        model: c.job.profile.model,
+        phases,
+        fromV: volts[0],
+        toV: volts[1],
+        amps: model?.ratedA ?? 0,
+        links: links.map((l) => `${l.id} “${l.stands}”`).join(', '),
+        jumpers: jumpers.join(', '),
+      }),
+      expect: state('asPlanned'),
+      from: { kind: 'standard', name: 'plan of this job' },
+    },
+  ];
+}
 
 /** Each protective conductor, by the resistance of its copper. */
 const protective = (c: StepContext): Draft[] =>

@@ -127,6 +127,6 @@ export function bumpTests(t: LiveTests): void {
   if (last) last.hold = true;
 }
 
-/** Tolerance of an output frequency, Hz. */
-export const hzRange = (c: StepContext, hz: number) =>
-  range(hz, Math.max(c.within.hz, c.maxHz * c.within.hzShare), 'Hz');
+/** An output frequency within its tolerance. @param more what is added to it, Hz */
+export const hzRange = (c: StepContext, hz: number, more = 0) =>
+  range(hz, Math.max(c.within.hz, c.maxHz * c.within.hzShare) + more, 'Hz');

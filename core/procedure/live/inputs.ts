@@ -19,6 +19,7 @@ import {
 } from '../context.js';
 import type { Sequence } from '../sequence/sequence.js';
 import type { LiveTests } from '../sequence/tests.js';
+import { placeTolerance } from '../tolerances.js';
 
 /** How long an input is given to follow its contact, through relays, ms. */
 export const INPUT_MS = 500;
@@ -269,7 +270,11 @@ function referenceTests(t: LiveTests): void {
         do: phrase(amps ? 'dial.amps' : 'dial.volts', args),
         must: amps ? phrase('milliamps', { amps: value }) : phrase('volts', { volts }),
         instrument: amps ? 'ammeter' : 'voltmeter',
-        expect: range(value, span * c.within.analogueShare, amps ? 'mA' : 'V'),
+        expect: range(
+          value,
+          span * (c.within.analogueShare + placeTolerance(c, pct)),
+          amps ? 'mA' : 'V',
+        ),
         sees: {
           ...voltsBetween(c, input.plus, input.minus),
           ...(amps ? { throughOhm: input.currentOhm } : {}),

@@ -2,7 +2,7 @@ import { plateNumbers } from '../../line/index.js';
 import { shaftSpeed } from '../../motor/index.js';
 import { isAtRest, operationOf, phrase, range, state, stateTimes, tagOf } from '../context.js';
 import type { LiveTests } from '../sequence/tests.js';
-import { rampTolerance, restTolerance } from '../tolerances.js';
+import { placeTolerance, rampTolerance, restTolerance } from '../tolerances.js';
 import { inTime, timed } from './rest-time.js';
 import { behindStart, hzRange, startArgs } from './bump.js';
 import { startTests } from './starts.js';
@@ -36,7 +36,7 @@ function references(t: LiveTests): void {
           key: `dial.${pct}.hz`,
           do: phrase('dial.hz', args),
           must: phrase('hz', { hz }),
-          expect: hzRange(c, hz),
+          expect: hzRange(c, hz, c.maxHz * placeTolerance(c, pct)),
           reads: 'hz',
           sees: { kind: 'hz' },
           ...requirementAt(c, pct),

@@ -33,6 +33,22 @@ const today = (): string => new Date().toISOString().slice(0, 10);
         <tac-instrument-form (added)="add($event)" />
       }
     }
+    @if (hand.reader() || another()) {
+      <label class="named"
+        >Read by, while {{ hand.writer() }} writes
+        <input
+          class="field"
+          name="reader"
+          maxlength="120"
+          autocomplete="off"
+          [value]="hand.reader()"
+          (change)="hand.readBy($any($event.target).value)"
+      /></label>
+    } @else {
+      <button class="act quiet small" type="button" (click)="another.set(true)">
+        Somebody else reads …
+      </button>
+    }
   `,
   styles: `
     :host {
@@ -47,7 +63,9 @@ const today = (): string => new Date().toISOString().slice(0, 10);
   `,
 })
 export class InstrumentPick {
-  private readonly hand = inject(InstrumentsInHand);
+  protected readonly hand = inject(InstrumentsInHand);
+  /** A name is being asked for. */
+  protected readonly another = signal(false);
   /** As the step names what is measured with. */
   readonly instrument = input<string | undefined>();
   protected readonly kind = computed(() => instrumentFor(this.instrument()));
@@ -84,6 +102,12 @@ export class InstrumentPick {
   /** The instrument that a reading is kept with. */
   chosen(): Instrument | undefined {
     return this.inHand();
+  }
+
+  /** Who read it; nothing where the one who writes does. */
+  reader(): string | undefined {
+    const name = this.hand.reader();
+    return name && name !== this.hand.writer() ? name : undefined;
   }
 
   protected take(value: string): void {

@@ -1,4 +1,4 @@
-import { Injectable, inject, signal } from '@angular/core';
+import { Injectable, computed, inject, signal } from '@angular/core';
 import { v4 as uuid } from 'uuid';
 import { type Author, type Instrument, type InstrumentKind } from '@tactron/core/job';
 import { Preferences } from '../../frame/preferences';
@@ -7,6 +7,7 @@ import { OpenJob } from '../../job-state/open-job';
 import { SiteDocuments } from '../../site/site-documents';
 
 const KEY = 'tactron.instruments';
+const READER = 'tactron.reader';
 type Held = Partial<Record<InstrumentKind, Instrument>>;
 
 function read(): Held {
@@ -39,6 +40,23 @@ export class InstrumentsInHand {
     const known = this.ofSite();
     return [...known, ...noted.filter((i) => !known.some((k) => same(k, i)))];
   };
+
+  /** Who writes here. */
+  readonly writer = computed(() => {
+    const me = this.keeping.me();
+    return me?.accounts ? me.name : this.preferences.signed().name;
+  });
+  /** Who reads, where somebody else writes; for this session. */
+  readonly reader = signal(sessionStorage.getItem(READER) ?? '');
+
+  readBy(name: string): void {
+    this.reader.set(name.trim());
+    try {
+      sessionStorage.setItem(READER, name.trim());
+    } catch {
+      // no room: it holds until the window is closed
+    }
+  }
 
   private loaded = '';
 

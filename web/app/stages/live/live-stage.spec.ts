@@ -46,6 +46,9 @@ const hand = {
   load: () => Promise.resolve(),
   inHand: (kind: string) => (kind === 'voltage' ? { name: 'Meter 7' } : undefined),
   take: () => undefined,
+  reader: signal(''),
+  writer: signal('A. Hollis'),
+  readBy: (name: string) => hand.reader.set(name),
 };
 
 describe('live', () => {
@@ -104,6 +107,25 @@ describe('live', () => {
     });
     await enter('5.21');
     expect((records[1][2] as { verdict: string }).verdict).toBe('fail');
+  });
+
+  it('keeps who read, where somebody else writes', async () => {
+    const { page, enter, fixture } = await bed(said('a'));
+    [...page.querySelectorAll('button')]
+      .find((b) => b.textContent?.includes('Somebody else reads'))
+      ?.click();
+    await fixture.whenStable();
+    const field = page.querySelector<HTMLInputElement>('[name=reader]') as HTMLInputElement;
+    field.value = 'T. Marsh';
+    field.dispatchEvent(new Event('change'));
+    await enter('4,9 V');
+    hand.reader.set('A. Hollis');
+    await enter('4,9 V');
+    hand.reader.set('');
+    expect(records.map(([, , body]) => (body as { reader?: string }).reader)).toEqual([
+      'T. Marsh',
+      undefined,
+    ]);
   });
 
   it('keeps what a recording reads until a hold is over, and then puts it into the field', async () => {

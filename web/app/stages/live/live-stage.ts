@@ -10,6 +10,7 @@ import {
   untracked,
   viewChild,
 } from '@angular/core';
+import { RouterLink } from '@angular/router';
 import {
   exchangeLeads,
   holdOf,
@@ -49,7 +50,7 @@ import { IsolationGate } from './isolation-gate';
 import { LoopSheet } from './loop-sheet';
 import { LikelyCauses } from './likely-causes';
 import { ReadingEntry, type Entered } from './reading-entry';
-import { expectedLines, readingText } from '@tactron/core/printed';
+import { expectedLines, readBy, readingText } from '@tactron/core/printed';
 
 const stateMarks: Readonly<Record<string, string>> = {
   open: 'to do',
@@ -81,6 +82,7 @@ const BESIDE = '(min-width: 1101px)';
     ReadingEntry,
     ShowMe,
     RecorderPanel,
+    RouterLink,
     SiteTolerances,
     SimulatedLine,
     StartsLine,
@@ -331,6 +333,7 @@ export class LiveStage {
   /** Keeps what was read with the whole step in it; an earlier reading is superseded, not changed. */
   protected keep(step: SaidStep, { values, note }: Entered): void {
     const instrument = instrumentFor(step.step.instrument) && this.withWhat()?.chosen();
+    const reader = this.withWhat()?.reader();
     const verdict = verdictOfStep(
       step.step,
       ...values.map(({ value, over }) => (over ? Infinity : (value ?? ''))),
@@ -342,6 +345,7 @@ export class LiveStage {
       verdict,
       ...(note ? { note } : {}),
       ...(instrument ? { instrument } : {}),
+      ...(reader ? { reader } : {}),
     } as const;
     const before = step.reading ? [step.reading.id, ...step.beside.map((r) => r.id)] : [];
     this.open.record(
@@ -365,6 +369,8 @@ export class LiveStage {
     this.before.set(verdict === 'pass' ? { key: step.step.key, reading, must: step.must } : null);
     this.picked.set(verdict === 'pass' ? this.nextInAct(step) : step.step.key);
   }
+
+  protected readonly readBy = readBy;
 
   /** Whether the shaft was seen to turn the other way than was expected. */
   protected turnsWrongWay({ step, state, reading }: SaidStep): boolean {
