@@ -5,7 +5,7 @@ export default defineConfig({
   timeout: 270_000,
   // Only how long one waits before something counts as never coming: a busy machine is slow, not wrong.
   expect: { timeout: 20_000 },
-  workers: 1,
+  workers: 2,
   retries: 0,
   reporter: 'list',
   outputDir: '../test-results',

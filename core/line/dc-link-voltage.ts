@@ -20,7 +20,7 @@ export const dcLinkVoltage = calculation<
     loadedV: { unit: 'V', title: 'under load' },
   },
   formula: 'stopped: √2·U;  under load, three-phase: 3·√2/π·U',
-  source: 'mean and crest of the six-pulse bridge, IEC 60146-1-1',
+  source: 'crest of the supply; three-phase the mean of the six-pulse bridge (IEC 60146-1-1)',
   example: { supplyV: 400 },
   run: ({ supplyV, phases }) => ({
     unloadedV: Math.SQRT2 * supplyV,

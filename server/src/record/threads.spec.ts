@@ -34,5 +34,5 @@ describe('orders in threads of their own', () => {
     expect(() => twice(18)).toThrow(jasmine.objectContaining({ status: 503, type: 'busy' }));
     expect((await Promise.all(taken)).at(-1)).toBe(34);
     expect(await twice(9)).toBe(18);
-  });
+  }, 60_000);
 });

@@ -42,6 +42,7 @@ describe('key', () => {
             evidence: signal(evidence),
             state: signal({ id: 'j' }),
             working: signal(false),
+            signing: () => ({ closed: false }),
             derived: () => ({ lines, rows: [row], keying: { done: 0, of: 1 } }),
             record: (...args: unknown[]) => records.push(args),
             edit: (label: string, recipe: (draft: Job) => void) => {

@@ -19,7 +19,16 @@ describe('values for the tests', () => {
   it('are offered once everything is keyed, kept as in for tests in one act, and put back in one', () => {
     TestBed.configureTestingModule({
       providers: [
-        { provide: OpenJob, useValue: { evidence, derived, record, working: signal(false) } },
+        {
+          provide: OpenJob,
+          useValue: {
+            evidence,
+            derived,
+            record,
+            working: signal(false),
+            signing: () => ({ closed: false }),
+          },
+        },
       ],
     });
     const made = TestBed.createComponent(TestValues);

@@ -12,7 +12,7 @@ import { OpenJob } from '../../job-state/open-job';
         <p>Every test value is put back.</p>
         <button class="act" type="button" (click)="putBack()">Take off the list</button>
       </section>
-    } @else if (values().length && (ready() || inside())) {
+    } @else if (values().length && ((ready() && !closed()) || inside())) {
       <section class="sheet" [class.in]="inside()" aria-label="Test values">
         <div>
           <h3>{{ inside() ? 'Test values are in the device' : 'Short ramps for the tests' }}</h3>
@@ -28,7 +28,7 @@ import { OpenJob } from '../../job-state/open-job';
           <ul>
             @for (v of values(); track v.code) {
               <li [attr.data-test-value]="v.code">
-                <b class="mono">{{ v.code }}</b> {{ v.name }}:
+                <b class="mono">{{ v.code }}</b> {{ v.name === v.code ? '' : v.name }}:
                 @if (inside()) {
                   <b>{{ v.testText }}</b> → {{ v.plannedText }}
                 } @else {
@@ -74,6 +74,8 @@ export class TestValues {
   /** Other values stand in the device: a session that went on ends here, the next starts from them. */
   readonly changed = output();
   private readonly open = inject(OpenJob);
+  /** A signed record is not tested any more. */
+  protected readonly closed = computed(() => this.open.signing().closed);
   protected readonly inside = computed(() =>
     temporaryRegister(this.open.evidence()).find((t) => t.kind === 'testValue' && !t.removed),
   );

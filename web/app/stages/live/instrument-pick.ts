@@ -44,7 +44,7 @@ const today = (): string => new Date().toISOString().slice(0, 10);
           [value]="hand.reader()"
           (change)="hand.readBy($any($event.target).value)"
       /></label>
-    } @else {
+    } @else if (kind()) {
       <button class="act quiet small" type="button" (click)="another.set(true)">
         Somebody else reads …
       </button>

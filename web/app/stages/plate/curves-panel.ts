@@ -147,10 +147,17 @@ export class CurvesPanel {
       return breakawayS === null
         ? 'The motor does not break the load loose.'
         : 'The motor stalls below its speed.';
-    const said = { clear: 'lets it pass', doubtful: 'may trip', trips: 'trips' } as Readonly<
-      Record<string, string>
-    >;
-    const classes = c.classes.map((k) => `class ${k.tripClass} ${said[k.verdict]}`).join(', ');
+    const of = (verdict: string, one: string, more: string): string[] => {
+      const own = c.classes.filter((k) => k.verdict === verdict).map((k) => `${k.tripClass}`);
+      if (own.length === 0) return [];
+      if (own.length === 1) return [`class ${own[0]} ${one}`];
+      return [`classes ${own.slice(0, -1).join(', ')} and ${own.at(-1)} ${more}`];
+    };
+    const classes = [
+      ...of('clear', 'lets it pass', 'let it pass'),
+      ...of('doubtful', 'may trip', 'may trip'),
+      ...of('trips', 'trips', 'trip'),
+    ].join(', ');
     return `Direct on line it runs up in ${this.show(startS ?? 0, 's')} with ${this.show(peakA, 'A')} at first. Overload from cold: ${classes}.`;
   });
 
