@@ -1,15 +1,21 @@
 import { expect } from '@playwright/test';
-import { declare, open, stage, test, untouchedAuger } from './helpers';
+import { declare, newSite, open, stage, test, untouchedAuger } from './helpers';
 
 const OURS = 'Multimeter, MM-14, calibrated until 2020-03-31 – calibration has ended';
 
 test('dead checks: isolated first, a loop read at the device, a wrong reading kept and read again, printed', async ({
   browser,
 }) => {
+  const site = await newSite('Yarrow Mill');
+  const id = await untouchedAuger(undefined, site);
   const page = await open(browser, '/jobs');
   // The site has a meter, and settles who signs.
-  await page.getByRole('link', { name: 'Who signs, tolerances, instruments' }).first().click();
-  await expect(page.getByRole('heading', { name: 'Fernhollow Maltings' })).toBeVisible();
+  await page
+    .locator('section')
+    .filter({ has: page.getByRole('heading', { name: 'Yarrow Mill' }) })
+    .getByRole('link', { name: 'Who signs, tolerances, instruments' })
+    .click();
+  await expect(page.getByRole('heading', { name: 'Yarrow Mill' })).toBeVisible();
   await page.getByLabel('Instrument', { exact: true }).fill('Multimeter');
   await page.getByLabel('Its number').fill('MM-14');
   await page.getByLabel('Calibrated until').fill('2020-03-31');
@@ -22,7 +28,7 @@ test('dead checks: isolated first, a loop read at the device, a wrong reading ke
   await expect(page.getByRole('listitem').filter({ hasText: 'Checked by' })).toBeVisible();
   await page.getByRole('button', { name: 'Take out' }).click();
   await expect(page.getByText('Nothing is settled: Commissioned by, Accepted by.')).toBeVisible();
-  await page.goto(new URL(`/jobs/${await untouchedAuger()}/dead`, page.url()).href);
+  await page.goto(new URL(`/jobs/${id}/dead`, page.url()).href);
   await expect(page.getByText('Not to be seen dead, because a relay closes the way')).toContainText(
     'T1:IN1',
   );

@@ -53,17 +53,33 @@ export async function copyOf(job: string): Promise<string> {
  *
  * @returns its id; its tag is FM-AUGER-N
  */
-export async function untouchedAuger(base = url()): Promise<string> {
+export async function untouchedAuger(base = url(), siteId?: string): Promise<string> {
   const { job, ...file } = JSON.parse(readFileSync('demo/fm-auger.tactron.json', 'utf8')) as {
     job: object;
   };
-  const own = { ...file, job: { ...job, id: randomUUID(), tag: 'FM-AUGER-N' }, evidence: [] };
+  const own = {
+    ...file,
+    job: { ...job, id: randomUUID(), tag: 'FM-AUGER-N', ...(siteId ? { siteId } : {}) },
+    evidence: [],
+  };
   const answer = await fetch(`${base}/api/import`, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
     body: JSON.stringify(own),
   });
   return ((await answer.json()) as { id: string }).id;
+}
+
+/** A site of its own: what a journey settles there disturbs no other. @returns its id */
+export async function newSite(name: string): Promise<string> {
+  const id = randomUUID();
+  const answer = await fetch(`${url()}/api/sites`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ id, name }),
+  });
+  if (!answer.ok) throw new Error(await answer.text());
+  return id;
 }
 
 /** The drum of the demo that nobody has worked on yet. */

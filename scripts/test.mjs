@@ -44,7 +44,7 @@ function halvesOfCore() {
   const folders = readdirSync(join(root, 'core'), { withFileTypes: true })
     .filter((entry) => entry.isDirectory() && entry.name !== 'dist')
     .map((entry) => entry.name);
-  const long = folders.filter((name) => name === 'procedure');
+  const long = folders.filter((name) => name === 'procedure' || name === 'printed');
   return [long, folders.filter((name) => !long.includes(name))].map((half) =>
     half.map((name) => `--include=${name}/**/*.spec.ts`),
   );

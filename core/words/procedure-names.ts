@@ -14,7 +14,7 @@ export const cautions: Readonly<Record<string, string>> = {
     'A run is asked for: only the speed, which is set to nothing, keeps the motor still. Stand clear of the machine.',
   turns: 'The motor turns. Guards on, everybody clear, a stop within reach.',
   neverAcrossStop:
-    'A jumper never goes across a stop, a guard, a limit or an emergency stop, and into the register of what is put in.',
+    'A jumper never goes across a stop, a guard, a limit or an emergency stop. Note it while it is in.',
   freeToTurn: 'The machine must be declared free to turn, or the motor uncoupled.',
   automaticRestart: 'The motor starts by itself. Nobody at the machine.',
   releasedToOne: 'Letting go of one contact starts the motor the other way.',
@@ -72,7 +72,9 @@ const actNames: Readonly<Record<string, (a: Args, part: string) => string>> = {
   'dead.links': () => 'As delivered: plate and links',
   'dead.pe': () => 'Each protective conductor',
   dead: (a, part) =>
-    part.startsWith('loop') ? `${s(a['device'])} between ${s(a['a'])} and ${s(a['b'])}` : part,
+    part.startsWith('single.')
+      ? `Cable ${part.slice('single.'.length)}, wire by wire`
+      : part.startsWith('loop') ? `${s(a['device'])} between ${s(a['a'])} and ${s(a['b'])}` : part,
   'dead.dial': (a) => `${s(a['device'])} at both ends`,
   'dead.power': () => 'Poles, windings, contactor',
   'dead.close': () => 'Earth, insulation, covers',

@@ -36,7 +36,8 @@ function wireStep(c: StepContext, panel: DeadPanel, id: string): Draft {
   const ohm = copperOhm(w.lengthM, areaOf(w.size));
   return {
     key: `dead.wire.${id}`,
-    act: 'dead.single',
+    // Cable by cable, as they are read: what lies in the panel first.
+    act: w.cable ? `dead.single.${w.cable}` : 'dead.single',
     do: phrase('dead.wire', {
       wire: w.number,
       from: marked(c, w.from),
@@ -141,9 +142,10 @@ export function singles(
   const ofFailed = failed.flatMap((loop) =>
     onWay(panel, loop).flatMap((e) => (panel.edges[e].role === 'wire' ? [panel.edges[e].of] : [])),
   );
-  const wires = [...new Set([...hidden(c, panel, loops), ...ofFailed])].filter(
-    (id) => wiresOf(c)[id],
-  );
+  const cableOf = (id: string): string => wiresOf(c)[id].cable ?? '';
+  const wires = [...new Set([...hidden(c, panel, loops), ...ofFailed])]
+    .filter((id) => wiresOf(c)[id])
+    .sort((x, y) => cableOf(x).localeCompare(cableOf(y), 'en', { numeric: true }));
   const contacts = new Map(
     failed.flatMap((loop) => contactSteps(c, panel, loop)).map((d) => [d.key, d]),
   );

@@ -110,7 +110,9 @@ describe('live', () => {
   });
 
   it('keeps who read, where somebody else writes', async () => {
-    const { page, enter, fixture } = await bed(said('a'));
+    const { page, enter, fixture } = await bed(
+      said('a', {}, step('a', { instrument: 'voltmeter' })),
+    );
     [...page.querySelectorAll('button')]
       .find((b) => b.textContent?.includes('Somebody else reads'))
       ?.click();
