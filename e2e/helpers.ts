@@ -280,3 +280,40 @@ export async function readEverythingBack(page: Page): Promise<void> {
     await expect(blind).toHaveCount(left - 1);
   }
 }
+
+/** How many answers of the open stage have passed, and of how many. */
+export async function counted(page: Page): Promise<[done: number, all: number]> {
+  const text = (await page.getByText(/ of \d+ answers passed/u).textContent()) ?? '';
+  const [, done, all] = /(\d+) of (\d+)/u.exec(text) ?? [];
+  return [Number(done), Number(all)];
+}
+
+/** Answers the shown test as it is expected, and waits until it counts. */
+export async function answerNext(page: Page): Promise<void> {
+  const [done] = await counted(page);
+  await answerAsExpected(page);
+  await expect(page.getByText(new RegExp(`^\\s*${done + 1} of \\d+ answers`, 'u'))).toBeVisible();
+}
+
+/** Answers one after the other as expected, up to a count or to the last. */
+export async function answerUpTo(page: Page, wanted = Infinity): Promise<void> {
+  for (;;) {
+    await settled(page);
+    const [done, all] = await counted(page);
+    if (done >= Math.min(wanted, all)) return;
+    await answerNext(page);
+  }
+}
+
+/** Signs in every role, each open point named with a reason. */
+export async function signEveryRole(page: Page): Promise<void> {
+  const panel = page.getByRole('region', { name: 'Signatures' });
+  await expect(panel.getByRole('button', { name: /^Sign:/u })).toBeVisible();
+  for (const reason of await panel.locator('[data-open]').all())
+    await reason.fill('looked at with the owner');
+  for (const role of ['Commissioned by', 'Accepted by']) {
+    await panel.getByRole('button', { name: `Sign: ${role}` }).click();
+    await expect(panel.getByRole('row', { name: role })).toBeVisible();
+  }
+  await expect(panel).toContainText('Issue 1 is closed: every role has signed.');
+}

@@ -1,12 +1,16 @@
 import { expect, type Page } from '@playwright/test';
 import {
   answerAsExpected,
+  answerNext,
+  answerUpTo,
   copyOf,
+  counted,
   keyEverything,
   open,
   readEverythingBack,
   saved,
   settled,
+  signEveryRole,
   stage,
   test,
   url,
@@ -15,22 +19,6 @@ import {
 const rotary = '0d3f2a1c-7b64-4c1e-8a7d-5e9b1c2d3a04';
 
 const current = (page: Page) => page.getByRole('region', { name: 'Current test' });
-const counted = async (page: Page): Promise<[number, number]> => {
-  const text = (await page.getByText(/ of \d+ answers passed/u).textContent()) ?? '';
-  const [, done, all] = /(\d+) of (\d+)/u.exec(text) ?? [];
-  return [Number(done), Number(all)];
-};
-
-/** Answers one after the other as expected, up to a count or to the last. */
-async function answerUpTo(page: Page, wanted = Infinity): Promise<void> {
-  for (;;) {
-    await settled(page);
-    const [done, all] = await counted(page);
-    if (done >= Math.min(wanted, all)) return;
-    await answerAsExpected(page);
-    await expect(page.getByText(new RegExp(`^\\s*${done + 1} of \\d+ answers`, 'u'))).toBeVisible();
-  }
-}
 
 test('the rotary valve from dead to signed, on a tablet: a loop wrong and mended, the network gone in the middle', async ({
   browser,
@@ -56,9 +44,7 @@ test('the rotary valve from dead to signed, on a tablet: a loop wrong and mended
     await settled(page);
     await expect(current(page).locator('.expected')).toBeVisible();
     if (await current(page).getByLabel('worked', { exact: true }).isVisible()) break;
-    const [done] = await counted(page);
-    await answerAsExpected(page);
-    await expect(page.getByText(new RegExp(`^\\s*${done + 1} of \\d+ answers`, 'u'))).toBeVisible();
+    await answerNext(page);
   }
   await answerAsExpected(page, 'OL');
   await expect(current(page)).toHaveAttribute('data-verdict', 'fail');
@@ -69,8 +55,7 @@ test('the rotary valve from dead to signed, on a tablet: a loop wrong and mended
     .click({ timeout: 60_000 });
   await expect(current(page).getByLabel('Note')).toHaveValue(/^mended: /u);
   const [mended] = await counted(page);
-  await answerAsExpected(page);
-  await expect(page.getByText(new RegExp(`^\\s*${mended + 1} of \\d+ answers`, 'u'))).toBeVisible();
+  await answerNext(page);
 
   // The network goes: everything is kept here, and nobody waits.
   await saved(page);
@@ -92,15 +77,7 @@ test('the rotary valve from dead to signed, on a tablet: a loop wrong and mended
   const blocks = page.getByRole('region', { name: 'What blocks hand-over' });
   await expect(blocks).not.toContainText('not done');
   const panel = page.getByRole('region', { name: 'Signatures' });
-  // What is left open is named, each with its reason.
-  await expect(panel.getByRole('button', { name: /^Sign:/u })).toBeVisible();
-  for (const reason of await panel.locator('[data-open]').all())
-    await reason.fill('looked at with the owner');
-  for (const role of ['Commissioned by', 'Accepted by']) {
-    await panel.getByRole('button', { name: `Sign: ${role}` }).click();
-    await expect(panel.getByRole('row', { name: role })).toBeVisible();
-  }
-  await expect(panel).toContainText('Issue 1 is closed: every role has signed.');
+  await signEveryRole(page);
   await expect(panel).toContainText('One person signed in every role.');
   await saved(page);
   // A stranger reads the same of the server: the wrong reading, the mended one, the signatures.

@@ -1,11 +1,12 @@
 import { expect, type Locator, type Page } from '@playwright/test';
 import type { Evidence, Job } from '@tactron/core/job';
 import {
-  answerAsExpected,
+  answerUpTo,
   keyEverything,
   readEverythingBack,
   saved,
   settled,
+  signEveryRole,
   stage,
 } from './helpers';
 
@@ -136,19 +137,6 @@ export async function toPanelCard(hand: Hand, { family, wishes, dial }: SimpleJo
   await expect(card.getByRole('row').nth(1)).toBeVisible({ timeout: 60_000 });
 }
 
-/** Answers every step of the open stage as it is expected. */
-export async function answerAll(page: Page): Promise<void> {
-  const counter = page.getByText(/ of \d+ answers passed/u);
-  for (;;) {
-    await settled(page);
-    const [, done, all] = /(\d+) of (\d+)/u.exec((await counter.textContent()) ?? '') ?? [];
-    if (Number(done) >= Number(all)) return;
-    await answerAsExpected(page);
-    const next = new RegExp(`^\\s*${Number(done) + 1} of \\d+ answers`, 'u');
-    await expect(page.getByText(next)).toBeVisible();
-  }
-}
-
 /** What was asked of the person at the panel until the record is signed. */
 export interface Asked {
   readonly dead: number;
@@ -159,23 +147,15 @@ export interface Asked {
 /** From the panel card to the signed record: dead checks, keying, live tests, both signatures by one person. */
 export async function toSigned(page: Page): Promise<Asked> {
   await stage(page, 'Dead').click();
-  await answerAll(page);
+  await answerUpTo(page);
   await stage(page, 'Key').click();
   await keyEverything(page);
   await readEverythingBack(page);
   await page.getByRole('button', { name: 'Keep as left' }).click();
   await stage(page, 'Live').click();
-  await answerAll(page);
+  await answerUpTo(page);
   await stage(page, 'Hand over').click();
-  const panel = page.getByRole('region', { name: 'Signatures' });
-  await expect(panel.getByRole('button', { name: /^Sign:/u })).toBeVisible();
-  for (const reason of await panel.locator('[data-open]').all())
-    await reason.fill('looked at with the owner');
-  for (const role of ['Commissioned by', 'Accepted by']) {
-    await panel.getByRole('button', { name: `Sign: ${role}` }).click();
-    await expect(panel.getByRole('row', { name: role })).toBeVisible();
-  }
-  await expect(panel).toContainText('Issue 1 is closed: every role has signed.');
+  await signEveryRole(page);
   await saved(page);
   return asked((await fileOf(page)).evidence);
 }

@@ -53,6 +53,35 @@ const reading = (key: string, verdict: 'pass' | 'fail', more: object = {}, of = 
 describe('readings and their steps', () => {
   const [a, b] = [step('a'), step('b')];
 
+  it('follow what was read just before: the link by the supply as it is, once that is within its own limits', () => {
+    const ranged = (key: string, lo: number, nominal: number, hi: number): ProcedureStep => ({
+      ...step(key),
+      expect: { kind: 'range', lo, nominal, hi, unit: 'V' },
+    });
+    const supply = ranged('supply.volts', 360, 400, 440);
+    const link = ranged('link.volts', 548.7, 565.7, 582.7);
+    const read = (verdict: 'pass' | 'fail', ...volts: number[]): Evidence =>
+      piece('reading', 'supply.volts', {
+        version: 2,
+        step: supply,
+        values: volts.map((value) => ({ value, unit: 'V' })),
+        verdict,
+      });
+    const expected = (...list: Evidence[]) => stepRecords([supply, link], list)[1].step;
+    expect(expected().expect).toEqual(link.expect);
+    const followed = expected(read('pass', 414, 416, 418));
+    expect(followed.expect).toEqual({
+      kind: 'range',
+      lo: 570.6,
+      nominal: 588.3,
+      hi: 606,
+      unit: 'V',
+    });
+    expect([followed.basis, followed.must.args['read']]).toEqual([link.basis, 416]);
+    expect(expected(read('fail', 300, 300, 300)).expect).toEqual(link.expect);
+    expect(expected(read('pass', 400, 400, 400))).toEqual(link);
+  });
+
   it('one stands for those it supersedes, one or several, in whatever order they arrive', () => {
     const r1 = reading('a', 'fail');
     const r2 = reading('a', 'fail');

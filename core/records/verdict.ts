@@ -1,4 +1,10 @@
-import { supersededBy, type Evidence, type EvidenceOf, type ProcedureStep } from '../job/index.js';
+import {
+  readingTold,
+  supersededBy,
+  type Evidence,
+  type EvidenceOf,
+  type ProcedureStep,
+} from '../job/index.js';
 
 /** `past`: the procedure of the job as it is has no such step any more. */
 export type StepState = 'open' | 'pass' | 'fail' | 'stale' | 'past';
@@ -57,7 +63,7 @@ export const wrongLoops = (evidence: readonly Evidence[]): ReadonlySet<string> =
   );
 
 /**
- * Joins steps with their readings. A reading whose basis is no longer the step's is stale: it says nothing about the job
+ * Joins steps with their readings; what hangs on an earlier reading is expected by that. A reading whose basis is no longer the step's is stale: it says nothing about the job
  * as it is now, and is to be taken again.
  */
 export function stepRecords(
@@ -65,7 +71,7 @@ export function stepRecords(
   evidence: readonly Evidence[],
 ): StepRecord[] {
   const readings = readingsBySubject(evidence);
-  return steps.map((step) => {
+  const records = steps.map((step): StepRecord => {
     const standing = readings.get(step.key) ?? nothing;
     const { reading } = standing;
     const state: StepState = !reading
@@ -75,6 +81,31 @@ export function stepRecords(
         : reading.body.verdict;
     return { step, state, ...standing };
   });
+  const by = new Map(records.map((record) => [record.step.key, record]));
+  return records.map((record) => following(record, by.get(hangsOn[record.step.key] ?? '')));
+}
+
+/** Steps whose expected value goes with what was read in an earlier one. */
+const hangsOn: Readonly<Record<string, string>> = { 'link.volts': 'supply.volts' };
+
+/**
+ * A step as it is expected by what was just read before it: a link charged by 412 V is no faulty one of 400 V. What it rests
+ * on stays the plan's, and a value that is out of its own limits is followed by nothing.
+ */
+function following(record: StepRecord, before: StepRecord | undefined): StepRecord {
+  const { expect } = record.step;
+  const wanted = before?.step.expect;
+  if (expect?.kind !== 'range' || wanted?.kind !== 'range') return record;
+  if (!before?.reading || before.state !== 'pass') return record;
+  const read = readingTold(before.reading.body).values.flatMap(({ value }) =>
+    typeof value === 'number' ? [value] : [],
+  );
+  const mean = read.reduce((sum, x) => sum + x, 0) / read.length;
+  if (!(mean > 0) || mean === wanted.nominal) return record;
+  const scaled = (x: number): number => Math.round(((x * mean) / wanted.nominal) * 10) / 10;
+  const [lo, nominal, hi] = [expect.lo, expect.nominal, expect.hi].map(scaled);
+  const must = { code: `${record.step.key}.asRead`, args: { volts: nominal, read: mean } };
+  return { ...record, step: { ...record.step, must, expect: { ...expect, lo, nominal, hi } } };
 }
 
 /**

@@ -113,6 +113,7 @@ export const livePhrases: Readonly<Record<string, (a: Args) => string>> = {
   'supply.volts': (a) => `Measure the supply ${a['places'] ? `at the incoming side of ${s(a['breaker'])} (${s(a['places'])}): ${s(a['at'])}` : `at ${s(a['at'])}, ahead of the device`}. ${Number(a['count']) > 1 ? 'Enter each.' : ''}`.trim(),
   'supply.on': (a) => `${speedAt(a) ? `${upper(speedAt(a))}, every` : 'Every'} run contact open: close ${s(a['device'])}${a['power'] ? `, then press ${s(a['power'])}` : ''}. Nothing may move. ${a['lights'] ? 'Look at its lights' : 'Read the display'}.`,
   'link.volts': (a) => `Measure the DC link between ${s(a['plus'])} and ${s(a['minus'])}, motor stopped.`,
+  'link.volts.asRead': (a) => `${n(a['volts'], 0)} V: the crest of the ${n(a['read'], 0)} V that were read at the supply`,
   'input.work': (a) => upper(`${held(a)}${a['preset'] ? '' : `${at(a)}`}${worked(a)}. Read the state of ${s(a['terminal'])} on the display.`),
   'simulated.jumper': (a) => upper(`${held(a)}put a jumper between ${s(a['a'])} and ${s(a['b'])}, in place of ${s(a['device'])}. Read the state of ${s(a['terminal'])} on the display.`),
   'simulated.signal': (a) => `Lift wire ${s(a['wire'])} at ${s(a['a'])}, and put ${n(a['value'], 2)} ${s(a['unit'])} from a calibrator or a battery between ${s(a['a'])} (+) and ${s(a['b'])} (−). Read ${s(a['a'])} on the display.`,

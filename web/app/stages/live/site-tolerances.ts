@@ -33,8 +33,10 @@ export class SiteTolerances {
 
   constructor() {
     const sites = inject(SiteDocuments);
+    // Asked once a site, not with every change of the job.
+    const at = computed(() => this.open.job()?.siteId);
     effect(() => {
-      const siteId = this.open.job()?.siteId;
+      const siteId = at();
       if (siteId)
         void sites.of(siteId).then(({ document, revision }) =>
           // A site that nobody knows here settles nothing.

@@ -87,8 +87,9 @@ export class SigningPanel {
 
   constructor() {
     const sites = inject(SiteDocuments);
+    const at = computed(() => this.open.job()?.siteId);
     effect(() => {
-      const siteId = this.open.job()?.siteId;
+      const siteId = at();
       if (!siteId) return;
       void sites.of(siteId).then(({ document: { requiredRoles } }) => {
         this.open.roles.set(requiredRoles.length > 0 ? requiredRoles : usualRoles);
