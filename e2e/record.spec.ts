@@ -20,7 +20,7 @@ const root = join(import.meta.dirname, '..');
 async function pdfOf(
   page: Page,
 ): Promise<{ text: string; pages: number; raw: string; outline: string[] }> {
-  const download = page.waitForEvent('download');
+  const download = page.waitForEvent('download', { timeout: 60_000 });
   await page.getByRole('button', { name: 'Record as PDF' }).click();
   const bytes = readFileSync(await (await download).path());
   const raw = bytes.toString('latin1');
@@ -95,13 +95,13 @@ test('everything in one ZIP: job file, PDF, page, tables and drawings under thei
   await expect(page.locator('.record [data-part] tr').nth(60)).toBeVisible({ timeout: 60_000 });
   const cells = await page.locator('.record [data-part] :is(td, th)').allInnerTexts();
   for (const name of ['Hand list CSV', 'Connections SVG', 'Circuit SVG']) {
-    const single = page.waitForEvent('download');
+    const single = page.waitForEvent('download', { timeout: 60_000 });
     await page.getByRole('button', { name }).click();
     const text = readFileSync(await (await single).path(), 'utf8');
     expect(text.length).toBeGreaterThan(1000);
     expect(text.includes('S3'), name).toBe(true);
   }
-  const download = page.waitForEvent('download');
+  const download = page.waitForEvent('download', { timeout: 60_000 });
   await page.getByRole('button', { name: 'Everything, ZIP' }).click();
   const path = await (await download).path();
   const zip = await yauzl.openPromise(path, { lazyEntries: true, autoClose: false });
