@@ -74,7 +74,9 @@ const actNames: Readonly<Record<string, (a: Args, part: string) => string>> = {
   dead: (a, part) =>
     part.startsWith('single.')
       ? `Cable ${part.slice('single.'.length)}, wire by wire`
-      : part.startsWith('loop') ? `${s(a['device'])} between ${s(a['a'])} and ${s(a['b'])}` : part,
+      : part.startsWith('loop')
+        ? `${s(a['device'])} between ${s(a['a'])} and ${s(a['b'])}`
+        : part,
   'dead.dial': (a) => `${s(a['device'])} at both ends`,
   'dead.power': () => 'Poles, windings, contactor',
   'dead.close': () => 'Earth, insulation, covers',
