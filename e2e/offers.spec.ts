@@ -1,5 +1,5 @@
 import { expect } from '@playwright/test';
-import { declare, newSite, open, saved, settled, test, untouchedAuger } from './helpers';
+import { newSite, open, passOver, saved, settled, test, untouchedAuger } from './helpers';
 
 /** A recorder's file: 0 to 50 Hz in `up` s, held, and down in `down` s; a semicolon between, commas in the numbers. */
 const recorded = (up: number, down: number): string => {
@@ -57,7 +57,9 @@ test('offers of Live: tolerances of the site, an input by a jumper before its co
   await expect(
     page.locator('tac-temporary-button').first().getByRole('button'),
   ).toHaveAccessibleName('1 in for tests');
-  await declare(page);
+  // As the real inputs, it waits until power is on and read.
+  await expect(current).toContainText('Hold point. First: Power');
+  await passOver(page, 'power was read by the panel builder');
   await current.getByRole('button', { name: 'on', exact: true }).click();
   await settled(page);
   await page.locator('[data-act="simulated.rampSelect"]').click();

@@ -1,4 +1,4 @@
-import { roleSetting, type Profile } from '../catalogue/index.js';
+import { modelOf, planningGaps, roleSetting, type Profile } from '../catalogue/index.js';
 import { unmetRequirements, type Unmet } from '../hazards/index.js';
 import {
   hashOf,
@@ -56,6 +56,12 @@ export interface StepContext {
   /** By how much readings may differ. */
   readonly within: Tolerances;
 }
+
+/** There is a plan, and the behaviour of the device is simulated. */
+export const canTest = (job: Job, profile: Profile): boolean =>
+  job.adopted !== undefined &&
+  modelOf(profile, job.profile.model) !== undefined &&
+  planningGaps(profile).length === 0;
 
 /**
  * Context of a job with an adopted plan.

@@ -69,7 +69,11 @@ export function* derivedParts(
   yield;
   const dead = deadOf(job, profile, wrongLoops(evidence));
   yield;
-  const offered = landed ? [] : simulatedOf(tested, profile).steps;
+  // Like the real inputs, they wait until power is on and read.
+  const needs = procedure.filter((s) => s.section === 'power').map((s) => s.key);
+  const offered = landed
+    ? []
+    : simulatedOf(tested, profile).steps.map((step) => ({ ...step, needs }));
   yield;
   const rows = model ? settingRows(job, profile, factory, evidence) : [];
   const steps = stepRecords(procedure, evidence);

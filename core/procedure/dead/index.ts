@@ -1,14 +1,8 @@
-import {
-  changesSpeed,
-  linkTerminals,
-  modelOf,
-  planningGaps,
-  type Profile,
-} from '../../catalogue/index.js';
+import { changesSpeed, linkTerminals, modelOf, type Profile } from '../../catalogue/index.js';
 import { hashOf, type Expectation, type Job, type ProcedureStep } from '../../job/index.js';
 import { contactsOf } from '../../parts/index.js';
 import { linkLines } from '../../plan/index.js';
-import { phrase, state, stepContext, tagOf, type StepContext } from '../context.js';
+import { canTest, phrase, state, stepContext, tagOf, type StepContext } from '../context.js';
 import { marked } from '../marks.js';
 import { noWay, round, type Draft } from './draft.js';
 import { dial } from './dial.js';
@@ -261,8 +255,7 @@ export function deadOf(job: Job, profile: Profile, wrong: ReadonlySet<string> = 
 }
 
 function makeDead(job: Job, profile: Profile, wrong: ReadonlySet<string>): Dead {
-  const can = job.adopted && modelOf(profile, job.profile.model) && !planningGaps(profile).length;
-  if (!can) return nothing;
+  if (!canTest(job, profile)) return nothing;
   const c = stepContext(job, profile);
   const panel = new DeadPanel(c);
   const found = loopsOf(c, panel);

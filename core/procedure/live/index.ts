@@ -1,7 +1,7 @@
-import { modelOf, planningGaps, type Profile } from '../../catalogue/index.js';
+import type { Profile } from '../../catalogue/index.js';
 import type { Job, LiveSection, ProcedureStep } from '../../job/index.js';
 import { trialsOf, type Trial } from '../../trials/index.js';
-import { stepContext } from '../context.js';
+import { canTest, stepContext } from '../context.js';
 import { energiseOf } from '../energise/index.js';
 import { LiveTests } from '../sequence/tests.js';
 import { bumpTests } from './bump.js';
@@ -92,12 +92,6 @@ export function liveOfSection(job: Job, profile: Profile, landed: ReadonlySet<st
   keypadBump(tests, section);
   return live(tests);
 }
-
-/** There is a plan, and the behaviour of the device is simulated. */
-const canTest = (job: Job, profile: Profile): boolean =>
-  job.adopted !== undefined &&
-  modelOf(profile, job.profile.model) !== undefined &&
-  planningGaps(profile).length === 0;
 
 function makeLive(job: Job, profile: Profile): Live {
   if (!canTest(job, profile)) return nothing;

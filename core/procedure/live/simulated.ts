@@ -1,8 +1,6 @@
 import {
   controlFeed,
-  modelOf,
   monitorShown,
-  planningGaps,
   presentTerminals,
   type Profile,
 } from '../../catalogue/index.js';
@@ -12,6 +10,7 @@ import { contactsOf } from '../../parts/index.js';
 import { operationsOn, powerUp, READY_MS, type InputFunction } from '../../scheme/index.js';
 import type { Trial } from '../../trials/index.js';
 import {
+  canTest,
   kindOf,
   landingOf,
   operationOf,
@@ -252,11 +251,7 @@ export function simulatedOf(job: Job, profile: Profile): Simulated {
 }
 
 function make(job: Job, profile: Profile): Simulated {
-  const ready =
-    job.adopted !== undefined &&
-    modelOf(profile, job.profile.model) !== undefined &&
-    planningGaps(profile).length === 0;
-  if (!ready || profile.display?.monitors['inputs'] === undefined) return nothing;
+  if (!canTest(job, profile) || profile.display?.monitors['inputs'] === undefined) return nothing;
   const c = stepContext(job, profile);
   const inputs = bridgeable(c);
   const signalled = referenceInput(c);

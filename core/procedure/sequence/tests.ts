@@ -1,12 +1,13 @@
-import type {
-  DisplaySeen,
-  Expectation,
-  LiveSection,
-  Phrase,
-  ProcedureStep,
-  Sees,
-  ShaftSeen,
-  StatedOtherwise,
+import {
+  liveSections,
+  type DisplaySeen,
+  type Expectation,
+  type LiveSection,
+  type Phrase,
+  type ProcedureStep,
+  type Sees,
+  type ShaftSeen,
+  type StatedOtherwise,
 } from '../../job/index.js';
 import type { OperationId } from '../../scheme/index.js';
 import type { HookPlace } from '../../installation/index.js';
@@ -58,14 +59,7 @@ type Draft = { -readonly [K in keyof ProcedureStep]: ProcedureStep[K] };
 const LOOK_MS = 50;
 
 /** Sections in which the machine has not yet been seen to turn as it should. */
-const untried: readonly LiveSection[] = [
-  'energise',
-  'power',
-  'simulated',
-  'inputs',
-  'contacts',
-  'bump',
-];
+const untried = liveSections.slice(0, liveSections.indexOf('bump') + 1);
 
 /** Acts with the power branch still open. */
 const beforePower: readonly string[] = ['supply.volts', 'supply.rotation'];
