@@ -16,6 +16,7 @@ import {
   type Job,
   type Ticked,
 } from '@tactron/core/job';
+import { expectedPhaseOhm } from '@tactron/core/line';
 import { seeded } from '@tactron/core/numeric';
 import { keyingLines } from '@tactron/core/plan';
 import { deadOf, isolationSources, liveSteps, readingsOf } from '@tactron/core/procedure';
@@ -172,10 +173,28 @@ function keyed(day: Day, job: Job, profile: Profile, model: Model): void {
   const factory = factorySettings(profile, model);
   day.add('snapshot', 'asFound', { which: 'asFound', source: 'typed', values: factory });
   day.add('keySession', 'session', { version: 1, state: 'begun', basis: hashOf(factory) });
-  for (const line of keyingLines(job, profile, factory))
-    if (line.code !== undefined && line.to !== undefined)
+  for (const line of keyingLines(job, profile, factory)) {
+    if (line.hold === 'identify') {
+      for (const [code, value] of Object.entries(measuredBy(job, profile)))
+        day.add('keyed', code, { code, value });
+      day.add('keyed', line.key, { code: line.key, value: 'standing' });
+    } else if (line.code !== undefined && line.to !== undefined)
       day.add('keyed', line.key, { code: line.key, value: line.to });
+  }
   day.add('keySession', 'session', { version: 1, state: 'ended', basis: hashOf(factory) });
+}
+
+/** What the device measures of its motor: a little off what the plate lets expect. */
+function measuredBy(job: Job, profile: Profile): Record<string, number> {
+  const ohm = expectedPhaseOhm(job, profile)?.nominal;
+  const { results = [] } = profile.identification ?? {};
+  if (ohm === undefined) return {};
+  return Object.fromEntries(
+    results.map((code) => {
+      const { step = 0.001 } = profile.settings[code];
+      return [code, Number((Math.round((1.06 * ohm) / step) * step).toFixed(3))];
+    }),
+  );
 }
 
 /** Every value as it stands in the device, read back. */
@@ -185,10 +204,17 @@ function readBack(day: Day, job: Job, profile: Profile, model: Model): void {
     code,
     value,
   ]);
+  const panel = settingRows(job, profile, factory, []).flatMap(({ code, panel: at, planned }) =>
+    at?.planned === undefined ? [] : [[code, planned]],
+  );
   day.add('snapshot', 'asLeft', {
     which: 'asLeft',
     source: 'typed',
-    values: { ...factory, ...Object.fromEntries(left) },
+    values: {
+      ...factory,
+      ...Object.fromEntries([...left, ...panel]),
+      ...measuredBy(job, profile),
+    },
   });
 }
 

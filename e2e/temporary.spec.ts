@@ -1,16 +1,5 @@
-import { expect, type Page } from '@playwright/test';
-import { copyOf, freshDrum, open, saved, settled, stage, test } from './helpers';
-
-/** Every line of the keying sheet that is due, one after the other. */
-async function keyAll(page: Page): Promise<void> {
-  const done = page.locator('section.current .acts button.main');
-  const due = page.getByText('Every line is keyed.');
-  await expect(done.first().or(due)).toBeVisible();
-  while (!(await due.isVisible())) {
-    await done.first().click();
-    await settled(page);
-  }
-}
+import { expect } from '@playwright/test';
+import { copyOf, freshDrum, keyEverything, open, saved, settled, stage, test } from './helpers';
 
 test('an isolator at the motor from Plate to its dead checks', async ({ browser }) => {
   const page = await open(browser, `/jobs/${await copyOf(freshDrum)}/plate`);
@@ -54,7 +43,7 @@ test('what is in for tests is counted, blocks handing over, and is put back: a j
   await expect(strip).toHaveAccessibleName('1 in for tests');
 
   await stage(page, 'Key').click();
-  await keyAll(page);
+  await keyEverything(page);
   const values = page.getByRole('region', { name: 'Test values' });
   await expect(values).toContainText('Short ramps for the tests');
   await values.getByRole('button', { name: 'All keyed' }).click();

@@ -10,6 +10,13 @@ export {
 export { shippedProfile, shippedProfiles } from './families.js';
 export { planningGaps } from './gaps.js';
 export {
+  identificationWays,
+  identified,
+  type Identification,
+  type IdentificationWay,
+} from './identification.js';
+export {
+  furtherPolicies,
   profileSchema,
   requiredPolicies,
   requiredStarterPolicies,
@@ -20,6 +27,7 @@ export {
   type Setting,
   type Terminal,
 } from './profile.js';
+export { keyedInto, readyMades, type ReadyMade } from './ready-made.js';
 export {
   factoryValue,
   policyValue,

@@ -1,5 +1,10 @@
 import * as v from 'valibot';
 import { displaySchema, type Display } from './display.js';
+import {
+  identificationFaults,
+  identificationSchema,
+  type Identification,
+} from './identification.js';
 
 const text = v.pipe(v.string(), v.minLength(1), v.maxLength(400));
 const code = v.pipe(v.string(), v.minLength(1), v.maxLength(40));
@@ -184,6 +189,9 @@ export const requiredPolicies = [
   'stopMode',
 ] as const;
 
+/** Policies that a drive profile may answer; one that says nothing of them is taken as the command logic takes it by itself. */
+export const furtherPolicies = ['runningAtZero', 'faultMemoryOff'] as const;
+
 /** Policies that every profile of a soft starter answers, or says to be unknown. */
 export const requiredStarterPolicies = [
   'startMethod',
@@ -304,6 +312,8 @@ const baseEntries = {
   ),
   faults: v.record(code, open({ code: text, name: text, remedy: v.optional(text) })),
   keypad: keypadSchema,
+  /** A run in which the device measures its motor; absent where it has none. */
+  identification: v.optional(identificationSchema),
   /** Monitors, and display and lamps in each state; absent where the manual was not at hand. */
   display: v.optional(displaySchema),
   options: v.optional(v.record(code, open({ name: text })), {}),
@@ -387,6 +397,7 @@ interface Inner {
   roles: Record<string, Policy>;
   policies: Record<string, Policy>;
   display?: Display | undefined;
+  identification?: Identification | undefined;
 }
 
 function* referenceFaults(p: Inner): Generator<{ path: string[]; message: string }> {
@@ -417,6 +428,7 @@ function* referenceFaults(p: Inner): Generator<{ path: string[]; message: string
       yield { path: ['taskSettings', terminal], message: `there is no setting "${setting}"` };
   }
   yield* displayFaults(p);
+  yield* identificationFaults(p);
   for (const group of ['roles', 'policies'] as const) {
     for (const [id, policy] of Object.entries(p[group])) {
       if (

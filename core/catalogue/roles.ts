@@ -36,6 +36,7 @@ const worst: Record<string, Value> = {
   jogWhileRunning: 'wins',
   onUndervoltageWhileStopping: 'fault',
   presetCoding: 'binary',
+  runningAtZero: false,
   noReverse: false,
   stopMode: 'coast',
   startMethod: 'levelForwardReverse',

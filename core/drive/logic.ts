@@ -42,7 +42,7 @@ const runningStates: readonly string[] = [
   'reversePause',
   'jogging',
 ];
-const atZero: Path = { stretches: [steady(0, 0)], endUs: 0, rest: 0 };
+const zeroHz: Path = { stretches: [steady(0, 0)], endUs: 0, rest: 0 };
 
 /** A drive as logic of a device: the command logic of this module behind the terminals of its profile. */
 export function driveLogic(spec: DriveSpec): DeviceLogic<DriveState, DriveInputs> {
@@ -138,7 +138,7 @@ function outputOf(m: Motion): ReturnType<DeviceLogic<DriveState, DriveInputs>['d
     case 'ramp':
       return { kind: 'frequency', path: m.ramp };
     case 'pause':
-      return { kind: 'frequency', path: atZero };
+      return { kind: 'frequency', path: zeroHz };
     case 'dc':
       return { kind: 'directCurrent', path: m.path };
     default:
@@ -153,7 +153,8 @@ function relaysOf(
 ): Readonly<Record<string, boolean>> {
   if (s.power.logic !== 'on') return {};
   const { state, fault, hz } = viewDrive(control, link, s, t);
-  const running = runningStates.includes(state);
+  const atZero = control.runningAtZero && s.motion.kind === 'ramp' && state === 'blocked';
+  const running = atZero || runningStates.includes(state);
   return {
     running,
     healthy: fault === null,

@@ -208,4 +208,31 @@ describe('jog, presets and stops', () => {
     ]);
     expect(run({ onFaultReset: 'followLevel' }, events, [9000])).toEqual(['accelerating 10']);
   });
+
+  it('forgets a fault without supply, or keeps it until it is reset, by its memory; what the supply itself left goes with it', () => {
+    const away: Events = [
+      [0, 'run', 1],
+      [5000, 'externalFault', 1],
+      [6000, 'externalFault', 0],
+      [6500, 'run', 0],
+      [7000, 'mains', 0],
+      [9000, 'mains', 1],
+      [12_000, 'reset', 1],
+      [12_100, 'reset', 0],
+    ];
+    const at = [6900, 11_000, 13_000];
+    expect(run({ faultMemoryOff: 'kept' }, away, at)).toEqual([
+      'faulted 0 externalFault',
+      'faulted 0 externalFault',
+      'ready 0',
+    ]);
+    expect(run({}, away, at)).toEqual(['faulted 0 externalFault', 'ready 0', 'ready 0']);
+    const cut: Events = [
+      [0, 'run', 1],
+      [5000, 'mains', 0],
+      [6000, 'run', 0],
+      [9000, 'mains', 1],
+    ];
+    expect(run({ faultMemoryOff: 'kept' }, cut, [11_000])).toEqual(['ready 0']);
+  });
 });

@@ -3,6 +3,7 @@ import {
   policyValue,
   presentTerminals,
   relaysOf,
+  furtherPolicies,
   requiredPolicies,
   roleValue,
   taskOf,
@@ -57,7 +58,7 @@ export function controlOf(
     powerUpDelayMs: profile.powerUpDelayMs,
     coastS,
   };
-  for (const name of requiredPolicies) {
+  for (const name of [...requiredPolicies, ...furtherPolicies]) {
     const value = policies[name] ?? policyValue(profile, settings, name);
     if (value !== undefined) control[name] = value;
   }

@@ -233,7 +233,7 @@ function powerChanged(
   if (s.power.logic === 'off' && hadLogic !== 'off') {
     return {
       ...s,
-      fault: null,
+      fault: outlives(control, s.fault) ? s.fault : null,
       latch: 0,
       keypadLatch: 0,
       carried: 0,
@@ -258,6 +258,13 @@ function powerChanged(
   }
   return s;
 }
+
+/** Faults of the supply itself go with it, and so does that of two channels: the others stay where a device keeps them. */
+const outlives = (control: Control, fault: DriveState['fault']): boolean =>
+  control.faultMemoryOff === 'kept' &&
+  fault !== 'undervoltage' &&
+  fault !== 'inputPhaseLoss' &&
+  fault !== 'enableDiscrepancy';
 
 function linkLost(control: Control, s: DriveState, t: number): DriveState {
   if (!isModulating(s.motion)) return { ...s, latch: 0, keypadLatch: 0, carried: 0 };

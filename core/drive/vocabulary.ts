@@ -39,6 +39,10 @@ const controlEntries = {
   belowMin: v.optional(v.picklist(['clamp', 'sleep']), 'clamp'),
   onReferenceLoss: v.optional(v.picklist(['fault', 'holdLast', 'stop', 'preset']), 'fault'),
   lossThresholdMa: v.optional(v.pipe(v.number(), v.minValue(0), v.maxValue(20)), 3),
+  /** Whether the output for running tells a run that is given, at 0 Hz too, or only a motor that is driven faster than that. */
+  runningAtZero: v.optional(v.boolean(), false),
+  /** Whether a fault outlives the supply of the device, so that switching off and on does not clear it. */
+  faultMemoryOff: v.optional(v.picklist(['cleared', 'kept']), 'cleared'),
   bothDirectionsFaultSelfClears: v.optional(v.boolean(), false),
   motorPotHzPerS: v.optional(hertz),
   keepOnPowerOff: v.optional(v.boolean()),

@@ -61,6 +61,8 @@ export const evidenceBodies = {
     which: v.picklist(['asFound', 'asLeft']),
     source: v.picklist(['typed', 'factory', 'imported']),
     values: v.record(text(80), value),
+    /** Picture of the page that shows a value, where it was taken from one. */
+    pictures: v.optional(v.record(text(80), sha256)),
   }),
   keyed: v.strictObject({ code: text(80), value, undone: v.optional(v.boolean()) }),
   acceptance: v.strictObject({

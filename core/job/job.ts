@@ -199,6 +199,8 @@ const jobEntries = {
     ),
     /** End of the supply from which it is switched on for the first time; the source where nobody says otherwise. */
     energise: v.optional(v.picklist(['sourceFirst', 'loadFirst'])),
+    /** Ready-made arrangement of the device with which keying begins; setting by setting where absent. */
+    readyMade: v.optional(v.pipe(v.string(), v.maxLength(40))),
     /** Required functions that a person states not to be required, by the requirement's id, after the risk assessment. */
     notRequired: v.optional(
       v.record(

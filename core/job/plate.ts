@@ -112,7 +112,15 @@ export const cableSchema = v.strictObject({
 
 /** Blocks that may lie in the line or beside the device; one that is not there is absent. */
 export const lineSchema = v.strictObject({
-  isolator: v.optional(v.strictObject({ ratedA: v.optional(quantity('current')) })),
+  isolator: v.optional(
+    v.strictObject({
+      ratedA: v.optional(quantity('current')),
+      /** It is a plug that is pulled, made for industry or for a household. */
+      plug: v.optional(v.picklist(['industrial', 'household'])),
+      /** Fuse in the plug. */
+      fuse: v.optional(quantity('current')),
+    }),
+  ),
   protection: v.optional(
     v.strictObject({
       kind: v.optional(v.picklist(['breaker', 'fuse', 'motorBreaker'])),
@@ -141,7 +149,12 @@ export const lineSchema = v.strictObject({
     }),
   ),
   contactor: v.optional(
-    v.strictObject({ ratedA: v.optional(quantity('current')), perHour: v.optional(share) }),
+    v.strictObject({
+      ratedA: v.optional(quantity('current')),
+      perHour: v.optional(share),
+      /** Fuses between it and the device, one a pole. */
+      fuse: v.optional(quantity('current')),
+    }),
   ),
   inputFilter: v.optional(
     v.strictObject({

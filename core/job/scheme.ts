@@ -42,6 +42,13 @@ export const schemeSchema = v.strictObject({
   speed: v.optional(
     v.picklist(['dial', 'keypad', 'panelDial', 'voltage', 'current', 'presets', 'upDown']),
   ),
+  /** What the controller shows or sends as its full signal: 60 m/min, 1500 rpm, 100 %. */
+  fullScale: v.optional(
+    v.strictObject({
+      value: v.pipe(v.number(), v.finite(), v.gtValue(0), v.maxValue(1_000_000)),
+      unit: v.pipe(v.string(), v.trim(), v.minLength(1, 'a unit'), v.maxLength(12)),
+    }),
+  ),
   dialOhm: v.optional(quantity('resistance', { min: 1 })),
   minHz: v.optional(hertz),
   maxHz: v.optional(hertz),
@@ -69,8 +76,8 @@ export const schemeSchema = v.strictObject({
   exposed: v.optional(v.picklist(['nobody', 'behindGuard', 'atMachine'])),
   contactsSwitch: v.optional(v.picklist(['plus24', 'zeroVolt'])),
   stationLength: v.optional(quantity('length')),
-  /** Field wires go straight to the device, or over a terminal strip in the panel. */
-  fieldWires: v.optional(v.picklist(['direct', 'strip'])),
+  /** Field wires go straight to the device, over a terminal strip in the panel, or over a plug for each cable. */
+  fieldWires: v.optional(v.picklist(['direct', 'strip', 'plug'])),
   /** What the emergency stop acts on. `contactor` alone cuts the supply of a running drive. */
   estop: v.optional(
     v.picklist([
@@ -95,9 +102,14 @@ export const schemeSchema = v.strictObject({
   thermistor: v.optional(v.picklist(['none', 'sensor'])),
   /** A contact at each end of the way opens the direction that leads there. */
   endLimits: v.optional(v.boolean()),
+  /** A part of the machine that has to be ready before the motor runs: it is asked, and its contact answers. */
+  permission: v.optional(v.picklist(['damper', 'valve', 'lubricator'])),
+  /** Time in which it has answered, s. */
+  permissionS: v.optional(seconds),
   /** Time for which a horn sounds before the motor may start, s. */
   startWarningS: v.optional(seconds),
-  jog: v.optional(v.picklist(['none', 'forward', 'bothWays'])),
+  /** Buttons that run the motor while they are held, or a switch that only chooses the jog speed for a run given otherwise. */
+  jog: v.optional(v.picklist(['none', 'forward', 'bothWays', 'select'])),
   jogHz: v.optional(hertz),
   presetsHz: v.optional(v.pipe(v.array(hertz), v.maxLength(15))),
   secondRamp: v.optional(v.boolean()),
@@ -106,7 +118,7 @@ export const schemeSchema = v.strictObject({
   brakeRelease: v.optional(v.boolean()),
   status: several(['running', 'healthy', 'atSpeed', 'fault', 'ready', 'meter']),
   /** Lamps: of the device's relays, or of what the circuit itself shows. */
-  lamps: several(['running', 'healthy', 'stopReleased', 'contactorClosed']),
+  lamps: several(['running', 'stopped', 'healthy', 'stopReleased', 'contactorClosed']),
   /** On which side of the line contactor a load lies: it stays on, or goes with it. */
   workLight: v.optional(v.picklist(['none', 'stays', 'goes'])),
   panelFan: v.optional(v.picklist(['none', 'stays', 'goes'])),

@@ -1,5 +1,6 @@
 import {
   calculation,
+  between,
   CalculationError,
   choice,
   positive,
@@ -13,7 +14,13 @@ import {
  * @example controlTransformer.run({ holdingVA: [12, 8], inrushVA: [90, 60], ratingVA: 100, rule: 'switchedOne' }).peakVA // 98
  */
 export const controlTransformer = calculation<
-  { holdingVA: readonly number[]; inrushVA: readonly number[]; ratingVA: number; rule: string },
+  {
+    holdingVA: readonly number[];
+    inrushVA: readonly number[];
+    ratingVA: number;
+    rule: string;
+    inrushPowerFactor: number;
+  },
   {
     holdingVA: number;
     peakVA: number;
@@ -29,7 +36,13 @@ export const controlTransformer = calculation<
     holdingVA: { unit: 'VA', title: 'holding, one each', kind: 'list', min: 0, max: 1e5 },
     inrushVA: { unit: 'VA', title: 'inrush, one each', kind: 'list', min: 0, max: 1e6 },
     ratingVA: positive('rating', 'VA', 1e6),
-    rule: choice('how the peak is reckoned', ['sumPlusLargest', 'switchedOne', 'vectorSum']),
+    rule: choice('how the peak is reckoned', [
+      'sumPlusLargest',
+      'switchedOne',
+      'vectorSum',
+      'pointEight',
+    ]),
+    inrushPowerFactor: between('power factor of the largest inrush', '', 0, 1, { fallback: 1 }),
   },
   results: {
     holdingVA: result('holding together', 'VA'),
@@ -40,11 +53,11 @@ export const controlTransformer = calculation<
     peakOk: result('the rating covers it'),
   },
   formula:
-    'sum and largest: ΣH + I_max;  switched one: the largest of ΣH − H_i + I_i;  vector sum: √(ΣH² + I_max²);  rating ≥ 0.8·(ΣH + I_max)',
+    'sum and largest: ΣH + I_max;  switched one: the largest of ΣH − H_i + I_i;  vector sum: √(ΣH² + I_max²);  rating ≥ 0.8·(ΣH + I_max·cosφ), the 0.8 rule',
   source: 'usual rules for control transformers; IEC 61558-2-2',
   confirm: 'The transformer maker’s table of permissible inrush at 95 % voltage.',
   example: { holdingVA: [12, 8, 8], inrushVA: [90, 60, 60], ratingVA: 160, rule: 'sumPlusLargest' },
-  run: ({ holdingVA, inrushVA, ratingVA, rule }) => {
+  run: ({ holdingVA, inrushVA, ratingVA, rule, inrushPowerFactor }) => {
     if (holdingVA.length !== inrushVA.length)
       throw new CalculationError(
         'inrushVA',
@@ -52,13 +65,13 @@ export const controlTransformer = calculation<
       );
     const held = holdingVA.reduce((sum, x) => sum + x, 0);
     const largest = Math.max(...inrushVA);
-    const peakVA =
-      rule === 'switchedOne'
-        ? Math.max(...inrushVA.map((x, i) => held - holdingVA[i] + x))
-        : rule === 'vectorSum'
-          ? Math.hypot(held, largest)
-          : held + largest;
-    const neededVA = 0.8 * (held + largest);
+    const neededVA = 0.8 * (held + largest * inrushPowerFactor);
+    const peaks: Readonly<Record<string, number>> = {
+      switchedOne: Math.max(...inrushVA.map((x, i) => held - holdingVA[i] + x)),
+      vectorSum: Math.hypot(held, largest),
+      pointEight: neededVA,
+    };
+    const peakVA = peaks[rule] ?? held + largest;
     return {
       holdingVA: held,
       peakVA,

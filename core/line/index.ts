@@ -19,6 +19,7 @@ export { threePhaseInputCurrent } from './plate/input-current.js';
 export { leakageOf, REINFORCED_ABOVE_MA } from './plate/block-findings.js';
 export { inputCurrentOf } from './plate/supply-side.js';
 export { plateFindings, plateMissing } from './plate/plate-findings.js';
+export { expectedPhaseOhm, expectedWindings, WINDING_SHARE, windingOhm } from './winding.js';
 export { unbalance } from './unbalance.js';
 export { copperOhm, voltageDrop } from './voltage-drop.js';
 export { shortestAcceleration } from './acceleration.js';

@@ -96,6 +96,10 @@ describe('supply', () => {
       peak('vectorSum').toFixed(3),
     ] as unknown[]).toEqual([118, 106, Math.hypot(28, 90).toFixed(3)]);
     near(calc('controlTransformer', { ...t, rule: 'vectorSum' })['neededVA'], 94.4);
+    // Half of the inrush is wattless: only what is not counts.
+    const half = { ...t, rule: 'pointEight', inrushPowerFactor: 0.5 };
+    near(calc('controlTransformer', half)['neededVA'], 0.8 * (28 + 45));
+    near(calc('controlTransformer', half)['peakVA'], 58.4);
     expect(() =>
       calc('controlTransformer', { ...t, inrushVA: [1], rule: 'vectorSum' }),
     ).toThrowError(CalculationError, /3 items/u);

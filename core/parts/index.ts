@@ -5,6 +5,7 @@ export { type CoilState } from './behaviour/coil.js';
 export { type ContactsState } from './behaviour/contacts.js';
 export { RESISTOR_ENDS, THERMAL_CONTACT } from './kinds/braking-resistor.js';
 export { sealInRelays } from './kinds/relay.js';
+export { ANSWERS } from './kinds/actuator.js';
 export { EARLY_BREAK } from './kinds/motor-isolator.js';
 export {
   type InstalledCoil,

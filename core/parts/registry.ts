@@ -1,3 +1,4 @@
+import { actuator } from './kinds/actuator.js';
 import { brake } from './kinds/brake.js';
 import { brakingResistor } from './kinds/braking-resistor.js';
 import { breakerThreePole } from './kinds/breaker-three-pole.js';
@@ -31,6 +32,7 @@ import { motor } from './kinds/motor.js';
 import { motorIsolator } from './kinds/motor-isolator.js';
 import { outputFilter } from './kinds/output-filter.js';
 import { panelFan } from './kinds/panel-fan.js';
+import { plugConnector } from './kinds/plug-connector.js';
 import { potentiometer } from './kinds/potentiometer.js';
 import { presetSelector } from './kinds/preset-selector.js';
 import { pressureContact } from './kinds/pressure-contact.js';
@@ -43,6 +45,7 @@ import { selectorReverseOffForward } from './kinds/selector-reverse-off-forward.
 import { startButton } from './kinds/start-button.js';
 import { stopButton } from './kinds/stop-button.js';
 import { supply24 } from './kinds/supply-24.js';
+import { supplyPlug } from './kinds/supply-plug.js';
 import { supplySinglePhase } from './kinds/supply-single-phase.js';
 import { supplyThreePhase } from './kinds/supply-three-phase.js';
 import { terminalStrip } from './kinds/terminal-strip.js';
@@ -56,6 +59,7 @@ import type { Part, PartOf } from './part.js';
 /** Every kind of part there is. A new kind is a file in `kinds/` and a line here. */
 export const parts: Readonly<Record<string, Part>> = Object.fromEntries(
   [
+    actuator,
     brake,
     brakingResistor,
     breakerThreePole,
@@ -89,6 +93,7 @@ export const parts: Readonly<Record<string, Part>> = Object.fromEntries(
     motorIsolator,
     outputFilter,
     panelFan,
+    plugConnector,
     potentiometer,
     presetSelector,
     pressureContact,
@@ -103,6 +108,7 @@ export const parts: Readonly<Record<string, Part>> = Object.fromEntries(
     startButton,
     stopButton,
     supply24,
+    supplyPlug,
     supplySinglePhase,
     supplyThreePhase,
     terminalStrip,

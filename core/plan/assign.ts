@@ -194,9 +194,15 @@ export interface ChosenRelay {
   readonly id: string;
   readonly common?: string;
   readonly no?: string;
+  readonly nc?: string;
 }
 
-const chosen = ({ id, common, no }: RelayTerminals): ChosenRelay => ({ id, common, no: no.at(-1) });
+const chosen = ({ id, common, no, nc }: RelayTerminals): ChosenRelay => ({
+  id,
+  common,
+  no: no.at(-1),
+  nc: nc.at(-1),
+});
 
 /**
  * Chooses a relay for every output task, in the order of the device; a task that is wired needs a make contact.
@@ -215,7 +221,8 @@ export function assignOutputs(
     const at = free.findIndex(
       (r) =>
         r.tasks.includes(output.task) &&
-        (!output.wired || (r.common !== undefined && r.no.length > 0)),
+        (!output.wired || (r.common !== undefined && r.no.length > 0)) &&
+        (!output.rests || r.nc.length > 0),
     );
     if (at < 0)
       return { ok: false, wishes: [...new Set(outputs.map((o) => o.wish))], task: output.task };

@@ -1,14 +1,8 @@
 export { assignInputs, type AssignmentCost } from './assign.js';
 export { colourOf } from './conductors.js';
-export {
-  keyingFaults,
-  keyingLines,
-  keyingOrder,
-  keyingParts,
-  partOf,
-  type KeyingPart,
-  type KeyLine,
-} from './keying.js';
+export { keyingParts, type KeyingPart, type KeyLine } from './key-sheet.js';
+export { keyingFaults } from './keying-faults.js';
+export { keyingLines, keyingOrder, keyingWays, partOf, type KeyingWay } from './keying.js';
 export { countPresses, keyPresses, type KeyPress } from './keystrokes.js';
 export {
   adoption,

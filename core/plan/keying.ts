@@ -1,45 +1,22 @@
 import {
-  changesSpeed,
+  factorySettings,
   hasKeys,
+  identified,
   isInput,
+  modelOf,
+  readyMades,
   roleSetting,
   roleValue,
   settingForRole,
-  taskCode,
   type Profile,
+  type ReadyMade,
   type SettingValues,
-  type Value,
 } from '../catalogue/index.js';
 import { sortedEntries, type Job } from '../job/index.js';
-import { keyPresses, type KeyPress } from './keystrokes.js';
+import { keyInputs } from './key-inputs.js';
+import { keyingParts, KeySheet, type KeyingPart, type KeyLine } from './key-sheet.js';
+import { countPresses } from './keystrokes.js';
 import type { PlannedSettings } from './settings.js';
-
-/** Parts of the keying order; nothing of a later part comes before anything of an earlier one. */
-export const keyingParts = [
-  'makeSafe',
-  'motor',
-  'limits',
-  'inputs',
-  'reference',
-  'outputs',
-  'protection',
-  'handOver',
-  'readBack',
-] as const;
-export type KeyingPart = (typeof keyingParts)[number];
-
-/** One line of the keying sheet: something to do, or a setting to change. */
-export interface KeyLine {
-  readonly key: string;
-  readonly part: KeyingPart;
-  /** A hold point in words (`openRunContacts`, `noteAsFound`, `readBack`), or none for a setting. */
-  readonly hold?: string;
-  readonly code?: string;
-  readonly from?: Value;
-  readonly to?: Value;
-  readonly presses: readonly KeyPress[];
-  readonly why: { readonly code: string; readonly args: Readonly<Record<string, Value>> };
-}
 
 const partOfGroup: Record<string, KeyingPart> = {
   first: 'motor',
@@ -118,78 +95,122 @@ const partRoles: Partial<Record<KeyingPart, readonly string[]>> = {
   ],
 };
 
+/** What of a session is chosen, beside the values. */
+export interface KeyingChoice {
+  /** Values the device leaves the factory with: what is wiped goes back to them. */
+  readonly factory?: SettingValues;
+  /** The station has an emergency stop, which is pressed in meanwhile. */
+  readonly estop?: boolean;
+  /** Ready-made arrangement of the device that is keyed first, where it brings about something of the plan. */
+  readonly readyMade?: string | undefined;
+}
+
+/** Key presses of lines. */
+const pressesOf = (lines: readonly KeyLine[]): number =>
+  lines.reduce((sum, { presses }) => sum + countPresses(presses), 0);
+
 /**
  * The settings to change, in an order in which the motor cannot move until command is handed over last: keypad command
- * first, motor plate, limits and ramps, input tasks (occupied ones freed first, pairs together), reference, outputs,
- * protection and restart, command to the terminals, read back.
+ * first, motor plate, limits and ramps, the identification run where the device has one, input tasks (occupied ones freed
+ * first, pairs together), reference, outputs, protection and restart, command to the terminals, read back.
  *
  * What was found is noted before anything is changed, the source of command first. Where nothing that is to be keyed can make
  * the motor start, turn round or let go, one hold at rest is enough.
  *
  * @param found values in the device now
- * @param estop the station has an emergency stop, which is pressed in meanwhile
  */
 export function keyingOrder(
   profile: Profile,
   found: SettingValues,
   planned: PlannedSettings,
-  estop = false,
+  choice: KeyingChoice = {},
 ): KeyLine[] {
-  const lines: KeyLine[] = [];
-  const now: Record<string, Value> = { ...found };
-  const hold = (part: KeyingPart, name: string): void =>
-    void lines.push({
-      key: `hold.${name}`,
-      part,
-      hold: name,
-      presses: [],
-      why: { code: `hold.${name}`, args: changesSpeed(profile) ? {} : { fixed: true } },
-    });
-  const change = (
-    part: KeyingPart,
-    code: string,
-    to: Value,
-    why: KeyLine['why'],
-    key = code,
-  ): void => {
-    if (now[code] === to) return;
-    lines.push({
-      key,
-      part,
-      code,
-      from: now[code],
-      to,
-      presses: keyPresses(profile, code, now[code], to),
-      why,
-    });
-    now[code] = to;
-  };
+  const made = readyMades(profile).find((m) => m.key === choice.readyMade);
+  return linesOf(
+    profile,
+    found,
+    planned,
+    choice,
+    made && helps(profile, made, found, planned) ? made : undefined,
+  );
+}
+
+/** Whether a ready-made arrangement brings about something that is planned and not held yet, beside who commands. */
+function helps(
+  profile: Profile,
+  { sets }: ReadyMade,
+  found: SettingValues,
+  planned: PlannedSettings,
+): boolean {
+  const command = roleSetting(profile, 'commandSource');
+  return Object.entries(sets).some(
+    ([code, value]) => code !== command && planned[code]?.value === value && found[code] !== value,
+  );
+}
+
+function linesOf(
+  profile: Profile,
+  found: SettingValues,
+  planned: PlannedSettings,
+  { factory = found, estop = false }: KeyingChoice,
+  made: ReadyMade | undefined,
+): KeyLine[] {
+  const sheet = new KeySheet(profile, found, factory);
   const codes = sortedEntries(profile.settings).flatMap(([code]) =>
     planned[code] === undefined ? [] : [code],
   );
-  const due = codes.filter((code) => now[code] !== planned[code].value);
-  const moving = due.some((code) => mayMove(profile, code));
+  const isDue = (code: string): boolean => sheet.now[code] !== planned[code].value;
+  const due = codes.filter(isDue);
+  const measured = measures(profile, planned, made ? [...due, ...made.wipes] : due, sheet, factory);
+  const moving = measured || due.some((code) => mayMove(profile, code));
   // Dials and switches are set with everything off, and read when the power comes.
-  const dead = !hasKeys(profile);
-  if (due.length > 0 && dead) {
-    hold('makeSafe', 'dialsDead');
-    hold('makeSafe', 'noteAsFound');
-  } else if (due.length > 0 && !moving) hold('makeSafe', 'atRest');
+  if (due.length > 0 && !hasKeys(profile)) {
+    sheet.hold('makeSafe', 'dialsDead');
+    sheet.hold('makeSafe', 'noteAsFound');
+  } else if (due.length > 0 && !moving) sheet.hold('makeSafe', 'atRest');
   else if (moving) {
-    if (estop) hold('makeSafe', 'estopIn');
-    hold('makeSafe', 'openRunContacts');
-    hold('makeSafe', 'noteAsFound');
-    takeCommand(profile, now, change);
+    if (estop) sheet.hold('makeSafe', 'estopIn');
+    sheet.hold('makeSafe', 'openRunContacts');
+    sheet.hold('makeSafe', 'noteAsFound');
+    takeCommand(sheet, 'makeSafe');
+    if (made) takeReadyMade(sheet, made);
   }
   for (const part of keyingParts) {
     const here = codes.filter((code) => partOf(profile, code) === part);
-    if (part === 'handOver' && here.some((code) => now[code] !== planned[code].value))
-      hold('handOver', 'contactsStillOpen');
-    if (part === 'inputs') keyInputs(profile, now, planned, here, change);
-    else for (const code of here) change(part, code, planned[code].value, planned[code].why);
+    if (part === 'handOver' && here.some(isDue)) sheet.hold('handOver', 'contactsStillOpen');
+    if (part === 'identify' && measured) {
+      sheet.hold('identify', 'identify');
+      sheet.hold('identify', 'stillAgain');
+    }
+    if (part === 'inputs') keyInputs(sheet, planned, here);
+    else for (const code of here) sheet.change(part, code, planned[code].value, planned[code].why);
   }
-  hold('readBack', 'readBack');
-  return lines;
+  sheet.hold('readBack', 'readBack');
+  return sheet.lines;
+}
+
+/** Whether the device has to measure its motor: its data are planned, and it has not, or some of them are keyed anew. */
+function measures(
+  profile: Profile,
+  planned: PlannedSettings,
+  keyed: readonly string[],
+  { now }: KeySheet,
+  factory: SettingValues,
+): boolean {
+  const { voids = [] } = profile.identification ?? {};
+  return (
+    voids.some((code) => planned[code] !== undefined) &&
+    (!identified(profile, now, factory) || keyed.some((code) => voids.includes(code)))
+  );
+}
+
+/** A ready-made arrangement first of all; it may hand command to the terminals, so everything is made still again after it. */
+function takeReadyMade(sheet: KeySheet, made: ReadyMade): void {
+  const { code, value, name, wipes } = made;
+  const why = { code: 'readyMade', args: { name, wipes: wipes.join(', ') } };
+  sheet.change('makeSafe', code, value, why);
+  sheet.hold('makeSafe', 'afterReadyMade');
+  takeCommand(sheet, 'again');
 }
 
 /**
@@ -200,20 +221,68 @@ export function keyingOrder(
  * @example keyingLines(job, profile, held).map((line) => line.code ?? line.hold)
  */
 export const keyingLines = (
-  { adopted }: Pick<Job, 'adopted'>,
+  { adopted, decisions, profile: { model } }: Pick<Job, 'adopted' | 'decisions' | 'profile'>,
   profile: Profile,
   held: SettingValues,
-): KeyLine[] =>
-  adopted
-    ? keyingOrder(profile, held, adopted.settings, adopted.devices['estop'] !== undefined)
+): KeyLine[] => {
+  const known = modelOf(profile, model);
+  return adopted
+    ? keyingOrder(profile, held, adopted.settings, {
+        ...(known ? { factory: factorySettings(profile, known) } : {}),
+        estop: adopted.devices['estop'] !== undefined,
+        readyMade: decisions.readyMade,
+      })
     : [];
+};
 
-/** Command to the keypad first, where the terminals have it. */
-function takeCommand(profile: Profile, now: SettingValues, change: Change): void {
+/** One way of keying: setting by setting, or beginning with an arrangement that the device has ready. */
+export interface KeyingWay {
+  /** Absent for setting by setting. */
+  readonly readyMade?: string;
+  readonly name: string;
+  /** Values to key. */
+  readonly settings: number;
+  readonly presses: number;
+  /** Settings of the plan that it sets back to the factory's values, and that are keyed again after it. */
+  readonly again: readonly string[];
+}
+
+/**
+ * The ways of keying what the device does not hold yet, setting by setting first; of the ready-made arrangements those that
+ * bring about something of the plan.
+ *
+ * @example keyingWays(job, profile, held).map((w) => w.presses) // [412, 398]
+ */
+export function keyingWays(
+  job: Pick<Job, 'adopted' | 'decisions' | 'profile'>,
+  profile: Profile,
+  held: SettingValues,
+): KeyingWay[] {
+  const lines = (readyMade: string | undefined): KeyLine[] =>
+    keyingLines({ ...job, decisions: { ...job.decisions, readyMade } }, profile, held);
+  const told = (of: readonly KeyLine[]) => ({
+    settings: of.filter((l) => l.code !== undefined).length,
+    presses: pressesOf(of),
+  });
+  const singly = lines(undefined);
+  return [
+    { name: '', ...told(singly), again: [] },
+    ...readyMades(profile).flatMap(({ key, name, code, wipes }): KeyingWay[] => {
+      const of = lines(key);
+      if (!of.some((l) => l.code === code)) return [];
+      const again = wipes.filter((w) => of.some((l) => l.code === w));
+      return [{ readyMade: key, name, ...told(of), again }];
+    }),
+  ];
+}
+
+/** Command to the keypad, where the terminals have it. */
+function takeCommand(sheet: KeySheet, line: 'makeSafe' | 'again'): void {
+  const { profile, now } = sheet;
   const keypad = settingForRole(profile, 'commandSource', 'keypad');
   if (!keypad || roleValue(profile, now, 'commandSource') === 'keypad') return;
   const { code, value } = keypad;
-  change('makeSafe', code, value, { code: 'makeSafe', args: {} }, `${code}.makeSafe`);
+  sheet.change('makeSafe', code, value, { code: 'makeSafe', args: {} }, { key: `${code}.${line}` });
 }
 
 /** Settings that change nothing at a motor that stands: its plate, ramps, the highest frequency, speeds that something else must ask for. */
@@ -229,100 +298,3 @@ const lightRoles: readonly string[] = [
 export const mayMove = (profile: Profile, code: string): boolean =>
   profile.settings[code].wipes !== undefined ||
   !lightRoles.some((role) => roleSetting(profile, role) === code);
-
-type Change = (
-  part: KeyingPart,
-  code: string,
-  to: Value,
-  why: KeyLine['why'],
-  key?: string,
-) => void;
-
-function keyInputs(
-  profile: Profile,
-  now: Record<string, Value>,
-  planned: PlannedSettings,
-  codes: readonly string[],
-  change: Change,
-): void {
-  const tasks = new Set(Object.values(profile.taskSettings));
-  const none = taskCode(profile, 'none');
-  for (const code of codes.filter((c) => !tasks.has(c)))
-    change('inputs', code, planned[code].value, planned[code].why);
-  const inputs = codes.filter((c) => tasks.has(c));
-  const holder = (task: Value, but: string): string | undefined =>
-    task === none ? undefined : inputs.find((code) => code !== but && now[code] === task);
-  let open = [...inputs]
-    .sort((x, y) => pairRank(profile, planned[x].value) - pairRank(profile, planned[y].value))
-    .filter((code) => now[code] !== planned[code].value);
-  while (open.length > 0) {
-    const next = open.find((code) => holder(planned[code].value, code) === undefined);
-    if (next !== undefined) change('inputs', next, planned[next].value, planned[next].why);
-    else if (none !== undefined) {
-      const ring = holder(planned[open[0]].value, open[0]) as string;
-      change('inputs', ring, none, { code: 'freeTask', args: { code: open[0] } }, `${ring}.free`);
-    } else return;
-    open = open.filter((code) => now[code] !== planned[code].value);
-  }
-}
-
-/** Tasks that belong together come one after the other: the halves of a pair share a rank, `none` goes first. */
-function pairRank(profile: Profile, value: Value): number {
-  const task = Object.values(profile.inputTasks).find((t) => t.code === value);
-  if (!task || task.meaning === 'none') return 0;
-  return task.needs || ['start', 'stop', 'startForward', 'startReverse'].includes(task.meaning)
-    ? 1
-    : 2;
-}
-
-/** Holds that keep the motor still while something is keyed. */
-const stillHolds: readonly string[] = ['openRunContacts', 'atRest', 'dialsDead'];
-
-/** What is wrong with an order of lines; empty for one in which nothing can move before hand-over. */
-export function keyingFaults(
-  profile: Profile,
-  found: SettingValues,
-  lines: readonly KeyLine[],
-): { rule: string; line: string }[] {
-  const faults: { rule: string; line: string }[] = [];
-  const now: Record<string, Value> = { ...found };
-  const command = roleSetting(profile, 'commandSource');
-  const none = taskCode(profile, 'none');
-  let part = 0;
-  let held = false;
-  const taskCodes = Object.entries(profile.taskSettings)
-    .filter(([id]) => isInput(profile, id))
-    .map(([, code]) => code);
-  lines.forEach((line, i) => {
-    const at = keyingParts.indexOf(line.part);
-    if (at < part) faults.push({ rule: 'keying.order', line: line.key });
-    part = Math.max(part, at);
-    if (line.hold && stillHolds.includes(line.hold)) held = true;
-    if (line.code === undefined || line.to === undefined) return;
-    if (!held) faults.push({ rule: 'keying.contactsNotOpen', line: line.key });
-    const light = line.code !== undefined && !mayMove(profile, line.code);
-    const commands = hasKeys(profile) && roleValue(profile, now, 'commandSource') === 'terminals';
-    if (!light && line.code !== command && commands)
-      faults.push({ rule: 'keying.terminalsCommand', line: line.key });
-    now[line.code] = line.to;
-    if (line.code === command && roleValue(profile, now, 'commandSource') === 'terminals') {
-      if (lines.slice(i + 1).some((later) => later.code !== undefined))
-        faults.push({ rule: 'keying.handOverEarly', line: line.key });
-    }
-    const twice =
-      taskCodes.includes(line.code) &&
-      line.to !== none &&
-      taskCodes.some((code) => code !== line.code && now[code] === line.to);
-    if (twice && profile.duplicateTask !== 'accepted')
-      faults.push({ rule: 'keying.taskStillHeld', line: line.key });
-    const macro = profile.settings[line.code].wipes;
-    if (
-      macro &&
-      lines
-        .slice(0, i)
-        .some((earlier) => earlier.code !== undefined && macro.includes(earlier.code))
-    )
-      faults.push({ rule: 'keying.macroAfterMotor', line: line.key });
-  });
-  return faults;
-}

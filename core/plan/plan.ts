@@ -26,11 +26,12 @@ import {
 import { arrange, DEVICE_ID, type Arrangement, type DeviceSymbol } from '../scheme/index.js';
 import { assignInputs, assignOutputs, type AssignmentCost } from './assign.js';
 import { identifyWires } from './identity.js';
-import { keyingOrder, type KeyLine } from './keying.js';
+import type { KeyLine } from './key-sheet.js';
+import { keyingOrder } from './keying.js';
 import { countPresses } from './keystrokes.js';
-import { plannedDevices, plannedLinks, withStrip } from './planned-parts.js';
+import { plannedDevices, plannedLinks, withJoints } from './planned-parts.js';
 import { routeWires } from './route.js';
-import { meaningIsMet, planSettings } from './settings.js';
+import { meaningIsMet, planSettings, type Beyond } from './settings.js';
 
 export interface PlanCost {
   readonly settings: number;
@@ -85,7 +86,8 @@ export function planJob(
   const deviceId = deviceIdOf(job);
   const { logic, fixed } = logicOf(job, profile);
   const arrangement = arrangeFor(job, profile);
-  const asFound = found ?? factorySettings(profile, model);
+  const factory = factorySettings(profile, model);
+  const asFound = found ?? factory;
   const findings: Finding[] = [];
   if (fixed) findings.push(planFinding('plan.logicFixed', 'contactsSwitch', { wish: fixed }));
   const clash = wishConflict(job, profile, arrangement);
@@ -110,28 +112,21 @@ export function planJob(
   const identified = identifyWires(routing.wires, job.adopted, job.id);
   const wires = applyWireDecisions(job, identified.wires, profile, findings);
   const { settings, unmet, beyond } = planSettings(job, profile, arrangement, at, outputs.relays);
-  for (const { role, wish } of unmet)
-    findings.push(planFinding('plan.wishUnmet', role, { role, wish }));
-  for (const { code, wanted, end } of beyond)
-    findings.push({
-      ...planFinding(
-        'plan.settingEnds',
-        code,
-        { name: profile.settings[code].name, unit: profile.settings[code].unit ?? '', wanted, end },
-        { kind: 'setting', id: code },
-      ),
-      severity: 'stop',
-    });
+  findings.push(...settingFindings(profile, unmet, beyond));
   const wiring: Wiring = {
     device: deviceId,
-    devices: withStrip(plannedDevices(job, profile, arrangement, deviceId), wires, profile),
+    devices: withJoints(plannedDevices(job, profile, arrangement, deviceId), wires, profile),
     wires,
     retired: identified.retired,
     assignments: assignmentsOf(arrangement, deviceId, at, pins),
     links: plannedLinks(profile, arrangement, logic.links, job.plate.supply.earthing),
     settings,
   };
-  const keying = keyingOrder(profile, asFound, settings, arrangement.estop !== undefined);
+  const keying = keyingOrder(profile, asFound, settings, {
+    factory,
+    estop: arrangement.estop !== undefined,
+    readyMade: job.decisions.readyMade,
+  });
   return {
     ok: true,
     wiring,
@@ -142,6 +137,23 @@ export function planJob(
     hash: hashOf(wiring),
   };
 }
+
+/** Wishes that no setting brings about, and values beyond the end of their setting. */
+const settingFindings = (
+  { settings }: Profile,
+  unmet: readonly { readonly role: string; readonly wish: string }[],
+  beyond: readonly Beyond[],
+): Finding[] => [
+  ...unmet.map(({ role, wish }) => planFinding('plan.wishUnmet', role, { role, wish })),
+  ...beyond.map(({ code, wanted, end }): Finding => {
+    const { name, unit = '' } = settings[code];
+    const where = { kind: 'setting', id: code } as const;
+    return {
+      ...planFinding('plan.settingEnds', code, { name, unit, wanted, end }, where),
+      severity: 'stop',
+    };
+  }),
+];
 
 /** Functions on the terminals they were given. */
 const assignmentsOf = (
@@ -246,11 +258,20 @@ function wishConflict(job: Job, profile: Profile, arrangement: Arrangement): NoP
     )
       return conflict('noSetting', [meant.wish], String(meant.value));
   }
+  if (waitsForEver(job, profile)) return conflict('handshakeDeadlock', ['handshake'], '');
   const noTask = arrangement.inputs.find((f) => taskCode(profile, f.task) === undefined);
   if (noTask) return conflict('noTask', [noTask.wish], noTask.task);
   const most = Object.keys(profile.roles).filter((role) => role.startsWith('preset.')).length;
   if (arrangement.presets.length > most) return conflict('presets', ['presetsHz'], String(most));
   return undefined;
+}
+
+/** A controller that waits for the run contact, and a device that is known to tell no run at a speed of zero. */
+function waitsForEver({ scheme }: Job, { policies }: Profile): boolean {
+  const tells = policies['runningAtZero'];
+  const signalled = scheme.speed === 'voltage' || scheme.speed === 'current';
+  const known = typeof tells === 'object' && 'fixed' in tells && tells.fixed === false;
+  return known && scheme.handshake === true && signalled && !scheme.minHz;
 }
 
 /** Wish behind a symbol of the arrangement that found no terminal. */

@@ -1,6 +1,7 @@
 import { firstOfKind, sensorLink, type Profile, type Value } from '../catalogue/index.js';
 import { landingParts, sortedEntries, type Job, type Wiring } from '../job/index.js';
-import { lineIds, type Arrangement } from '../scheme/index.js';
+import { lineIds, plugOf, type Arrangement } from '../scheme/index.js';
+import { toBase } from '../units/index.js';
 import { feedPhases, lineParts } from './power-wires.js';
 
 /** Every part of a plan: those that every wiring has, those of Plate, of the arrangement and of the person's decisions. */
@@ -36,6 +37,15 @@ export function plannedDevices(
   };
   for (const [id, { kind, tag, poles }] of Object.entries(lineParts(job, profile)))
     devices[id] = { kind, role: id, tag, params: { poles } };
+  const { fuse } = job.plate.line?.contactor ?? {};
+  if (fuse && arrangement.contactor)
+    for (const [i] of feedPhases(profile).entries())
+      devices[`${lineIds.fuse}.${i + 1}`] = {
+        kind: 'fuse',
+        role: `${lineIds.fuse}.${i + 1}`,
+        tag: `FA${i + 1}`,
+        params: { amps: toBase(fuse, 'current'), place: 'panel' },
+      };
   for (const { id, kind, tag, place, params, ...more } of arrangement.devices)
     devices[id] = {
       kind,
@@ -49,22 +59,30 @@ export function plannedDevices(
   return devices;
 }
 
-/** The terminal strip, as long as the wires need it. */
-export function withStrip(
+/** What the field wires go over: a terminal strip, or a plug for each cable, as long as the wires need it. */
+export function withJoints(
   devices: Wiring['devices'],
   wires: Wiring['wires'],
   profile: Profile,
 ): Wiring['devices'] {
-  const { strip } = lineIds;
-  const numbers = Object.values(wires)
-    .flatMap((w) => [w.from, w.to])
-    .filter((end) => landingParts(end).device === strip)
-    .map((end) => parseInt(landingParts(end).terminal, 10));
-  if (numbers.length === 0) return devices;
-  const params = { count: Math.max(...numbers), place: 'panel' };
+  const counts = new Map<string, number>();
+  for (const { from, to } of Object.values(wires))
+    for (const end of [from, to]) {
+      const { device, terminal } = landingParts(end);
+      if (device !== lineIds.strip && !device.startsWith(plugOf(''))) continue;
+      counts.set(device, Math.max(counts.get(device) ?? 0, parseInt(terminal, 10)));
+    }
+  const made: Wiring['devices'] = { ...devices };
   // No tag that equals a terminal of the device.
-  const tag = Object.hasOwn(profile.terminals, 'X1') ? 'X10' : 'X1';
-  return { ...devices, [strip]: { kind: 'terminalStrip', role: strip, tag, params } };
+  const first = Object.hasOwn(profile.terminals, 'X1') ? 10 : 1;
+  [...counts.keys()]
+    .sort((x, y) => x.localeCompare(y, 'en', { numeric: true }))
+    .forEach((id, i) => {
+      const kind = id === lineIds.strip ? 'terminalStrip' : 'plugConnector';
+      const params = { count: counts.get(id) as number, place: 'panel' };
+      made[id] = { kind, role: id, tag: `X${first + i}`, params };
+    });
+  return made;
 }
 
 /** What keeps the coil of a part that a contact of the device switches from wearing that contact out. */

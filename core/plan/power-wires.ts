@@ -143,16 +143,21 @@ function feedWires(
     const [into, out] = [2 * line + 1, 2 * line + 2];
     const on = { size: feed, line: phase === 'N' ? 0 : line };
     const mains = phase === 'N' ? 'neutral' : 'mains';
-    const steps = way.map(({ part, name }, i) =>
+    const ends = way.map(({ part, single }): readonly [string, string] =>
+      single
+        ? [`${part}.${line + 1}:1`, `${part}.${line + 1}:2`]
+        : [`${part}:${into}`, `${part}:${out}`],
+    );
+    const steps = way.map(({ name }, i) =>
       wire(
-        [i === 0 ? `${supply}:${phase}` : `${way[i - 1].part}:${out}`, `${part}:${into}`],
+        [i === 0 ? `${supply}:${phase}` : ends[i - 1][1], ends[i][0]],
         `${name}.${phase}`,
         mains,
         on,
       ),
     );
-    const last = way[way.length - 1].part;
-    return [...steps, wire([`${last}:${out}`, terminal], `feed.${phase}`, mains, on)];
+    const last = ends[ends.length - 1][1];
+    return [...steps, wire([last, terminal], `feed.${phase}`, mains, on)];
   });
 }
 
@@ -160,13 +165,21 @@ function feedWires(
 function feedWay(
   { plate }: Job,
   { contactor, isolator }: Arrangement,
-): readonly { readonly part: string; readonly name: string }[] {
-  const { breaker, filter, reactor } = lineIds;
+): readonly {
+  readonly part: string;
+  readonly name: string;
+  /** Each pole is a part of its own. */
+  readonly single?: true;
+}[] {
+  const { breaker, filter, reactor, fuse } = lineIds;
   const { inputFilter, reactor: choke } = plate.line ?? {};
   return [
     ...(isolator ? [{ part: isolator, name: 'isolator' }] : []),
     { part: breaker, name: 'supply' },
     ...(contactor ? [{ part: contactor, name: 'line' }] : []),
+    ...(contactor && plate.line?.contactor?.fuse
+      ? [{ part: fuse, name: 'fuse', single: true as const }]
+      : []),
     ...(inputFilter ? [{ part: filter, name: 'filter' }] : []),
     ...(choke ? [{ part: reactor, name: 'reactor' }] : []),
   ];
@@ -180,7 +193,13 @@ export function lineParts(
   const { isolator, inputFilter, reactor, outputFilter } = plate.line ?? {};
   const poles = feedPhases(profile).length;
   return {
-    ...(isolator ? { [lineIds.isolator]: { kind: 'isolator', tag: 'QB1', poles } } : {}),
+    ...(isolator
+      ? {
+          [lineIds.isolator]: isolator.plug
+            ? { kind: 'supplyPlug', tag: 'XB1', poles }
+            : { kind: 'isolator', tag: 'QB1', poles },
+        }
+      : {}),
     ...(inputFilter ? { [lineIds.filter]: { kind: 'inputFilter', tag: 'RF1', poles } } : {}),
     ...(reactor ? { [lineIds.reactor]: { kind: 'inputReactor', tag: 'RA1', poles } } : {}),
     ...(outputFilter

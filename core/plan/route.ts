@@ -13,6 +13,7 @@ import {
   type Mounting,
   type PointRef,
   lineIds,
+  plugOf,
 } from '../scheme/index.js';
 import { toBase } from '../units/index.js';
 import { colourOf, controlSize } from './conductors.js';
@@ -32,7 +33,9 @@ export interface Routing {
 /** Terminals chosen for the functions of the arrangement. */
 export interface Landed {
   readonly inputs: Readonly<Record<string, string>>;
-  readonly outputs: Readonly<Record<string, { readonly common?: string; readonly no?: string }>>;
+  readonly outputs: Readonly<
+    Record<string, { readonly common?: string; readonly no?: string; readonly nc?: string }>
+  >;
 }
 
 const STATION_M = 8;
@@ -151,7 +154,7 @@ function resolver(
       kind === '@in'
         ? landed.inputs[name]
         : kind === '@out'
-          ? relay?.[part as 'common' | 'no']
+          ? relay?.[part as 'common' | 'no' | 'nc']
           : fixed[at];
     return terminal === undefined ? undefined : `${device}:${terminal}`;
   };
@@ -208,8 +211,8 @@ function layChains(
   const held = new Map<string, number>();
   const wires: RoutedWire[] = [];
   const cores: Record<string, number> = {};
-  let [analogue, terminals] = [0, 0];
-  const onStrip = job.scheme.fieldWires === 'strip';
+  let analogue = 0;
+  const joint = jointsOf(job.scheme.fieldWires);
   const own = ownTerminals(profile, device);
   for (const chain of chains) {
     const points = ordered(chain.points, placeOf, own);
@@ -233,16 +236,16 @@ function layChains(
         ),
       };
       const outer = { ...common, lengthM: cable ? stationM : INSIDE_M, ...core };
-      if (cable && onStrip && ends.includes('panel')) {
-        const n = ++terminals;
+      if (cable && joint && ends.includes('panel')) {
+        const terminal = joint.next(cable);
         const [near, far] = ends[0] === 'panel' ? ['i', 'o'] : ['o', 'i'];
-        const side = (which: string): string => `${lineIds.strip}:${n}.${which}`;
+        const side = (which: string): string => `${terminal}.${which}`;
         const inner = { ...common, lengthM: INSIDE_M };
         wires.push(
           {
             from: from.at,
             to: side(near),
-            function: `${to.wire}.strip`,
+            function: `${to.wire}.${joint.name}`,
             ...(near === 'i' ? inner : outer),
           },
           { from: side(far), to: to.at, function: to.wire, ...(far === 'i' ? inner : outer) },
@@ -254,6 +257,22 @@ function layChains(
     count > (own(landing)?.conductors ?? Infinity) ? [landing] : [],
   );
   return { wires, crowded };
+}
+
+/** Where the cables of the field begin, and the next terminal there; undefined where they go straight to the device. */
+function jointsOf(
+  fieldWires: Job['scheme']['fieldWires'],
+): { readonly name: string; next(cable: string): string } | undefined {
+  if (fieldWires !== 'strip' && fieldWires !== 'plug') return undefined;
+  const used: Record<string, number> = {};
+  return {
+    name: fieldWires,
+    next: (cable) => {
+      const part = fieldWires === 'strip' ? lineIds.strip : plugOf(cable);
+      used[part] = (used[part] ?? 0) + 1;
+      return `${part}:${used[part]}`;
+    },
+  };
 }
 
 /** Terminal of the device that a landing is; undefined for a landing of anything else. */

@@ -1,3 +1,4 @@
+import type { Profile } from '../catalogue/index.js';
 import { checkJob } from '../hazards/index.js';
 import { landingParts, type Job } from '../job/index.js';
 import { liveSteps } from '../procedure/index.js';
@@ -76,5 +77,57 @@ describe('field wires over a terminal strip', () => {
     const steps = liveSteps({ ...wished, adopted: adoption(plan) }, one.profile);
     const without = liveSteps(one.job, one.profile);
     expect(steps.map((s) => s.key)).toEqual(without.map((s) => s.key));
+  });
+});
+
+describe('field wires over plugs', () => {
+  const onPlug = (end: string): boolean => landingParts(end).device.startsWith('plug.');
+  const built = (job: Job, profile: Profile): Job & { adopted: NonNullable<Job['adopted']> } => {
+    const wished: Job = { ...job, scheme: { ...job.scheme, fieldWires: 'plug' } };
+    const plan = planJob(wished, profile);
+    if (!plan.ok) throw new Error(`${job.tag} cannot be planned`);
+    return { ...wished, adopted: adoption(plan) };
+  };
+
+  it('do what they do without them, one plug a cable, one landing a side', () => {
+    let plugged = 0;
+    for (const { name, job, profile } of everyArrangement().filter((_, i) => i % 3 === 0)) {
+      const over = built(job, profile);
+      const states = (j: Job): string[] =>
+        judged(trialsOf(j, profile)).map((x) => `${x.requirement.id} ${x.state}`);
+      expect(states(over)).withContext(name).toEqual(states(job));
+      const graves = (j: Job): string[] =>
+        checkJob(j, profile)
+          .filter((f) => f.severity === 'stop' && f.rule !== 'plugs.exchangeable')
+          .map((f) => f.rule);
+      expect(graves(over)).withContext(name).toEqual(graves(job));
+      const wires = Object.values(over.adopted.wires);
+      const ends = wires.flatMap((w) => [w.from, w.to]).filter(onPlug);
+      expect(new Set(ends).size).withContext(name).toBe(ends.length);
+      const plugs = Object.entries(over.adopted.devices).filter(
+        ([, d]) => d.kind === 'plugConnector',
+      );
+      expect(ends.length)
+        .withContext(name)
+        .toBe(plugs.reduce((n, [, d]) => n + 2 * Number(d.params['count']), 0));
+      // Everything behind a plug is of its one cable.
+      for (const [id] of plugs)
+        expect(
+          new Set(
+            wires
+              .filter((w) => w.cable && [w.from, w.to].some((e) => landingParts(e).device === id))
+              .map((w) => `plug.${w.cable ?? ''}`),
+          ),
+        )
+          .withContext(`${name} ${id}`)
+          .toEqual(new Set([id]));
+      const alike = checkJob(over, profile).filter((f) => f.rule === 'plugs.exchangeable');
+      const counts = plugs.map(([, d]) => d.params['count']);
+      expect(alike.length > 0)
+        .withContext(name)
+        .toBe(new Set(counts).size < counts.length);
+      plugged += plugs.length;
+    }
+    expect(plugged).toBeGreaterThan(40);
   });
 });

@@ -50,6 +50,13 @@ describe('test values', () => {
     expect(testValuesFor(built({ stopMode: 'coast' }), profile).length).toBe(1);
     const jogs = testValuesFor(built({ jog: 'forward', jogHz: 5 }), profile);
     expect(jogs.map((v) => v.test)).toContain(7);
+    const presets = testValuesFor(built({ speed: 'presets', presetsHz: [15, 30, 45] }), profile);
+    expect(presets.map((v) => [v.planned, v.test])).toContain([15, 7]);
+    const fast = testValuesFor(
+      built({ speed: 'presets', presetsHz: [15, 30], minHz: 10 }),
+      profile,
+    );
+    expect(fast.map((v) => v.test)).not.toContain(7);
   });
 
   it('are what the tests expect while they are in; what does not rest on them stands as it was read', () => {

@@ -16,12 +16,20 @@ const SHORTEST_S = { accelS: 2, decelS: 3 } as const;
 /** A frequency nobody keys by chance: where the display shows it, the value keyed is the one in force, Hz. */
 const UNUSUAL_HZ = 7;
 
+/** One frequency that nobody keys by chance, where something asks for one that no other test rests on: the jog, the first preset. */
+function unusual({ scheme }: Job): Readonly<Record<string, number>> {
+  if (scheme.jog && scheme.jog !== 'none') return { jogHz: UNUSUAL_HZ };
+  return scheme.presetsHz?.length && (scheme.minHz ?? 0) < UNUSUAL_HZ
+    ? { 'preset.1': UNUSUAL_HZ }
+    : {};
+}
+
 /** Next half second that is not shorter. */
 const upToHalf = (seconds: number): number => Math.ceil(2 * seconds) / 2;
 
 /**
- * Short ramps of unequal length for the tests, within what the torque of the motor and the braking without a fault allow, and an
- * unusual frequency to jog at. Nothing that somebody relies on is among them.
+ * Short ramps of unequal length for the tests, within what the torque of the motor and the braking without a fault allow, and one
+ * unusual frequency. Nothing that somebody relies on is among them.
  *
  * @returns nothing where the plan is as short, where the device keeps the frequency of the supply, or where neither inertia nor
  *   load tell what is allowed
@@ -43,7 +51,7 @@ export function testValuesFor(job: Job, profile: Profile): TestValue[] {
   const wanted: Readonly<Record<string, number>> = {
     accelS,
     ...(job.scheme.stopMode === 'coast' ? {} : { decelS }),
-    ...(job.scheme.jog && job.scheme.jog !== 'none' ? { jogHz: UNUSUAL_HZ } : {}),
+    ...unusual(job),
   };
   return Object.entries(wanted).flatMap(([role, seconds]): TestValue[] => {
     const keyed = settingForRole(profile, role, seconds);

@@ -9,6 +9,7 @@ import { cell, row, stamp, type RecordInput, type RecordSection } from './cells.
 import { controllerSignals, decidedByHand, nightRows } from './controller.js';
 import { handWork } from './hands.js';
 import { findings, notShown, registers } from './registers.js';
+import { panelSettings, settings } from './settings-left.js';
 import { wishRows } from './wish-rows.js';
 
 function plates({ job, device, site, decimal }: RecordInput): RecordSection {
@@ -87,31 +88,6 @@ function wires({ job, derived }: RecordInput): RecordSection {
           w.cable ? `${w.cable} · ${used[id]?.core ?? w.core}` : '',
         ),
       ),
-  };
-}
-
-function settings({ derived }: RecordInput): RecordSection {
-  const rows = derived.rows.filter(
-    (r) =>
-      r.planned !== r.factory ||
-      (r.found !== undefined && r.found !== r.factory) ||
-      r.state === 'differs',
-  );
-  return {
-    id: 'settings',
-    title: 'Settings that differ from the factory’s',
-    heads: ['code', 'name', 'found', 'planned', 'left'],
-    mono: [0],
-    widths: ['auto', '*', 'auto', 'auto', 'auto'],
-    rows: rows.map((r) =>
-      row(
-        r.code,
-        r.name,
-        r.foundText || (r.byReset ? 'by reset, not read singly' : 'not read'),
-        r.plannedText,
-        `${r.leftText || 'not recorded'}${r.state === 'differs' ? ' ≠ plan' : ''}`,
-      ),
-    ),
   };
 }
 
@@ -230,6 +206,7 @@ export function recordSections(input: RecordInput): RecordSection[] {
     decidedByHand(input),
     controllerSignals(input),
     settings(input),
+    panelSettings(input),
     results(input, 'dead', 'Dead checks', derived.dead),
     {
       ...results(

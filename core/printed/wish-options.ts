@@ -57,7 +57,18 @@ export const wishOptions = {
     option('panelDial', 'dial of the device'),
     option('keypad', 'keypad of the device'),
   ],
-  jogs: [option('none', 'none'), option('forward', 'forward'), option('bothWays', 'both ways')],
+  jogs: [
+    option('none', 'none'),
+    option('forward', 'button, forward'),
+    option('bothWays', 'buttons, both ways'),
+    option('select', 'switch, chooses the speed only'),
+  ],
+  permissions: [
+    option('none', 'nothing'),
+    option('damper', 'a damper'),
+    option('valve', 'a valve'),
+    option('lubricator', 'a lubricator'),
+  ],
   powers: [
     option('stayStopped', 'stays stopped until a new start'),
     option('restart', 'starts by itself'),
@@ -109,6 +120,7 @@ export const wishOptions = {
   fieldWires: [
     { value: 'direct', name: 'straight to the device' },
     { value: 'strip', name: 'over a terminal strip' },
+    { value: 'plug', name: 'over a plug for each cable' },
   ],
   footStops: [
     option('none', 'none'),
@@ -141,6 +153,7 @@ export const wishOptions = {
   ],
   lamps: [
     option('running', 'running'),
+    option('stopped', 'stopped'),
     option('healthy', 'healthy'),
     option('stopReleased', 'stop released'),
     option('contactorClosed', 'contactor closed'),

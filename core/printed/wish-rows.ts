@@ -28,6 +28,7 @@ const lists: Partial<Record<keyof Scheme, keyof typeof wishOptions>> = {
   interlocks: 'interlocks',
   thermistor: 'windingSensors',
   jog: 'jogs',
+  permission: 'permissions',
   status: 'status',
   lamps: 'lamps',
   workLight: 'sides',
@@ -49,6 +50,7 @@ const units: Partial<Record<keyof Scheme, string>> = {
   restWithinS: 's',
   guardLockS: 's',
   startWarningS: 's',
+  permissionS: 's',
   beginPct: '%',
   limitPct: '%',
   endTorquePct: '%',
@@ -75,6 +77,8 @@ export function wishRows(
         if (x === false) return 'no';
         if (typeof x === 'object' && x !== null && 'v' in x && 'u' in x)
           return `${String(x.v)} ${String(x.u)}`;
+        if (typeof x === 'object' && x !== null && 'value' in x && 'unit' in x)
+          return `${String(x.value)} ${String(x.unit)}`;
         const name = options.find((o) => o.value === x)?.name ?? String(x);
         return units[wish] ? `${name} ${units[wish]}` : name;
       };

@@ -4,7 +4,7 @@ import { judged } from '../requirements/index.js';
 import { planJob } from '../plan/index.js';
 import { menuStarter, starterJob, withPlan } from '../testing/starter-jobs.js';
 import { trialsOf } from '../trials/index.js';
-import { windingOhm } from './dead/power-section.js';
+import { windingOhm } from '../line/index.js';
 import { deadOf, liveOf } from './index.js';
 
 const family = menuStarter;

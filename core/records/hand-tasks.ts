@@ -1,6 +1,7 @@
-import type { Profile } from '../catalogue/index.js';
+import { presentTerminals, type Profile } from '../catalogue/index.js';
 import {
   handLine,
+  landingName,
   landingParts,
   lineOf,
   sortedEntries,
@@ -70,7 +71,7 @@ export function handTasks(job: Job, profile: Profile, evidence: readonly Evidenc
   const all = [
     ...mounts(job, adopted),
     ...wireTasks(job, adopted, profile),
-    ...screens(job, adopted),
+    ...screens(job, adopted, profile),
     ...links(job, adopted, profile),
     ...dials(adopted, profile),
     ...labels(adopted),
@@ -154,8 +155,15 @@ function wireTasks(job: Job, adopted: Adopted, profile: Profile): Planned[] {
     }));
 }
 
+/** Terminal of the device for protective conductors. */
+const protectiveOf = (profile: Profile): string =>
+  presentTerminals(profile).find((id) => {
+    const t = profile.terminals[id];
+    return (t.kind === 'mains' || t.kind === 'motor') && t.phase === 'PE';
+  }) ?? 'PE';
+
 /** Screens: that of the motor cable round at both ends where it has one, that of a signal at the device only. */
-function screens({ plate }: Job, adopted: Adopted): Planned[] {
+function screens({ plate }: Job, adopted: Adopted, profile: Profile): Planned[] {
   const tag = (id: string): string => adopted.devices[id]?.tag ?? id;
   const ends = new Map<string, { cls: AdoptedWire['class']; at: Set<string> }>();
   for (const { cable, class: cls, from, to } of Object.values(adopted.wires)) {
@@ -164,6 +172,17 @@ function screens({ plate }: Job, adopted: Adopted): Planned[] {
     for (const end of [from, to]) known.at.add(landingParts(end).device);
     ends.set(cable, known);
   }
+  // Beside its return, at the common of the signals; where the cable has none, at the protective terminal.
+  const common = (cable: string): string => {
+    const own = Object.values(adopted.wires)
+      .filter((w) => w.cable === cable)
+      .flatMap((w) => [w.from, w.to])
+      .filter((end) => landingParts(end).device === adopted.device);
+    const at =
+      own.find((end) => profile.terminals[landingParts(end).terminal]?.kind === 'analogueCommon') ??
+      own.find((end) => profile.terminals[landingParts(end).terminal]?.kind === 'zeroVolt');
+    return at ?? `${adopted.device}:${protectiveOf(profile)}`;
+  };
   return [...ends]
     .filter(([, { cls }]) => cls === 'analogue' || plate.cable.screened === true)
     .sort(([x], [y]) => inNumbers(x, y))
@@ -173,7 +192,10 @@ function screens({ plate }: Job, adopted: Adopted): Planned[] {
         'screens',
         cls === 'motor'
           ? { code: 'hand.screenBoth', args: { cable, ends: [...at].map(tag).join(' and ') } }
-          : { code: 'hand.screenOne', args: { cable, end: tag(adopted.device) } },
+          : {
+              code: 'hand.screenOne',
+              args: { cable, end: landingName(adopted.devices, common(cable)) },
+            },
         { at: cls === 'motor' ? '' : adopted.device, cable },
       ),
     );

@@ -1,4 +1,10 @@
-import { factorySettings, modelOf, type Profile, type Value } from '../catalogue/index.js';
+import {
+  factorySettings,
+  keyedInto,
+  modelOf,
+  type Profile,
+  type Value,
+} from '../catalogue/index.js';
 import { testValuesIn, type Evidence, type EvidenceOf, type Job } from '../job/index.js';
 
 type Keyed = EvidenceOf<'keyed'>;
@@ -45,7 +51,7 @@ export function keyedSince(
 }
 
 /** Setting that a line of the keying sheet changes: a line that frees a task or takes command has a name of its own. */
-const settingOf = (line: string): string => line.replace(/\.(?:makeSafe|free)$/u, '');
+const settingOf = (line: string): string => line.replace(/\.(?:makeSafe|again|free)$/u, '');
 
 /**
  * What the device holds as far as is known: the factory's values, with what was found, and every line keyed since, test values
@@ -74,7 +80,7 @@ export function heldValues(
     if (e.kind === 'temporary') held = { ...held, ...e.body.values };
     if (!marks.has(e) || e.kind !== 'keyed') continue;
     const code = settingOf(e.body.code);
-    if (profile.settings[code]) held[code] = e.body.value;
+    if (profile.settings[code]) held = keyedInto(profile, factory, held, code, e.body.value);
   }
   return held;
 }

@@ -27,3 +27,10 @@ export {
   type TerminalVolts,
 } from './terminal-rows.js';
 export { signalList, type Signal } from './signal-list.js';
+export {
+  panelSettingKinds,
+  panelSettings,
+  standsAsPlanned,
+  type PanelSetting,
+  type PanelSettingKind,
+} from './panel-settings.js';

@@ -51,12 +51,26 @@ const WARNING_SLACK_MS = 200;
 /** How long before the motor moves the warning must still stand, ms. */
 const STILL_WARNS_MS = 100;
 
-/** Whether a signal stands long enough before the motor is driven in a phase, up to that moment. */
-function warns(run: Run, mark: string, signal: string, ms: number): boolean {
+/** Moment in a phase at which the motor is first driven, µs; undefined where it is not. */
+function movesAt(run: Run, mark: string): number | undefined {
   const { fromMs } = phaseOf(run.trial, mark);
   const i = run.trace.signals.findIndex((s) => s.id === 'device.hz');
   const { t, y, dy } = run.trace.segments[i];
-  const moves = t.find((at, k) => at >= fromMs * 1000 && (y[k] !== 0 || dy[k] !== 0));
+  return t.find((at, k) => at >= fromMs * 1000 && (y[k] !== 0 || dy[k] !== 0));
+}
+
+/** Whether a part of the machine has answered before the motor is driven in a phase, and was waited for. */
+function answersFirst(run: Run, mark: string, signal: string, ms: number): boolean {
+  const { fromMs } = phaseOf(run.trial, mark);
+  const moves = movesAt(run, mark);
+  if (moves === undefined || !run.trace.signals.some((s) => s.id === signal)) return false;
+  return moves / 1000 - fromMs >= ms - WARNING_SLACK_MS && signalAt(run.trace, signal, moves) === 1;
+}
+
+/** Whether a signal stands long enough before the motor is driven in a phase, up to that moment. */
+function warns(run: Run, mark: string, signal: string, ms: number): boolean {
+  const { fromMs } = phaseOf(run.trial, mark);
+  const moves = movesAt(run, mark);
   if (moves === undefined || !run.trace.signals.some((s) => s.id === signal)) return false;
   const before = moves - STILL_WARNS_MS * 1000;
   return (
@@ -177,6 +191,13 @@ function seen(
       const met = warns(run, mark, must.signal, must.ms);
       return {
         does: met || does === 'stands' ? does : 'startsUnwarned',
+        met: met && does !== 'stands',
+      };
+    }
+    case 'answersFirst': {
+      const met = answersFirst(run, mark, must.signal, must.ms);
+      return {
+        does: met || does === 'stands' ? does : 'startsUnanswered',
         met: met && does !== 'stands',
       };
     }

@@ -30,6 +30,7 @@ export function requirementsOf({ arrangement, list, job }: Source): Requirement[
     ...lockedGuard(arrangement),
     ...ends(arrangement),
     ...jogs(arrangement),
+    ...jogSelect(arrangement, job),
     ...speeds(arrangement, job),
     ...powerReturn(arrangement, job, ids),
     ...powerOn(),
@@ -38,6 +39,7 @@ export function requirementsOf({ arrangement, list, job }: Source): Requirement[
     ...supplies(arrangement, job, ids),
     ...timeToRest(arrangement, job),
     ...warning(arrangement),
+    ...permission(arrangement),
     ...places(arrangement),
     ...shows(arrangement, job),
   ].filter((r) => r.looks.length > 0 && r.looks.every((look) => ids.includes(look.trial)));
@@ -233,7 +235,7 @@ function timeToRest(a: Arrangement, { scheme }: Job): Requirement[] {
 
 /** A horn sounds for its time before the motor moves. */
 function warning(a: Arrangement): Requirement[] {
-  if (a.warningMs === 0 || !a.starts.forward) return [];
+  if (a.hornMs === 0 || !a.starts.forward) return [];
   return [
     {
       id: 'warning.sounds',
@@ -241,7 +243,45 @@ function warning(a: Arrangement): Requirement[] {
       wish: ['startWarningS'],
       operation: a.starts.forward,
       looks: [{ trial: 'direction.forward', mark: 'start' }],
-      must: { kind: 'warns', signal: 'horn.lit', ms: a.warningMs },
+      must: { kind: 'warns', signal: 'horn.lit', ms: a.hornMs },
+    },
+  ];
+}
+
+/** A damper, a valve, a lubricator has answered before the motor moves, whichever way it is to turn. */
+function permission(a: Arrangement): Requirement[] {
+  if (!a.permission) return [];
+  const { device, ms } = a.permission;
+  return directionsOf(a).map((way) => ({
+    id: `permission.${way}.answers`,
+    rank: 'protects' as const,
+    wish: ['permission'],
+    operation: a.starts[way],
+    looks: [{ trial: `direction.${way}`, mark: 'start' }],
+    must: { kind: 'answersFirst' as const, signal: `${device}.on`, ms },
+  }));
+}
+
+/** A switch that only chooses the jog speed: alone it moves nothing, with a run given the motor turns at that speed. */
+function jogSelect(a: Arrangement, { scheme }: Job): Requirement[] {
+  const operation = 'jogReferenceSelect' as const;
+  if (!a.operations[operation] || !a.starts.forward) return [];
+  const common = { wish: ['jog'], operation };
+  const trial = 'jog.select';
+  return [
+    {
+      ...common,
+      id: 'jogSelect.startsNothing',
+      rank: 'protects',
+      looks: [{ trial, mark: 'given' }],
+      must: { kind: 'staysStopped' },
+    },
+    {
+      ...common,
+      id: 'jogSelect.speed',
+      rank: 'moves',
+      looks: [{ trial, mark: 'start' }],
+      must: { kind: 'speed', hz: scheme.jogHz ?? 5, share: 0.01 },
     },
   ];
 }
@@ -275,6 +315,7 @@ function places(a: Arrangement): Requirement[] {
 /** Lamps by what their label says: lit at rest, lit while running. */
 const lampsTell: Readonly<Record<string, { readonly rest: boolean; readonly running: boolean }>> = {
   running: { rest: false, running: true },
+  stopped: { rest: true, running: false },
   healthy: { rest: true, running: true },
   stopReleased: { rest: true, running: true },
   contactorClosed: { rest: true, running: true },

@@ -11,6 +11,8 @@ export type Must =
   | { readonly kind: 'noRestart'; readonly since: string }
   /** A signal stands for this time, ms, before the motor moves. */
   | { readonly kind: 'warns'; readonly signal: string; readonly ms: number }
+  /** A part of the machine has answered, after no less than this time, ms, before the motor moves. */
+  | { readonly kind: 'answersFirst'; readonly signal: string; readonly ms: number }
   /** A lamp, a relay, a brake: its signal stands so. */
   | { readonly kind: 'shows'; readonly signal: string; readonly on: boolean }
   /** At no moment a signal is on while the shaft turns: what unlocks a guard. */
@@ -65,6 +67,7 @@ export type Does =
   | 'runsDownUnknown'
   | 'doesNotRise'
   | 'startsUnwarned'
+  | 'startsUnanswered'
   | 'isOn'
   | 'isOff'
   | 'runsForward'

@@ -1,6 +1,7 @@
 import type { Profile, Value } from '../catalogue/index.js';
 import type { Evidence, Job } from '../job/index.js';
-import { keyingLines, testValuesFor } from '../plan/index.js';
+import { expectedPhaseOhm } from '../line/index.js';
+import { keyingLines, keyingWays, testValuesFor } from '../plan/index.js';
 import {
   foundValues,
   heldValues,
@@ -18,13 +19,19 @@ export function keyingOf(
   profile: Profile,
   evidence: readonly Evidence[],
   factory: Readonly<Record<string, Value>>,
-): Pick<Derived, 'lines' | 'keying'> {
+): Pick<Derived, 'lines' | 'keying' | 'keyingWays'> {
   const since = keySessionSince(evidence);
   const first = foundValues(job, profile, evidence) ?? factory;
   const begun = heldValues(job, profile, evidence, since) ?? factory;
   const now = heldValues(job, profile, evidence) ?? factory;
   return {
-    lines: saidLines(keyingLines(job, profile, begun), profile, keyedSince(evidence, since)),
+    lines: saidLines(
+      keyingLines(job, profile, begun),
+      profile,
+      keyedSince(evidence, since),
+      expectedPhaseOhm(job, profile),
+    ),
+    keyingWays: keyingWays(job, profile, begun),
     keying: keyedShare(job.adopted?.settings ?? {}, first, now),
   };
 }

@@ -1,8 +1,9 @@
-import type { Profile, Setting, Value } from '../catalogue/index.js';
+import { identificationWays, type Profile, type Setting, type Value } from '../catalogue/index.js';
 import type { Job } from '../job/index.js';
-import type { KeyLine } from '../plan/index.js';
+import type { expectedPhaseOhm } from '../line/index.js';
+import { keyPresses, type KeyLine } from '../plan/index.js';
 import type { SettingRow } from '../records/index.js';
-import { say } from '../words/index.js';
+import { panelSettingNames, say } from '../words/index.js';
 import type { SaidLine, SaidRow } from './types.js';
 
 /** A choice as it stands in a list: its key and its meaning, once where both are the same. */
@@ -43,8 +44,28 @@ function protects(code: string, profile: Profile): boolean {
   );
 }
 
+/** Something that is set elsewhere in the panel, in words. */
+function saidPanelRow(row: SettingRow): SaidRow {
+  const told = (value: Value | undefined): string =>
+    value === undefined || value === '' ? '' : `${String(value)}${row.unit ? ` ${row.unit}` : ''}`;
+  return {
+    ...row,
+    name: panelSettingNames[row.name] ?? row.name,
+    group: 'panel',
+    protects: false,
+    limits: {},
+    factoryText: '',
+    foundText: told(row.found),
+    plannedText: told(row.planned) || 'by the process: noted as it stands',
+    leftText: told(row.left),
+    choices: [],
+    reason: '',
+  };
+}
+
 /** A line of the three sets in words. */
 export function saidRow(row: SettingRow, profile: Profile, job: Job): SaidRow {
+  if (row.panel) return saidPanelRow(row);
   const setting = profile.settings[row.code];
   const numeric = typeof row.factory === 'number';
   const why = job.adopted?.settings[row.code]?.why;
@@ -59,7 +80,10 @@ export function saidRow(row: SettingRow, profile: Profile, job: Job): SaidRow {
     },
     factoryText: valueText(setting, row.factory),
     foundText: valueText(setting, row.found),
-    plannedText: valueText(setting, row.planned),
+    plannedText:
+      row.measured && row.planned === row.factory
+        ? 'measured by the device'
+        : valueText(setting, row.planned),
     leftText: valueText(setting, row.left),
     choices: Object.entries(setting.choices ?? {}).map(([key, name]) => ({
       value: setting.type === 'switch' ? key === 'true' : numeric ? Number(key) : key,
@@ -77,9 +101,11 @@ export function saidLines(
   lines: readonly KeyLine[],
   profile: Profile,
   keyed: Readonly<Record<string, Value>>,
+  phaseOhm: ReturnType<typeof expectedPhaseOhm> = undefined,
 ): SaidLine[] {
   return lines.map((line): SaidLine => {
     const setting = line.code === undefined ? undefined : profile.settings[line.code];
+    const isDone = keyed[line.key] === (line.code === undefined ? true : line.to);
     return {
       ...line,
       // Where the device goes by names instead of numbers, once is enough.
@@ -89,9 +115,56 @@ export function saidLines(
       toText: valueText(setting, line.to),
       reason: say(line.why),
       shape: shapeOf(setting, line.to),
-      done: keyed[line.key] === (line.code === undefined ? true : line.to),
+      said: line.note ? say(line.note) : '',
+      ...(line.hold === 'identify'
+        ? identifyLine(profile, keyed[line.key], phaseOhm)
+        : { done: isDone }),
     };
   });
+}
+
+/** How the device measures its motor, and whether it has: then its way is what was noted. */
+function identifyLine(
+  profile: Profile,
+  noted: Value | undefined,
+  phaseOhm: ReturnType<typeof expectedPhaseOhm>,
+): Pick<SaidLine, 'done' | 'identify'> {
+  const { identification, settings, keypad } = profile;
+  if (!identification) return { done: noted !== undefined };
+  const { setting, ways, results, shows, failures } = identification;
+  const { factory } = settings[setting];
+  return {
+    done: identificationWays.some((way) => way === noted),
+    identify: {
+      ways: identificationWays.flatMap((id) => {
+        const way = ways[id];
+        if (!way) return [];
+        const { value, seconds, uncoupled } = way;
+        return [
+          {
+            id,
+            code: setting,
+            to: valueText(settings[setting], value),
+            seconds,
+            uncoupled,
+            presses: keyPresses(profile, setting, factory as Value, value),
+          },
+        ];
+      }),
+      startKey: keypad.keys.start ?? '',
+      during: shows.during,
+      done: shows.done,
+      results: results.map((code) => ({
+        code,
+        name: settings[code].name === code ? '' : settings[code].name,
+        unit: settings[code].unit,
+        min: settings[code].min ?? 0,
+        max: settings[code].max ?? Infinity,
+        ...(phaseOhm && settings[code].unit === 'Ω' ? { expected: phaseOhm } : {}),
+      })),
+      failures,
+    },
+  };
 }
 
 /** Where a dial or a switch has to stand; null for what is keyed. */

@@ -1,11 +1,10 @@
 import type { Calculation, Working } from '../calculation/index.js';
-import type { Value } from '../catalogue/index.js';
+import type { IdentificationWay, Profile, Value } from '../catalogue/index.js';
 import type { Adopted, Evidence, EvidenceOf, Finding, Job, StatedOtherwise } from '../job/index.js';
 import type { InsidePart } from '../faults/index.js';
-import type { KeyLine, LinkLine, PlanCost, TestValue } from '../plan/index.js';
+import type { KeyingWay, KeyLine, KeyPress, LinkLine, PlanCost, TestValue } from '../plan/index.js';
 import type { PlateFact } from '../line/index.js';
 import type { Obstacle, SettingRow, StepRecord } from '../records/index.js';
-import type { Profile } from '../catalogue/index.js';
 
 /** A finding with its words, and the acceptance that covers it. */
 export interface SaidFinding {
@@ -83,6 +82,39 @@ export interface SaidLine extends KeyLine {
     | { readonly kind: 'switch'; readonly on: boolean }
     | null;
   readonly done: boolean;
+  /** What the device says to it, and what to make of that; empty for most. */
+  readonly said: string;
+  /** How the device measures its motor, where that is the line. */
+  readonly identify?: SaidIdentification;
+}
+
+/** An identification run at its keypad: how it is asked for, what it shows and leaves behind, why it may end early. */
+export interface SaidIdentification {
+  readonly ways: readonly {
+    readonly id: IdentificationWay;
+    readonly code: string;
+    readonly to: string;
+    readonly seconds: number;
+    readonly uncoupled: boolean;
+    readonly presses: readonly KeyPress[];
+  }[];
+  readonly startKey: string;
+  readonly during: string;
+  readonly done: string;
+  readonly results: readonly {
+    readonly code: string;
+    readonly name: string;
+    readonly unit: string;
+    readonly min: number;
+    readonly max: number;
+    /** What the plate lets expect; absent where it does not tell enough. */
+    readonly expected?: { readonly least: number; readonly nominal: number; readonly most: number };
+  }[];
+  readonly failures: readonly {
+    readonly shown: string;
+    readonly cause: string;
+    readonly cure: string;
+  }[];
 }
 
 export interface SaidRow extends SettingRow {
@@ -187,6 +219,8 @@ export interface Derived {
   readonly lines: readonly SaidLine[];
   /** Settings that had to be changed, and those of them that the device holds now. */
   readonly keying: { readonly done: number; readonly of: number };
+  /** Ways of keying what is due, setting by setting first; one where no ready-made arrangement saves anything. */
+  readonly keyingWays: readonly KeyingWay[];
   readonly rows: readonly SaidRow[];
   /** Settings keyed for the tests: those that are in the device, else those that are offered. */
   readonly testValues: readonly SaidTestValue[];

@@ -9,6 +9,7 @@ import {
   type OperationId,
 } from './arrangement.js';
 import { besideLoads, guardLock, lineSide } from './line-side.js';
+import { ANSWERS_S } from './permission.js';
 import { plateContacts, plateInputs } from './plate-blocks.js';
 import { Sketch } from './sketch.js';
 import { speedGiver, type PresetCoding } from './speed.js';
@@ -132,7 +133,7 @@ function extraInputs(
     const device = sketch.device(id, kind);
     const from = wish === 'jog' ? behind : 'feed';
     sketch.series(from, [[device, '13', '14']], task, task);
-    sketch.input(task, task, device, wish, task);
+    sketch.input(task, task, device, wish === 'jogSelect' ? 'jog' : wish, task);
     return sketch.operation(task, device);
   };
   if (s.secondRamp) add('select.ramp', 'rampSelect', 'selectorOffOn', 'secondRamp');
@@ -142,6 +143,8 @@ function extraInputs(
     jogs.forward = add('button.jogForward', 'jogForward', 'startButton', 'jog');
   if (s.jog === 'bothWays')
     jogs.reverse = add('button.jogReverse', 'jogReverse', 'startButton', 'jog');
+  // It only chooses the speed: a run has to be given as well.
+  if (s.jog === 'select') add('select.jog', 'jogReferenceSelect', 'selectorOffOn', 'jogSelect');
   return jogs;
 }
 
@@ -236,7 +239,7 @@ export function arrange(
     jogs,
     ...conditionsBy(sketch),
     ...giver,
-    warningMs: (s.startWarningS ?? 0) * 1000,
+    ...waits(s, made.givenBy),
     ...(job.plate.line?.isolator ? { isolator: lineIds.isolator } : {}),
     mainBreaker: lineIds.breaker,
     ...breakersBy(sketch, facts?.control ?? 'own'),
@@ -245,10 +248,24 @@ export function arrange(
   };
 }
 
+/** What passes between the command and the earliest start: a horn, or the answer of a part of the machine. */
+function waits(
+  s: Scheme,
+  givenBy: Station['givenBy'],
+): Pick<Arrangement, 'warningMs' | 'hornMs' | 'permission'> {
+  const hornMs = (s.startWarningS ?? 0) * 1000;
+  const asks = s.permission !== undefined && (givenBy === 'level' || s.startStop === 'sealInRelay');
+  if (!asks) return { warningMs: hornMs, hornMs };
+  const ms = (s.permissionS ?? ANSWERS_S) * 1000;
+  return { warningMs: ms + hornMs, hornMs, permission: { device: 'actuator.permission', ms } };
+}
+
 /** Conditions that the way of starting leaves no circuit for. */
 function stationConflicts(sketch: Sketch, s: Scheme, conditions: boolean): void {
   if (s.startStop === 'keypad' && conditions)
     sketch.conflict(['interlocks', 'startStop'], 'keypadHasNoCircuit');
+  if (s.startStop === 'keypad' && s.permission)
+    sketch.conflict(['permission', 'startStop'], 'keypadHasNoCircuit');
   if (s.endLimits && !sketch.operations['end.forward'])
     sketch.conflict(['endLimits', 'startStop'], 'endsNeedLevel');
 }

@@ -18,7 +18,12 @@ export const lineIds = {
   resistor: 'resistor.brake',
   strip: 'strip.control',
   motor: 'motor',
+  /** One fuse a pole, by the number of the pole. */
+  fuse: 'fuse.line',
 } as const;
+
+/** Plug of a cable of the field, by the cable's number. */
+export const plugOf = (cable: string): string => `plug.${cable}`;
 
 type Station = `${'.'}${number}`;
 /** What can be done at a station or to a machine, by the function it gives or takes. */
@@ -63,7 +68,7 @@ export type DeviceSymbol =
   | '@analogueCommon'
   | '@aout'
   | `@in:${string}`
-  | `@out:${OutputTask}:${'common' | 'no'}`;
+  | `@out:${OutputTask}:${'common' | 'no' | 'nc'}`;
 /** A landing `device:terminal` of a part, or a symbol that a terminal of the device fills. */
 export type PointRef = `${string}:${string}` | DeviceSymbol;
 
@@ -100,6 +105,8 @@ export interface OutputFunction {
   readonly task: OutputTask;
   readonly wish: string;
   readonly wired: boolean;
+  /** Its break contact is wired. */
+  readonly rests?: boolean;
 }
 
 /** What a hand, a process or a controller does to give a function: a device moved out of its rest. */
@@ -158,8 +165,12 @@ export interface Arrangement {
   readonly chained: boolean;
   /** Device whose setting gives the reference: a dial, a source, or the device's own dial. */
   readonly dial: string | undefined;
-  /** Time between the command and the earliest start, ms: a start warning. */
+  /** Time between the command and the earliest start, ms: a start warning, the answer of a part of the machine. */
   readonly warningMs: number;
+  /** What of it a horn sounds, ms. */
+  readonly hornMs: number;
+  /** Part of the machine that has to answer before the motor runs, and how long it takes, ms. */
+  readonly permission?: { readonly device: string; readonly ms: number };
   /** Device that switches the supply of the device as a whole. */
   readonly mainBreaker: string;
   /** Supply disconnecting device of the machine, where it is entered: everything is tapped after it. */

@@ -1,5 +1,5 @@
 export { arrange, pulseSchools, schemeMissing, type DeviceLimits } from './arrange.js';
-export { DEVICE_ID, isSymbol, lineIds } from './arrangement.js';
+export { DEVICE_ID, isSymbol, lineIds, plugOf } from './arrangement.js';
 export type {
   ArrangedDevice,
   Arrangement,

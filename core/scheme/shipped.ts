@@ -68,6 +68,29 @@ const all: readonly (readonly [string, Scheme])[] = [
   ['controllerVoltage', { ...controller, speed: 'voltage' }],
   ['controllerCurrent', { ...controller, speed: 'current' }],
   ['controllerHandshake', { ...controller, speed: 'voltage', handshake: true }],
+  [
+    'permissionDamper',
+    {
+      ...twoWire,
+      startBy: 'levelContact',
+      permission: 'damper',
+      permissionS: 6,
+      powerReturn: 'restart',
+      exposed: 'behindGuard',
+    },
+  ],
+  [
+    'permissionController',
+    {
+      ...controller,
+      direction: 'forwardReverse',
+      permission: 'valve',
+      permissionS: 4,
+      powerReturn: 'restart',
+    },
+  ],
+  ['lampStopped', { ...twoWire, lamps: ['running', 'stopped'] }],
+  ['jogSelect', { ...twoWire, jog: 'select', jogHz: 8 }],
   ['lamps', { ...threeWire, lamps: ['running', 'stopReleased'] }],
   [
     'lightAndFan',
@@ -138,6 +161,16 @@ export const starterArrangements: readonly ShippedArrangement[] = (
     ['insideDelta', { ...byRelay, ...pulses, starterConnection: 'insideDelta' }],
     ['windingSensors', { ...byRelay, ...pulses, thermistor: 'sensor' }],
     ['guardLocked', { ...byRelay, ...pulses, interlocks: ['guard'], guardLockS: 120 }],
+    [
+      'permissionLubricator',
+      {
+        ...byRelay,
+        startStop: 'sealInRelay',
+        latchSupply: 'drive24',
+        permission: 'lubricator',
+        permissionS: 8,
+      },
+    ],
     ['lampsContactor', { ...byRelay, ...pulses, lamps: ['running', 'contactorClosed'] }],
   ] as const satisfies readonly (readonly [string, Scheme])[]
 ).map(([id, scheme]) => ({ id, scheme }));
@@ -171,6 +204,7 @@ const own: readonly string[] = [
   'presetsHz',
   'jogHz',
   'startWarningS',
+  'permissionS',
   'accel2S',
   'decel2S',
 ];

@@ -125,10 +125,12 @@ export class Sketch {
     this.join(potential, `@in:${id}`, id);
   }
 
-  output(task: OutputTask, wish: string, wired: boolean): void {
+  /** @param rests its break contact is wired, not its make contact */
+  output(task: OutputTask, wish: string, wired: boolean, rests = false): void {
     const known = this.outputs.findIndex((o) => o.task === task);
-    if (known < 0) this.outputs.push({ task, wish, wired });
-    else if (wired) this.outputs[known] = { ...this.outputs[known], wired };
+    const more = rests ? { rests } : {};
+    if (known < 0) this.outputs.push({ task, wish, wired, ...more });
+    else if (wired) this.outputs[known] = { ...this.outputs[known], wired, ...more };
   }
 
   operation<Id extends OperationId>(id: Id, device: string, position?: string): Id {

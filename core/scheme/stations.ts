@@ -2,6 +2,7 @@ import type { Scheme } from '../job/index.js';
 import { sealInRelays } from '../parts/index.js';
 import type { InputTask } from '../catalogue/index.js';
 import type { Arrangement, ContactsSwitch, Direction, OperationId } from './arrangement.js';
+import { askFirst } from './permission.js';
 import type { Sketch } from './sketch.js';
 import type { Supplies } from './supplies.js';
 
@@ -59,11 +60,17 @@ function levelInput(
 ): void {
   const { sketch, supplies, scheme } = c;
   const [device, a, b] = contact;
+  const asks = scheme.permission !== undefined;
   if (!scheme.startWarningS) {
-    sketch.series(permitted(c, 'permit'), [contact, ...after], id, id);
+    const from = permitted(c, 'permit');
+    if (asks) {
+      const { from: asked, contacts } = askFirst(c, task, from, contact);
+      sketch.series(asked, [...contacts, ...after], id, id);
+    } else sketch.series(from, [contact, ...after], id, id);
     return sketch.input(id, c.levelTask?.(task) ?? task, device, 'startStop', id);
   }
   const { plus, minus, ...on } = supplies.device();
+  if (asks) sketch.conflict(['permission', 'startWarningS'], 'permissionOrWarning');
   const warn = sketch.device(`warn.${task}`, 'timerRelay', 'panel', {
     ...coilOn(on),
     delayOnS: scheme.startWarningS,
@@ -170,6 +177,7 @@ export function pulseStation(c: StationContext): Station {
   const twoStarts = scheme.startStop === 'threeWireTwoStarts' && both;
   const stops = stopButtons(c, 'feed', 'stop');
   if (scheme.startWarningS) sketch.conflict(['startStop', 'startWarningS'], 'warningNeedsLevel');
+  if (scheme.permission) sketch.conflict(['startStop', 'permission'], 'permissionNeedsLevel');
   const start = (
     id: 'start' | 'start.forward' | 'start.reverse',
     task: InputTask,
@@ -262,6 +270,8 @@ export function controllerStation(c: StationContext): Station {
       sketch.device(device, 'controllerContact', 'machine');
       levelInput(c, id, task, [device, ...makeContact]);
     } else {
+      if (scheme.permission)
+        sketch.conflict(['controllerOutput', 'permission'], 'permissionNeedsContact');
       const { plus, minus } = supplies.controller();
       sketch.device(device, 'transistorOutput', 'machine', { leakageMA: 0.5, dropV: 0.5 });
       const [feed, load] = contactsSwitch === 'plus24' ? ['1', '2'] : ['2', '1'];

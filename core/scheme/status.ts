@@ -23,6 +23,7 @@ export function statusDevices(
   for (const lamp of s.lamps ?? []) {
     if (lamp === 'contactorClosed') contactorLamp(sketch, supplies, s);
     else if (lamp === 'stopReleased') stopLamp(sketch, supplies, stopPotential);
+    else if (lamp === 'stopped') stoppedLamp(sketch, supplies);
     else relayLamp(sketch, supplies, lamp);
   }
   if (s.handshake) handshake(sketch, supplies);
@@ -35,6 +36,17 @@ function relayLamp(sketch: Sketch, supplies: Supplies, task: 'running' | 'health
   sketch.output(task, 'lamps', true);
   sketch.join(plus, `@out:${task}:common`, `feed.${lamp}`);
   sketch.join(lamp, `@out:${task}:no`, lamp);
+  sketch.join(lamp, `${lamp}:X1`, lamp);
+  sketch.join(minus, `${lamp}:X2`, `${lamp}.return`);
+}
+
+/** Lit by the break contact of the relay for running: while the motor does not run and the device has its supply. */
+function stoppedLamp(sketch: Sketch, supplies: Supplies): void {
+  const { plus, minus, ...on } = supplies.device();
+  const lamp = sketch.device('lamp.stopped', 'lamp', 'station', lampOn(on));
+  sketch.output('running', 'lamps', true, true);
+  sketch.join(plus, '@out:running:common', `feed.${lamp}`);
+  sketch.join(lamp, '@out:running:nc', lamp);
   sketch.join(lamp, `${lamp}:X1`, lamp);
   sketch.join(minus, `${lamp}:X2`, `${lamp}.return`);
 }

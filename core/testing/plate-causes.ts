@@ -58,6 +58,26 @@ export const plateCauses: readonly (readonly [
   ['capacitor.output', (p) => void (p.line = { capacitor: { at: 'output' } })],
   ['capacitor.supply', (p) => void (p.line = { capacitor: { at: 'supply' } })],
   ['filter.sides', (p) => void (p.line = { inputFilter: {} })],
+  [
+    'plug.fuseBelowInput',
+    (p) => void (p.line = { isolator: { plug: 'industrial', fuse: q(1, 'A') } }),
+  ],
+  [
+    'plug.fuseAboveFeed',
+    (p) =>
+      void (p.line = {
+        isolator: { plug: 'industrial', fuse: q(63, 'A') },
+        protection: { feedSize: { mm2: 1.5 }, feedLength: q(3, 'm') },
+      }),
+  ],
+  [
+    'plug.leakage',
+    (p) =>
+      void (p.line = {
+        isolator: { plug: 'household' },
+        inputFilter: { leakage: q(5, 'mA'), sidesChecked: true },
+      }),
+  ],
   ['contactor.rate', (p) => void (p.line = { contactor: { perHour: 60 } })],
   ['device.currentShort', (p) => void (p.place = { ambient: q(52, '°C') })],
   ['device.overloadShort', (p) => void (p.load.breakawayPct = 190)],

@@ -17,11 +17,17 @@ export const families: Readonly<
     { model: string; cannot: Readonly<Record<string, readonly [code: string, wish: string]>> }
   >
 > = {
-  'ondulet-n': { model: 'N0220', cannot: { panelDial: ['noSetting', 'speed'] } },
+  'ondulet-n': {
+    model: 'N0220',
+    cannot: { panelDial: ['noSetting', 'speed'], jogSelect: ['noTask', 'jog'] },
+  },
   'marrowick-f': {
     model: 'F02',
     cannot: {
       panelDial: ['noSetting', 'speed'],
+      jogSelect: ['noTask', 'jog'],
+      // Its relay tells no run at a speed of zero, and its controller waits for it.
+      controllerHandshake: ['handshakeDeadlock', 'handshake'],
       estopTorqueOff: ['terminal', 'estop'],
       estopTorqueOffOneContact: ['terminal', 'estop'],
       estopTorqueOffAndFeed: ['terminal', 'estop'],
@@ -29,7 +35,11 @@ export const families: Readonly<
   },
   'quernstone-t': {
     model: 'T05',
-    cannot: { runAndDirection: ['noSetting', 'startStop'], panelDial: ['noSetting', 'speed'] },
+    cannot: {
+      runAndDirection: ['noSetting', 'startStop'],
+      panelDial: ['noSetting', 'speed'],
+      jogSelect: ['noTask', 'jog'],
+    },
   },
   'ondulet-micro': {
     model: 'u15',
@@ -55,6 +65,9 @@ export const families: Readonly<
         ].map((id) => [id, ['noSetting', 'startStop'] as const]),
       ),
       upDown: ['noSetting', 'startStop'],
+      jogSelect: ['noTask', 'jog'],
+      // Its relay has no break contact.
+      lampStopped: ['outputs', 'lamps'],
       secondRamp: ['noTask', 'secondRamp'],
     },
   },

@@ -71,6 +71,11 @@ export function singleTrials(pace: Pace): Trial[] {
     l.phase('jogReleased', 'stopped', [take(a, a.jogs[way], l.t)], l.travelMs);
     trials.push(l.done(`jog.${way}`));
   }
+  if (a.operations.jogReferenceSelect) {
+    const l = lay(TEST_SHARE);
+    l.phase('given', 'quiet', [give(a, 'jogReferenceSelect', l.t)], 2000);
+    trials.push(l.start(first).done('jog.select'));
+  }
   a.presets.forEach((preset, i) => {
     const l = lay(TEST_SHARE);
     const acts = [give(a, preset, l.t - 500), ...startActs(a, first, l.t)];

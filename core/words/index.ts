@@ -9,7 +9,7 @@ export { sayFaults, type SaidFault } from './faults-english.js';
 export { sayTitle } from './facts-english.js';
 export { relayNames, sayDoing, sayRequirement } from './requirements-english.js';
 export { sayWire, sayWireOf } from './wires-english.js';
-export { kinds as deviceKinds } from './parts-english.js';
+export { kinds as deviceKinds, panelSettingNames } from './parts-english.js';
 export {
   findingRules, say, sayCaution, sayCondition, sayConflict, sayFinding, sayMark, sayName, sayNoPlan, sayOpenPlace, sayReason, saySchool, saySeverity,
   type Saying,

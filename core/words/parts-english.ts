@@ -11,7 +11,7 @@ export const kinds: Readonly<Record<string, string>> = {
   keySwitch: 'Key switch', startButton: 'Push button, make contact', stopButton: 'Push button, break contact', selectorForwardReverse: 'Selector forward–reverse', selectorRemoteLocal: 'Key switch remote–local',
   presetSelector: 'Preset selector', emergencyStop: 'Emergency stop, latching, three break contacts', footSwitch: 'Foot switch', footBrake: 'Foot treadle with brake', levelInterlock: 'Level contact, opens low',
   pressureInterlock: 'Pressure contact, opens low', guardContact: 'Guard contact', endLimit: 'End contact, opens at the end of the way', thermostat: 'Thermostat, opens hot', windingSensor: 'Sensors in the windings of the motor', guardLock: 'Lock of the guard, magnet to release', controllerContact: 'Relay output of the controller', transistorOutput: 'Transistor output of the controller',
-  relay: 'Relay', contactorRelay: 'Contactor relay', contactor: 'Contactor, three poles', timerRelay: 'Timer relay, on-delay', brake: 'Spring brake', lamp: 'Lamp', horn: 'Horn', workLight: 'Work light', panelFan: 'Panel fan',
+  relay: 'Relay', contactorRelay: 'Contactor relay', contactor: 'Contactor, three poles', timerRelay: 'Timer relay, on-delay', plugConnector: 'Plug and socket', supplyPlug: 'Plug of the supply', actuator: 'Damper, valve or lubricator with an answering contact', brake: 'Spring brake', lamp: 'Lamp', horn: 'Horn', workLight: 'Work light', panelFan: 'Panel fan',
   meter: 'Speed meter, 0–10 V', controllerInput: 'Input of the controller', supply24: '24 V supply', loopSupply: '24 V of the controller', controlTransformer: 'Control transformer', fuse: 'Fuse',
   voltageSource: 'Controller signal, 0–10 V', currentSource: 'Controller signal, 4–20 mA', supplyThreePhase: 'Supply', supplySinglePhase: 'Supply', isolator: 'Supply disconnecting device', inputFilter: 'Input filter', inputReactor: 'Line reactor', outputFilter: 'Output filter', motorIsolator: 'Isolator at the motor', brakingResistor: 'Braking resistor with thermal contact', relayPlug8: 'Relay on an 8-pin base', relayPlug11: 'Relay on an 11-pin base', terminalStrip: 'Terminal strip', motor: 'Motor', drive: 'Drive', starter: 'Soft starter', device: 'Device',
 }; // prettier-ignore
@@ -45,3 +45,18 @@ export const parts: Readonly<Record<string, (a: Args) => string>> = {
   'tool.calibrator': () => 'Loop calibrator or source', 'tool.calibrator.why': () => 'analogue input without the controller',
   'tool.stopwatch': () => 'Stopwatch', 'tool.stopwatch.why': () => 'ramps and stopping time',
 }; // prettier-ignore
+
+/** What is set at a part of the panel or at the controller. */
+export const panelSettingNames: Readonly<Record<string, string>> = {
+  delayOn: 'time until it changes over',
+  delayOff: 'time until it falls back',
+  outVolts: 'voltage it is adjusted to',
+  tap: 'primary tap',
+  overloadDial: 'dial of the overload',
+  switchesAt: 'switches at',
+  function: 'what this output does',
+  signalKind: 'kind of speed signal',
+  fullScale: 'value that it sends at full signal',
+  zeroTrim: 'trimmer for zero',
+  spanTrim: 'trimmer for full scale',
+};

@@ -5,6 +5,7 @@ const doings: Readonly<Record<string, string>> = {
   runsForward: 'the motor runs forward',
   runsReverse: 'the motor runs in reverse',
   startsUnwarned: 'the motor starts before the warning is over',
+  startsUnanswered: 'the motor starts before it has answered',
   doesNotRise: 'the speed does not rise',
   isOn: 'it is on',
   isOff: 'it is off',
@@ -66,6 +67,9 @@ const functions: Readonly<Record<string, (device: string, a: Args) => string>> =
         : `A supply of the control (${String(a['breaker'])}) that is lost under way and comes back starts nothing.`,
   sounds: (d, a) =>
     `The horn sounds for ${n(Number(a['warningS']), 1)} s before ${d} moves the motor.`,
+  startsNothing: (d) => `${d} alone moves nothing: a run has to be given as well.`,
+  answers: (d, a) =>
+    `${String(a['answers'])} is asked and has answered (${n(Number(a['answerS']), 1)} s) before ${d} moves the motor.`,
   rest: (_d, a) => `At rest ${String(a['shows'])} is ${a['on'] ? 'on' : 'off'}.`,
   running: (_d, a) => `While it runs ${String(a['shows'])} is ${a['on'] ? 'on' : 'off'}.`,
   opens: (_d, a) => `The brake (${String(a['shows'])}) is open while the motor drives.`,

@@ -80,6 +80,7 @@ export function tasksOf(
 /** What parts are there for whose role says less than their kind, shorter than the kind itself. */
 const short: Readonly<Record<string, string>> = {
   isolator: 'disconnector',
+  supplyPlug: 'plug of the supply',
   motorIsolator: 'isolator',
   breakerThreePole: 'breaker',
   breakerTwoPole: 'breaker',

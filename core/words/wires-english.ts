@@ -22,6 +22,7 @@ const kinds: readonly (readonly [RegExp, (of: string) => string])[] = [
   [/^(?:supply|line)\.(.+)$/u, (of) => `supply ${of}`],
   [/^output\.(.+)$/u, (of) => `output ${of}, to the filter`],
   [/^filter\.(.+)$/u, (of) => `supply ${of}, to the filter`],
+  [/^fuse\.(.+)$/u, (of) => `supply ${of}, to the fuse behind the contactor`],
   [/^reactor\.(.+)$/u, (of) => `supply ${of}, to the reactor`],
   [/^motor\.([UVW][12])$/u, (of) => `winding end ${of}`],
   [/^motor\.(.+)$/u, (of) => `motor ${of}`],
@@ -34,6 +35,11 @@ const kinds: readonly (readonly [RegExp, (of: string) => string])[] = [
   [/^control\.primary/u, () => 'control transformer, primary'],
   [/^feed\.(.+)$/u, () => 'feed to the contact'],
   [/^(.+)\.link\.\d+$/u, () => 'to the next contact in series'],
+  [/^permission\.return$/u, () => 'permission, return'],
+  [/^permission/u, () => 'permission, to its drive'],
+  [/\.asks\.return$/u, () => 'relay that asks, return'],
+  [/\.asks(\.|$)/u, () => 'run asked for'],
+  [/^jogReferenceSelect(\.|$)/u, () => 'jog speed instead'],
   [/\.call(\.|$)/u, () => 'start warning, call'],
   [/^run\.(forward|reverse)/u, (of) => `run ${of === 'reverse' ? 'in reverse' : 'forward'}`],
   [/^preset\.bit(\d)/u, (of) => `preset, bit ${Number(of) + 1}`],
@@ -62,8 +68,7 @@ export function sayWireOf(
   { devices, device }: Pick<Wiring, 'devices' | 'device'>,
   { function: name, from, to }: Pick<Wiring['wires'][string], 'function' | 'from' | 'to'>,
 ): string {
-  const onStrip = /^(.+)\.strip$/u.exec(name);
-  if (onStrip) return sayWire(name);
+  if (/\.(?:strip|plug)$/u.test(name)) return sayWire(name);
   // A part by its tag; of the device, which has many, the terminal.
   const named = (landing: string): string => {
     const at = landingParts(landing);
@@ -80,8 +85,8 @@ export function sayWireOf(
  * @example sayWire('latch.coil') // 'coil of the seal-in relay'
  */
 export function sayWire(name: string): string {
-  const onStrip = /^(.+)\.strip$/u.exec(name);
-  if (onStrip) return `${sayWire(onStrip[1])}, to the strip`;
+  const joint = /^(.+)\.(strip|plug)$/u.exec(name);
+  if (joint) return `${sayWire(joint[1])}, to the ${joint[2]}`;
   if (whole[name]) return whole[name];
   for (const [pattern, say] of kinds) {
     const match = pattern.exec(name);

@@ -11,6 +11,7 @@ import { directionNotLocked } from './direction-not-locked.js';
 import { emergencyStop } from './emergency-stop.js';
 import { faultReset } from './fault-reset.js';
 import { insideDelta } from './inside-delta.js';
+import { handshakeDeadlock } from './handshake-deadlock.js';
 import { inputsSwitch } from './inputs-switch.js';
 import { guardNotLocked } from './guard-not-locked.js';
 import { linkTrips } from './link-trips.js';
@@ -22,6 +23,7 @@ import { latchOutlivesPower } from './latch-outlives-power.js';
 import { loadsOnTheirSide } from './loads-on-their-side.js';
 import { leadsOfTheMotor } from './motor-leads.js';
 import { placeChange } from './place-change.js';
+import { plugsAlike } from './plugs-alike.js';
 import { powerReturn } from './power-return.js';
 import { protectiveConductor } from './protective-conductor.js';
 import { requiredFunctions } from './required-functions.js';
@@ -56,6 +58,7 @@ export const hazardRules: readonly HazardRule[] = [
   conditionReturn,
   resistorStaysFed,
   linkTrips,
+  handshakeDeadlock,
   placeChange,
   emergencyStop,
   faultReset,
@@ -70,6 +73,7 @@ export const hazardRules: readonly HazardRule[] = [
   loadsOnTheirSide,
   lampSaysLess,
   loadsFitSupply,
+  plugsAlike,
   guardNotLocked,
   coilsSuppressed,
   coloursUsed,

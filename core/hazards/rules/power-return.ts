@@ -41,7 +41,7 @@ export const powerReturn: HazardRule = {
           : 'stop';
     const afterS = (profile.powerUpDelayMs + arrangement.warningMs) / 1000;
     const device = tagOf(c, part);
-    const warned = !stated || exposed === 'nobody' || arrangement.warningMs > 0;
+    const warned = !stated || exposed === 'nobody' || arrangement.hornMs > 0;
     return [
       find('restart.powerReturn', {
         severity,

@@ -46,6 +46,9 @@ export const requirementArgs = (c: HazardContext, r: Requirement): Finding['args
       }
     : {}),
   ...(r.must.kind === 'warns' ? { warningS: r.must.ms / 1000 } : {}),
+  ...(r.must.kind === 'answersFirst'
+    ? { answers: tagOf(c, c.arrangement.permission?.device), answerS: r.must.ms / 1000 }
+    : {}),
   ...(r.must.kind === 'rises' ? { dial: tagOf(c, c.arrangement.dial) } : {}),
   ...(r.must.kind === 'shows' ? { shows: shownBy(c, r), on: r.must.on } : {}),
 });

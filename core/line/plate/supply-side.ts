@@ -6,7 +6,7 @@ import { singlePhaseInputCurrent, startDip, unbalanceDerating } from '../feed.js
 import { currentDistortion, prospectiveCurrent } from '../place.js';
 import { unbalance } from '../unbalance.js';
 import { base, facts, finding, tryRun, type PlateContext, type PlateFact } from './context.js';
-import { blockFindings, leakageFindings } from './block-findings.js';
+import { blockFindings, leakageFindings, leakageOf } from './block-findings.js';
 import { threePhaseInputCurrent } from './input-current.js';
 
 /** Efficiency and true power factor assumed of a drive without more data; said in the working. */
@@ -294,8 +294,56 @@ function protectionFindings(c: PlateContext): Finding[] {
         'isolator.belowInput',
         'stop',
         'isolator.ratedA',
-        { isolatorA, inputA },
+        { isolatorA, inputA, plug: line.isolator?.plug !== undefined },
         'IEC 60204-1 §5.3.3',
+      ),
+    );
+  return [...found, ...plugFindings(c, inputA)];
+}
+
+/** Leakage above which a plug is one for industry, with a protective conductor of its own size, mA and mm² (IEC 61800-5-1:2007 §4.3.5.5.2). */
+const PLUG = { leakMA: 3.5, peMm2: 2.5 } as const;
+
+/** A plug as the disconnecting device: its fuse against the input and the branch behind it, its protective contact against what leaks. */
+function plugFindings(c: PlateContext, inputA: number | undefined): Finding[] {
+  const { isolator, protection } = c.line;
+  if (!isolator?.plug) return [];
+  const found: Finding[] = [];
+  const fuseA = base(isolator.fuse, 'current');
+  if (fuseA !== undefined && inputA !== undefined && fuseA < inputA)
+    found.push(
+      finding(
+        'plug.fuseBelowInput',
+        'stop',
+        'isolator.fuse',
+        { fuseA, inputA },
+        'IEC 60364-4-43 §433',
+      ),
+    );
+  const usable = feedAmpacity(c)?.value;
+  // Behind a smaller protective device the branch is protected by that.
+  const behind = base(protection?.ratedA, 'current') ?? Infinity;
+  if (fuseA !== undefined && typeof usable === 'number' && Math.min(fuseA, behind) > usable)
+    found.push(
+      finding(
+        'plug.fuseAboveFeed',
+        'stop',
+        'isolator.fuse',
+        { fuseA, usableA: usable },
+        'IEC 60364-4-43 §433: the branch behind the fuse of the plug',
+      ),
+    );
+  const leakMA = leakageOf(c);
+  const pe = Object.values(c.job.adopted?.wires ?? {}).find((w) => w.function === 'feed.PE');
+  const thin = pe !== undefined && areaOf(pe.size) < PLUG.peMm2;
+  if (leakMA > PLUG.leakMA && (isolator.plug === 'household' || thin))
+    found.push(
+      finding(
+        'plug.leakage',
+        'stop',
+        'isolator.plug',
+        { leakMA, household: isolator.plug === 'household', peMm2: PLUG.peMm2 },
+        'IEC 61800-5-1:2007 §4.3.5.5.2: industrial plug (IEC 60309), protective conductor of 2.5 mm² or more',
       ),
     );
   return found;

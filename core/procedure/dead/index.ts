@@ -30,7 +30,12 @@ function isolate(c: StepContext): Draft[] {
   const off = a.isolator ?? a.mainBreaker;
   const others = otherSources(c);
   const mains = device.mains.landings.map((i) => marked(c, c.installation.landings[i]));
-  const args = { off: tagOf(c, off), others: others.join(', '), at: mains.join(', ') };
+  const args: Record<string, string | boolean> = {
+    off: tagOf(c, off),
+    others: others.join(', '),
+    at: mains.join(', '),
+    ...(job.plate.line?.isolator?.plug ? { plug: true } : {}),
+  };
   const [plus, minus] = linkTerminals(c.profile);
   // What changes the speed keeps a charge in its link, whether it can be measured or not.
   const waits = changesSpeed(c.profile);

@@ -4,7 +4,7 @@ import {
   sensorLink,
   type Terminal,
 } from '../../catalogue/index.js';
-import { areaOf, copperOhm, plateNumbers } from '../../line/index.js';
+import { expectedWindings, WINDING_SHARE } from '../../line/index.js';
 import { EARLY_BREAK, MAIN_POLES } from '../../parts/index.js';
 import { lineIds } from '../../scheme/index.js';
 import { toBase } from '../../units/index.js';
@@ -20,24 +20,11 @@ const CLOSED_OHM = 0.1;
 const LINK_OHM = 0.5;
 /** Three sensors in series while cold, Ω (IEC 60947-8, mark A: 20 to 250 Ω each). */
 const SENSORS_OHM = { least: 60, most: 750, usual: 200 } as const;
-/** How far windings may lie from what their plate lets expect, and from each other. */
-const WINDING = { share: 0.4, unbalancePct: 3 } as const;
+/** How far windings may lie from each other, %. */
+const UNBALANCE_PCT = 3;
 
 const terminals = ({ profile }: StepContext, kind: Terminal['kind']): string[] =>
   presentTerminals(profile).filter((id) => profile.terminals[id].kind === kind);
-
-/**
- * Resistance between two motor terminals of a cold motor: of its losses a share s falls on the stator at rated current,
- * 3·I²·R/2 per pair, at a temperature at which copper has 1.29 times its resistance at 20 °C.
- *
- * @param watts losses at rated power
- * @param powerKw rated power: small motors lose more of it in the stator
- * @example windingOhm(2362, 37, 66.8) // 0.109
- */
-export function windingOhm(watts: number, powerKw: number, amps: number): number {
-  const share = powerKw <= 4 ? 0.5 : 0.4;
-  return (2 * share * watts) / (3 * amps ** 2 * 1.29);
-}
 
 /** Every pole of a device that only lowers the voltage blocks while nothing fires it. */
 function poles(c: StepContext): Draft[] {
@@ -58,18 +45,13 @@ function poles(c: StepContext): Draft[] {
 
 /** The windings with their cable, pair by pair, at the terminals of the device. */
 function windings(c: StepContext): Draft[] {
-  const { powerKw, efficiency, rated } = plateNumbers(c.job.plate, c.profile);
-  if (!powerKw || !efficiency || !rated?.amps) return [];
+  const expected = expectedWindings(c.job, c.profile);
+  if (!expected) return [];
+  const { pairOhm, cableOhm: cable } = expected;
   const motor = terminals(c, 'motor').map((id) => `${c.device.id}:${id}`);
-  // One phase's way to the motor, over whatever lies in it; the second ends of windings have a cable alike.
-  const way = Object.values(c.job.adopted?.wires ?? {}).filter(
-    (w) => w.class === 'motor' && /\.U1?$/u.test(w.function),
-  );
-  const cable = way.reduce((sum, w) => sum + 2 * copperOhm(w.lengthM, areaOf(w.size)), 0);
   const six = c.arrangement.insideDelta === true;
-  const pair = windingOhm((1000 * powerKw) / efficiency - 1000 * powerKw, powerKw, rated.amps);
   // Between two corners of a delta one winding lies beside the two others: two thirds of it.
-  const ohm = (six ? 1.5 * pair : pair) + cable;
+  const ohm = (six ? 1.5 * pairOhm : pairOhm) + cable;
   const lines = terminals(c, 'mains');
   const fields = motor.map((end, i) => {
     const next = six ? `:${lines[(i + 1) % 3]}` : motor[(i + 1) % motor.length];
@@ -87,10 +69,10 @@ function windings(c: StepContext): Draft[] {
         six,
       }),
       must: phrase('dead.windings.must', { ohm: round(ohm, 3), cable: round(cable, 3) }),
-      expect: between(ohm * (1 - WINDING.share), ohm, ohm * (1 + WINDING.share), 'Ω'),
+      expect: between(ohm * (1 - WINDING_SHARE), ohm, ohm * (1 + WINDING_SHARE), 'Ω'),
       instrument: 'low-ohm meter',
       fields,
-      unbalancePct: WINDING.unbalancePct,
+      unbalancePct: UNBALANCE_PCT,
       from: { kind: 'formula', name: 'stator share of the losses of the plate, and two cores' },
     },
   ];

@@ -64,7 +64,10 @@ const onWay = (panel: DeadPanel, { at, id, rest }: Loop): number[] =>
 /** What the reading of the dial at its lower end goes through. */
 function dialWay(c: StepContext, panel: DeadPanel): number[] {
   const at = dialAt(c);
-  return at ? panel.series(at.wiper, at.low, [], 0) : [];
+  // Where another source lies across it the dial is not read, and shows nothing.
+  return at && panel.ohms(at.wiper, at.low, [], 0) !== null
+    ? panel.series(at.wiper, at.low, [], 0)
+    : [];
 }
 
 /** Wires that no loop and no reading of the dial would show open: something leads past them, or nothing is read through them. */

@@ -15,6 +15,9 @@ import {
 import type { LiveTests } from '../sequence/tests.js';
 import { rampTolerance } from '../tolerances.js';
 
+/** States in which the speed still grows. */
+export const gathering: readonly string[] = ['accelerating', 'kick', 'ramping'];
+
 /** Share of the highest frequency at which the machine is first turned, and every stop tried. */
 export const BUMP_SHARE = 0.2;
 
@@ -60,7 +63,9 @@ export function bump(t: LiveTests, direction: Direction): void {
     ...s.speed.args,
   };
   const functions = behindStart(c, direction);
-  const timed = direction === 'forward' && warning(t, startedMs, args);
+  const timed =
+    (direction === 'forward' || c.arrangement.permission !== undefined) &&
+    warning(t, startedMs, args, direction);
   t.ask(
     {
       key: directionKey(c, direction),
@@ -94,27 +99,34 @@ export function bump(t: LiveTests, direction: Direction): void {
   t.end();
 }
 
-/** The start warning: how long it sounds before the motor moves; whether there is one. */
+/** What is waited for between the start and the motor: how long a warning sounds, or a part of the machine takes to answer. */
 function warning(
   t: LiveTests,
   startedMs: number,
   args: Readonly<Record<string, string | number>>,
+  direction: Direction,
 ): boolean {
   const { c, s } = t;
   if (c.arrangement.warningMs === 0) return false;
-  const moves = stateTimes(s.trace, startedMs).find((x) => x.state === 'accelerating');
+  const moves = stateTimes(s.trace, startedMs).find((x) => gathering.includes(x.state));
   if (!moves) return false;
+  const { permission: asked } = c.arrangement;
+  const requirement = asked ? `permission.${direction}.answers` : 'warning.sounds';
   const after = moves.t / 1e6 - (startedMs + 100) / 1000;
   t.ask(
     {
-      key: 'warning',
-      do: phrase('warning.time', { ...args, s: after }),
+      key: direction === 'forward' ? 'warning' : 'warning.reverse',
+      do: phrase(asked ? 'permission.time' : 'warning.time', {
+        ...args,
+        s: after,
+        ...(asked ? { device: tagOf(c, asked.device) } : {}),
+      }),
       must: phrase('seconds', { s: after }),
       instrument: 'stopwatch',
       expect: range(after, rampTolerance(c, after), 's'),
-      ...(c.required.has('warning.sounds') ? { requirement: 'warning.sounds' } : {}),
+      ...(c.required.has(requirement) ? { requirement } : {}),
     },
-    behindStart(c),
+    [...behindStart(c, direction), ...(asked ? [{ id: asked.device, device: asked.device }] : [])],
   );
   return true;
 }

@@ -2,7 +2,7 @@ import { hasKeys } from '../../catalogue/index.js';
 import type { OperationId } from '../../scheme/index.js';
 import { operationOf, phrase, starterOf, state, tagOf } from '../context.js';
 import type { LiveTests, RestsOn } from '../sequence/tests.js';
-import { behindStart, bump, BUMP_SHARE, hzRange, startArgs, turning } from './bump.js';
+import { behindStart, bump, BUMP_SHARE, gathering, hzRange, startArgs, turning } from './bump.js';
 
 /** Both directions given together where two hands can do it, and the release of one. */
 function bothTogether(t: LiveTests): void {
@@ -183,9 +183,6 @@ function jogUnderWay(t: LiveTests): void {
   );
   t.end();
 }
-
-/** States in which the speed still grows. */
-const gathering: readonly string[] = ['accelerating', 'kick', 'ramping'];
 
 /** A stop, or the emergency stop, while the machine is still running up to full speed. */
 function whileAccelerating(t: LiveTests, by: 'stop' | 'estop'): void {

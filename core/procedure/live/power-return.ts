@@ -54,6 +54,7 @@ function disconnected(t: LiveTests): void {
   const own = devices.filter(({ id }) => must.but.includes(id) && id.includes('supply'));
   const args = {
     isolator: tagOf(c, isolator),
+    ...(c.job.plate.line?.isolator?.plug ? { plug: true } : {}),
     at: [...mains, ...outputs].join(', '),
     foreign: own.map(({ tag }) => tag).join(', '),
   };

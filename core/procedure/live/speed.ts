@@ -4,7 +4,7 @@ import { isAtRest, operationOf, phrase, range, state, stateTimes, tagOf } from '
 import type { LiveTests } from '../sequence/tests.js';
 import { placeTolerance, rampTolerance, restTolerance } from '../tolerances.js';
 import { inTime, timed } from './rest-time.js';
-import { behindStart, hzRange, startArgs } from './bump.js';
+import { behindStart, BUMP_SHARE, hzRange, startArgs } from './bump.js';
 import { startTests } from './starts.js';
 import { DIAL_PCT } from './inputs.js';
 
@@ -146,6 +146,43 @@ function presets(t: LiveTests): void {
   t.end();
 }
 
+/** A switch that only chooses the jog speed: alone, then with a run given. */
+function jogSelected(t: LiveTests): void {
+  const { c } = t;
+  const jog = operationOf(c, 'jogReferenceSelect');
+  if (!jog || !t.s.directions.includes('forward')) return;
+  const s = t.begin('jogSelect', 'speed', BUMP_SHARE);
+  s.give('jogReferenceSelect', 2000);
+  const args = { ...startArgs(c), device: tagOf(c, jog.device), ...s.speed.args };
+  t.ask(
+    {
+      key: 'jogSelect.alone',
+      do: phrase('jogSelect.alone', args),
+      must: phrase('turns.stopped', { machine: '' }),
+      expect: state('staysStopped'),
+      requirement: 'jogSelect.startsNothing',
+      seen: Math.abs(s.hz) > 0 ? 'startsByItself' : 'staysStopped',
+      sees: { kind: 'starts' },
+    },
+    [jog],
+  );
+  s.start();
+  const hz = Math.abs(s.hz);
+  t.ask(
+    {
+      key: 'jogSelect.run',
+      do: phrase('jogSelect.run', args),
+      must: phrase('hz', { hz }),
+      expect: hzRange(c, hz),
+      reads: 'hz',
+      sees: { kind: 'hz' },
+      requirement: 'jogSelect.speed',
+    },
+    [jog, ...behindStart(c)],
+  );
+  t.end();
+}
+
 /** Ramps up and down, or the time in which the free shaft runs down; with the second ramps chosen, those. */
 function ramps(t: LiveTests, second: boolean): void {
   const { c } = t;
@@ -262,6 +299,7 @@ export function speedTests(t: LiveTests): void {
   startTests(t);
   references(t);
   presets(t);
+  jogSelected(t);
   ramps(t, false);
   ramps(t, true);
 }

@@ -6,6 +6,8 @@ import { Choice } from '../../controls/choice';
 import { keepAwake } from '../../frame/signals';
 import { OpenJob } from '../../job-state/open-job';
 import { DialPicture } from './dial-picture';
+import { IdentifyLine, type Identified } from './identify-line';
+import { KeyingWays } from './keying-ways';
 import { pressText } from './presses';
 import { TestValues } from './test-values';
 import { ReadBack } from './read-back';
@@ -14,6 +16,7 @@ const partNames: Readonly<Record<string, string>> = {
   makeSafe: 'So that nothing can move',
   motor: 'Motor plate',
   limits: 'Limits and ramps',
+  identify: 'Identification run',
   inputs: 'Input tasks',
   reference: 'Reference',
   outputs: 'Outputs',
@@ -27,14 +30,19 @@ const movesHold: ReadonlySet<string> = new Set([
   'estopIn',
   'openRunContacts',
   'contactsStillOpen',
+  'stillAgain',
+  'afterReadyMade',
   'atRest',
   'dialsDead',
 ]);
 
+/** Something is done to the device, not only looked at. */
+const isWork = (l: SaidLine): boolean => l.code !== undefined || l.identify !== undefined;
+
 /** The keying sheet: one line is current and big; the rest runs down with done marks; the three sets beside. */
 @Component({
   selector: 'tac-key-stage',
-  imports: [Choice, DialPicture, ReadBack, TestValues],
+  imports: [Choice, DialPicture, IdentifyLine, KeyingWays, ReadBack, TestValues],
   templateUrl: './key-stage.html',
   styleUrl: './key-stage.scss',
 })
@@ -51,17 +59,15 @@ export class KeyStage {
   /** Lines with their holds: a hold counts only in the session in which it was passed. */
   protected readonly lines = computed<readonly SaidLine[]>(() => {
     const lines = this.open.derived()?.lines ?? [];
-    // Holds without anything to key hold nothing.
-    if (!lines.some((l) => l.code !== undefined)) return [];
+    // Holds without anything to key or to measure hold nothing.
+    if (!lines.some(isWork)) return [];
     if (this.mine()) return lines;
     return lines.map((l) =>
       l.hold !== undefined && movesHold.has(l.hold) ? { ...l, done: false } : l,
     );
   });
   /** Something is to be keyed. */
-  protected readonly due = computed(() =>
-    this.lines().some((l) => l.code !== undefined && !l.done),
-  );
+  protected readonly due = computed(() => this.lines().some((l) => isWork(l) && !l.done));
   protected readonly picked = signal<string | null>(null);
   protected readonly current = computed<SaidLine | undefined>(
     () =>
@@ -74,6 +80,10 @@ export class KeyStage {
     const at = lines.findIndex((l) => l.key === this.current()?.key);
     return lines.slice(0, Math.max(at, 0)).find((l) => l.hold !== undefined && !l.done);
   });
+  /** A value of this session is keyed. */
+  protected readonly begun = computed(() =>
+    this.lines().some((l) => l.code !== undefined && l.done),
+  );
   protected readonly doneCount = computed(() => this.lines().filter((l) => l.done).length);
   protected readonly groups = computed(() => {
     const groups: { part: string; title: string; lines: SaidLine[] }[] = [];
@@ -131,12 +141,20 @@ export class KeyStage {
     this.picked.set(null);
   }
 
+  /** The device has measured its motor: how, and what it shows now. */
+  protected measured(line: SaidLine, { way, values }: Identified): void {
+    this.begin();
+    for (const [code, value] of Object.entries(values))
+      this.open.record('keyed', code, { code, value });
+    this.open.record('keyed', line.key, { code: line.key, value: way });
+    this.picked.set(null);
+  }
+
   protected undone(line: SaidLine): void {
-    this.open.record('keyed', line.key, {
-      code: line.key,
-      value: line.code === undefined ? true : (line.to as Value),
-      undone: true,
-    });
+    const back = (code: string, value: Value): void =>
+      void this.open.record('keyed', code, { code, value, undone: true });
+    for (const { code } of line.identify?.results ?? []) back(code, 0);
+    back(line.key, line.code === undefined ? true : (line.to as Value));
     this.picked.set(null);
   }
 

@@ -1,4 +1,4 @@
-import { provideZonelessChangeDetection, signal } from '@angular/core';
+import { ApplicationRef, provideZonelessChangeDetection, signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import type { SaidRow } from '@tactron/core/said';
 import { OpenJob } from '../../job-state/open-job';
@@ -25,6 +25,7 @@ describe('reading settings back', () => {
 
   async function bed(which: 'asFound' | 'asLeft', ...rows: SaidRow[]) {
     const records: unknown[][] = [];
+    const evidence = signal<unknown[]>([]);
     TestBed.configureTestingModule({
       providers: [
         provideZonelessChangeDetection(),
@@ -32,7 +33,7 @@ describe('reading settings back', () => {
           provide: OpenJob,
           useValue: {
             derived: signal({ rows }),
-            evidence: signal([]),
+            evidence,
             profile: signal({ keypad: { style } }),
             record: (...args: unknown[]) => records.push(args),
           },
@@ -58,7 +59,7 @@ describe('reading settings back', () => {
       (page.querySelector('.act.main') as HTMLButtonElement).click();
       await fixture.whenStable();
     };
-    return { page, records, readsSo, type, keep };
+    return { page, records, readsSo, type, keep, evidence };
   }
 
   it('begins unread, and keeps only what somebody has read', async () => {
@@ -126,5 +127,62 @@ describe('reading settings back', () => {
     const dials = await bed('asFound', row('Dial 1'), row('Dial 2'));
     expect(dials.page.querySelectorAll('tac-attachment-row').length).toBe(3);
     expect(dials.page.querySelectorAll('[data-setting] input[type="file"]').length).toBe(2);
+  });
+
+  it('takes a page of the display from its picture, and says so; what is typed after it was read for itself', async () => {
+    const sha256 = 'a'.repeat(64);
+    const taken = {
+      id: 'p',
+      kind: 'attachment',
+      subject: 'setting.asLeft.page.ramps',
+      body: { sha256, name: 'ramps.jpg', type: 'image/jpeg', bytes: 1 },
+    };
+    const ramps = { relied: false, group: 'ramps' } as Partial<SaidRow>;
+    const { page, records, type, keep, evidence } = await bed(
+      'asLeft',
+      row('211'),
+      row('214', ramps),
+      row('215', ramps),
+    );
+    const all = page.querySelector('[data-page="ramps"] > button') as HTMLButtonElement;
+    all.click();
+    await TestBed.inject(ApplicationRef).whenStable();
+    expect(page.querySelector('[role=alert]')?.textContent).toContain('take a picture of the page');
+    evidence.set([taken]);
+    all.click();
+    await TestBed.inject(ApplicationRef).whenStable();
+    expect(page.textContent).toContain('✓ by picture');
+    await type('215', '9');
+    await keep();
+    expect(records).toEqual([
+      [
+        'snapshot',
+        'asLeft',
+        {
+          which: 'asLeft',
+          source: 'typed',
+          values: { 214: 4, 215: 9 },
+          pictures: { 214: sha256 },
+        },
+      ],
+    ]);
+  });
+
+  it('shows what is set elsewhere in the panel apart, and what the device measures is typed', async () => {
+    const panel = { device: 'k', what: 'delayOn', planned: 5, within: 0.5 };
+    const { page, records, readsSo, keep } = await bed(
+      'asLeft',
+      row('K3 delay on', { panel: panel as never, planned: 5, group: 'panel' }),
+      row('B1 switches at', { panel: { ...panel, planned: undefined } as never, relied: false }),
+      row('M/09', { measured: true }),
+    );
+    const heads = [...page.querySelectorAll('h3')].map((h) => h.textContent);
+    expect(heads).toEqual(['What the plan keys or rests on', 'Set elsewhere in the panel']);
+    const buttons = (code: string) =>
+      page.querySelector(`[data-setting="${code}"]`)?.querySelectorAll('button').length;
+    expect([buttons('K3 delay on'), buttons('B1 switches at'), buttons('M/09')]).toEqual([1, 0, 0]);
+    await readsSo('K3 delay on');
+    await keep();
+    expect((records[0][2] as { values: object }).values).toEqual({ 'K3 delay on': 5 });
   });
 });

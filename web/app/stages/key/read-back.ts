@@ -1,8 +1,23 @@
 import { Component, computed, inject, input, output, signal } from '@angular/core';
 import type { Value } from '@tactron/core/catalogue';
 import type { SaidRow } from '@tactron/core/said';
+import { attachmentsOf } from '@tactron/core/job';
 import { AttachmentRow } from '../../attachments/attachment-row';
 import { OpenJob } from '../../job-state/open-job';
+
+/** Pages of a display, by the group of their settings. */
+const pageNames: Readonly<Record<string, string>> = {
+  first: 'first settings',
+  motor: 'motor',
+  limits: 'limits',
+  ramps: 'ramps',
+  inputs: 'inputs',
+  reference: 'reference',
+  outputs: 'outputs',
+  protection: 'protection',
+  restart: 'restart',
+  command: 'command',
+};
 
 /** A row of the read-back: what is known of it, and whether somebody has read it. */
 interface Line {
@@ -13,6 +28,17 @@ interface Line {
   readonly read: boolean;
   /** What protects is typed as it stands there, before the plan is shown. */
   readonly blind: boolean;
+  /** It was taken from a picture of its page. */
+  readonly pictured: boolean;
+}
+
+/** Lines that are read together: what is relied on one by one, the rest page by page. */
+interface Group {
+  readonly name: string;
+  readonly lines: readonly Line[];
+  /** Page of the display that a picture may stand for; absent where each value is read for itself. */
+  readonly page?: string;
+  readonly unread: number;
 }
 
 /**
@@ -32,6 +58,8 @@ export class ReadBack {
   private readonly drafts = signal<Readonly<Record<string, Readonly<Record<string, Value>>>>>({});
   private readonly draft = computed(() => this.drafts()[this.which()] ?? {});
   protected readonly problem = signal<string | null>(null);
+  /** Picture that a value was taken from, by the code of its setting. */
+  private readonly pictures = signal<Readonly<Record<string, string>>>({});
 
   /** Set by dials and switches: each is looked at, and has its own picture. */
   protected readonly byEye = computed(
@@ -51,20 +79,60 @@ export class ReadBack {
         expected: found ? row.factoryText : row.plannedText,
         value,
         read: value !== undefined,
-        blind: !found && row.protects && value === undefined,
+        blind: !found && (row.protects || row.measured) && value === undefined,
+        pictured: this.pictures()[row.code] !== undefined,
       };
     }),
   );
-  /** What the plan keys or rests on comes first; the rest may be read as well. */
-  protected readonly groups = computed(() =>
-    [
-      { name: 'What the plan keys or rests on', lines: this.all().filter((l) => l.row.relied) },
-      { name: 'All others', lines: this.all().filter((l) => !l.row.relied) },
-    ].filter((g) => g.lines.length > 0),
-  );
+  /** What the plan keys or rests on comes first; the rest may be read as well, a page of the display by one picture. */
+  protected readonly groups = computed((): readonly Group[] => {
+    const group = (name: string, lines: readonly Line[], page?: string): Group => ({
+      name,
+      lines,
+      unread: lines.filter((l) => !l.read).length,
+      ...(page === undefined || this.byEye() ? {} : { page }),
+    });
+    const panel = this.all().filter((l) => l.row.panel);
+    const others = this.all().filter((l) => !l.row.relied && !l.row.panel);
+    const pages = [...new Set(others.map((l) => l.row.group))];
+    return [
+      group(
+        'What the plan keys or rests on',
+        this.all().filter((l) => l.row.relied && !l.row.panel),
+      ),
+      group('Set elsewhere in the panel', panel),
+      ...pages.map((page) =>
+        group(
+          `Others: ${pageNames[page] ?? page}`,
+          others.filter((l) => l.row.group === page),
+          page,
+        ),
+      ),
+    ].filter((g) => g.lines.length > 0);
+  });
+  private readonly pictureOf = (page: string): string | undefined =>
+    attachmentsOf(this.open.evidence(), this.subject(`page.${page}`)).at(-1)?.body.sha256;
   protected readonly readCount = computed(() => this.all().filter((l) => l.read).length);
   protected readonly total = computed(() => this.all().length);
   protected readonly anyNew = computed(() => Object.keys(this.draft()).length > 0);
+
+  /** A picture of a page shows every value of it that is not read yet as it is expected. */
+  protected standsOnPicture({ page, lines, name }: Group): void {
+    const picture = page === undefined ? undefined : this.pictureOf(page);
+    if (picture === undefined)
+      return this.problem.set(`${name}: take a picture of the page on the display first.`);
+    const unread = lines.filter((l) => !l.read);
+    for (const line of unread) this.readsSo(line);
+    const taken = Object.fromEntries(unread.map(({ row }) => [row.code, picture]));
+    this.pictures.update((all) => ({ ...all, ...taken }));
+  }
+
+  /** What it has to stand at is known beforehand: not what the device measures, or the process decides. */
+  protected readsSoKnown({ row }: Line): boolean {
+    const left = this.which() === 'asLeft';
+    if (row.measured) return !left;
+    return row.panel === undefined || (left && row.panel.planned !== undefined);
+  }
 
   /** It reads as expected: delivered so, or as planned. */
   protected readsSo({ row }: Line): void {
@@ -87,6 +155,8 @@ export class ReadBack {
 
   private take(row: SaidRow, value: Value): void {
     this.problem.set(null);
+    // Read for itself now, whatever a picture showed.
+    this.pictures.update(({ [row.code]: _before, ...rest }) => rest);
     const mine = { ...this.draft(), [row.code]: value };
     this.drafts.update((drafts) => ({ ...drafts, [this.which()]: mine }));
   }
@@ -103,8 +173,15 @@ export class ReadBack {
     const values = Object.fromEntries(
       this.all().flatMap(({ row, value }) => (value === undefined ? [] : [[row.code, value]])),
     );
-    this.open.record('snapshot', which, { which, source: 'typed', values });
+    const pictures = this.pictures();
+    this.open.record('snapshot', which, {
+      which,
+      source: 'typed',
+      values,
+      ...(Object.keys(pictures).length > 0 ? { pictures } : {}),
+    });
     this.drafts.update((drafts) => ({ ...drafts, [which]: {} }));
+    this.pictures.set({});
     this.kept.emit();
   }
 }

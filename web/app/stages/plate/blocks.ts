@@ -105,7 +105,14 @@ const fixed: readonly LineBlockSpec[] = [
     id: 'isolator',
     name: 'Isolator',
     gap: 0,
-    fields: [quantity('line.isolator.ratedA', 'Rated', 'current', 'A')],
+    fields: [
+      quantity('line.isolator.ratedA', 'Rated', 'current', 'A'),
+      choice('line.isolator.plug', 'It is a plug', [
+        ['industrial', 'for industry'],
+        ['household', 'household'],
+      ]),
+      quantity('line.isolator.fuse', 'Fuse in the plug', 'current', 'A'),
+    ],
   },
   {
     id: 'protection',
@@ -164,6 +171,7 @@ const fixed: readonly LineBlockSpec[] = [
     fields: [
       quantity('line.contactor.ratedA', 'Rated', 'current', 'A'),
       number('line.contactor.perHour', 'Operations an hour'),
+      quantity('line.contactor.fuse', 'Fuses behind it', 'current', 'A'),
     ],
   },
   {

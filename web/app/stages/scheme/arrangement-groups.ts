@@ -44,6 +44,7 @@ export const arrangementGroups: readonly {
       option('controllerVoltage', 'controller, speed by 0–10 V'),
       option('controllerCurrent', 'controller, speed by 4–20 mA'),
       option('controllerHandshake', 'controller waits for the run contact'),
+      option('permissionController', 'controller, a valve has to answer first'),
     ],
   },
   {
@@ -51,6 +52,7 @@ export const arrangementGroups: readonly {
     options: [
       option('presets', 'presets from a selector'),
       option('jogBothWays', 'jog both ways beside three-wire'),
+      option('jogSelect', 'a switch that chooses the jog speed'),
       option('upDown', 'up and down buttons'),
       option('panelDial', 'dial of the device'),
       option('secondRamp', 'a second pair of ramps'),
@@ -61,8 +63,10 @@ export const arrangementGroups: readonly {
     options: [
       option('localRemote', 'local and remote'),
       option('startWarning', 'start warning before a level contact starts it'),
+      option('permissionDamper', 'a damper has to answer before a level contact runs it'),
       option('brakeRelease', 'brake opened by the device'),
       option('lamps', 'lamps: running, stop released'),
+      option('lampStopped', 'lamps: running, stopped'),
       option('lightAndFan', 'work light and panel fan at the contactor'),
     ],
   },
@@ -99,6 +103,7 @@ export const starterGroups: typeof arrangementGroups = [
       option('guarded', 'guard contact in the stop'),
       option('insideDelta', 'inside the delta of the motor'),
       option('guardLocked', 'guard locked until standstill'),
+      option('permissionLubricator', 'a lubricator has to answer before it runs'),
       option('windingSensors', 'sensors in the windings'),
       option('lampsContactor', 'lamps: running, contactor closed'),
     ],

@@ -1,4 +1,4 @@
-import { Component, inject } from '@angular/core';
+import { Component, inject, signal } from '@angular/core';
 import type { Scheme } from '@tactron/core/job';
 import { Choice } from '../../controls/choice';
 import { Choices } from '../../controls/choices';
@@ -51,7 +51,18 @@ export class StartWishes extends WishGroup {
   templateUrl: './speed-wishes.html',
   styleUrl: './wish-groups.scss',
 })
-export class SpeedWishes extends WishGroup {}
+export class SpeedWishes extends WishGroup {
+  private readonly half = signal<Partial<NonNullable<Scheme['fullScale']>>>({});
+
+  /** A number without its unit says nothing: kept when both are there, taken out when the number goes. */
+  protected setFullScale(part: { value?: number | undefined; unit?: string }): void {
+    const { value, unit } = { ...this.scheme().fullScale, ...this.half(), ...part };
+    const named = unit?.trim() ?? '';
+    this.half.set({ ...(value === undefined ? {} : { value }), ...(named ? { unit: named } : {}) });
+    if (value !== undefined && named) return this.set('fullScale', { value, unit: named });
+    if (this.scheme().fullScale) this.set('fullScale', undefined);
+  }
+}
 
 /** Direction, run-up and stop of a soft starter. */
 @Component({
