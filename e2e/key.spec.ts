@@ -61,7 +61,7 @@ test('a ready-made arrangement, the motor measured, a page read from a picture, 
   await motor.locator('input').fill(usual);
   await motor.locator('input').press('Tab');
   const others = page.locator('[data-page="ramps"]');
-  const stand = others.getByRole('button', { name: /stand so on the picture/u });
+  const stand = others.getByRole('button', { name: /stands? so on the picture/u });
   await stand.click();
   await expect(page.getByRole('alert')).toContainText('take a picture of the page');
   await others

@@ -59,6 +59,18 @@ export function plannedDevices(
   return devices;
 }
 
+/** Plugs differ in their poles, so that none fits where another belongs: spare poles where they would be alike. */
+function spareDifferent(counts: Map<string, number>): void {
+  const plugs = [...counts]
+    .filter(([id]) => id !== lineIds.strip)
+    .sort((x, y) => x[1] - y[1] || (x[0] < y[0] ? -1 : 1));
+  let most = 0;
+  for (const [id, count] of plugs) {
+    most = Math.max(count, most + 1);
+    counts.set(id, most);
+  }
+}
+
 /** What the field wires go over: a terminal strip, or a plug for each cable, as long as the wires need it. */
 export function withJoints(
   devices: Wiring['devices'],
@@ -72,6 +84,7 @@ export function withJoints(
       if (device !== lineIds.strip && !device.startsWith(plugOf(''))) continue;
       counts.set(device, Math.max(counts.get(device) ?? 0, parseInt(terminal, 10)));
     }
+  spareDifferent(counts);
   const made: Wiring['devices'] = { ...devices };
   // No tag that equals a terminal of the device.
   const first = Object.hasOwn(profile.terminals, 'X1') ? 10 : 1;

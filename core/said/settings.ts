@@ -44,6 +44,13 @@ function protects(code: string, profile: Profile): boolean {
   );
 }
 
+/** What stands in place of a value that nobody can plan, where it is not the process that decides it. */
+const unplanned: Readonly<Record<string, string>> = {
+  zeroTrim: 'where the calibration leaves it',
+  spanTrim: 'where the calibration leaves it',
+  fullScale: 'not entered on the Scheme stage',
+};
+
 /** Something that is set elsewhere in the panel, in words. */
 function saidPanelRow(row: SettingRow): SaidRow {
   const told = (value: Value | undefined): string =>
@@ -56,7 +63,7 @@ function saidPanelRow(row: SettingRow): SaidRow {
     limits: {},
     factoryText: '',
     foundText: told(row.found),
-    plannedText: told(row.planned) || 'by the process: noted as it stands',
+    plannedText: told(row.planned) || (unplanned[row.name] ?? 'by the process: noted as it stands'),
     leftText: told(row.left),
     choices: [],
     reason: '',

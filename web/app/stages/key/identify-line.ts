@@ -26,6 +26,8 @@ export class IdentifyLine {
   readonly run = input.required<SaidIdentification>();
   /** What has to be put right first stands in its place. */
   readonly held = input(false);
+  /** The station has an emergency stop, which holds the enable. */
+  readonly estop = input(false);
   readonly measured = output<Identified>();
   protected readonly chosen = signal<IdentificationWay | null>(null);
   protected readonly problem = signal<string | null>(null);

@@ -95,6 +95,9 @@ export class KeyStage {
     return groups;
   });
   protected readonly rows = computed(() => this.open.derived()?.rows ?? []);
+  protected readonly hasHead = computed(
+    () => this.open.job()?.adopted?.devices['estop'] !== undefined,
+  );
   protected readonly overriding = signal<string | null>(null);
   protected readonly overrideWhy = signal('');
   protected readonly overrideValue = signal('');

@@ -43,6 +43,8 @@ import { OpenJob } from '../../job-state/open-job';
       border: 0;
     }
     legend {
+      float: left;
+      width: 100%;
       padding: 0;
       font-weight: 650;
     }
