@@ -4,7 +4,7 @@ import { networkSchema, solveNetwork, UnsettledNetworkError } from '@tactron/cor
 import { driveCaseSchema, notYetInControl, runDriveCase } from '@tactron/core/drive';
 import { csv, recordFiles } from '@tactron/core/formats';
 import { checkJob, requirementsHeld } from '@tactron/core/hazards';
-import { pathIssues } from '@tactron/core/job';
+import { pathIssues, type Phrase } from '@tactron/core/job';
 import { seeded } from '@tactron/core/numeric';
 import { planJob } from '@tactron/core/plan';
 import {
@@ -14,7 +14,7 @@ import {
   recordSections,
   recordTables,
 } from '@tactron/core/printed';
-import { deadOf, liveSteps, readingsOf } from '@tactron/core/procedure';
+import { deadOf, liveSteps, readingsOf, simulatedOf } from '@tactron/core/procedure';
 import { recordInputOf, saidDrawings } from '@tactron/core/said';
 import { runStarterCase, starterCaseSchema } from '@tactron/core/starter';
 import { calculations } from '@tactron/core/sums';
@@ -74,12 +74,9 @@ export function readings(data: unknown, panel: unknown, seed?: number): Outcome 
 export function procedure(data: unknown): Outcome {
   const input = jobInput(data);
   const job = plannedJob(input);
-  const steps = [...deadOf(job, input.profile).steps, ...liveSteps(job, input.profile)].map(
-    (s) => ({
-      ...s,
-      says: { do: say(s.do), must: say(s.must) },
-    }),
-  );
+  const said = <S extends { readonly do: Phrase; readonly must: Phrase }>(of: readonly S[]) =>
+    of.map((s) => ({ ...s, says: { do: say(s.do), must: say(s.must) } }));
+  const steps = said([...deadOf(job, input.profile).steps, ...liveSteps(job, input.profile)]);
   const part = (name: (typeof steps)[number]['part']) => steps.filter((s) => s.part === name);
   return {
     output: {
@@ -94,6 +91,8 @@ export function procedure(data: unknown): Outcome {
       dead: part('dead'),
       energise: part('energise'),
       live: part('live'),
+      // Inputs simulated before the real ones: offered, never asked.
+      offered: said(simulatedOf(job, input.profile).steps),
     },
   };
 }

@@ -330,11 +330,16 @@ describe('tactron', () => {
     expect(
       Object.keys((run('plan', demo).json as { wiring: { wires: object } }).wiring.wires).length,
     ).toBe(25);
-    const { dead, live } = run('procedure', demo).json as {
+    const { dead, live, offered } = run('procedure', demo).json as {
+      offered: { key: string; says: { do: string } }[];
       dead: { key: string }[];
       live: { key: string }[];
     };
     expect(dead.map((s) => s.key)).toContain('dead.isolate.proved');
+    expect(offered.length).toBeGreaterThan(0);
+    expect(
+      offered.every((s) => s.key.startsWith('simulated.') && s.says.do.length > 20),
+    ).toBeTrue();
     const keys = live.map((s) => s.key);
     expect(keys).toEqual(
       jasmine.arrayContaining([

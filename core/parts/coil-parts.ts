@@ -28,6 +28,7 @@ function installCoil(layout: Layout, part: PlacedPart, spec: CoilSpec): Installe
     operateUs: us(spec.operateMs + 1000 * numberOf(part, 'delayOnS', 0)),
     releaseUs: us(spec.releaseMs + 1000 * numberOf(part, 'delayOffS', 0)),
     contactA: spec.contactA,
+    ...(spec.answers ? { answers: true as const } : {}),
     makes,
     breaks,
     late: first < 0 ? [] : [...makes, ...breaks].filter((_, i) => i !== first),

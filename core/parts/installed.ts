@@ -56,6 +56,8 @@ export interface InstalledCoil extends Installed {
   /** Contacts that move a while after the others, where that is tried; no two of a relay move together. */
   readonly late: readonly number[];
   readonly lagUs: number;
+  /** It is a part of the machine that goes its way and answers, no relay. */
+  readonly answers?: true;
   /** Its coil is burnt through: it never pulls in. */
   readonly dead?: boolean;
 }

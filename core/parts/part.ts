@@ -56,6 +56,8 @@ export interface CoilSpec {
   readonly releaseMs: number;
   /** What a contact may switch, A at the voltage of its coil circuit; 0 where it has none. */
   readonly contactA: number;
+  /** A part of the machine that goes its way and answers by its contacts, no relay. */
+  readonly answers?: true;
 }
 
 /** Facts of the job that parts need beside their own. */

@@ -191,7 +191,12 @@ class Inquiry {
       if (d.operateUs < TIMER_US) continue;
       const s = this.engine.stateOf(d.id) as CoilState;
       if (s.on && !s.makesClosed)
-        this.add('warning', false, { kind: 'device', id: d.id }, { device: d.tag });
+        this.add(
+          'warning',
+          false,
+          { kind: 'device', id: d.id },
+          { device: d.tag, answers: d.answers === true },
+        );
     }
   }
 

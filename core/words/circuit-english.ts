@@ -158,7 +158,7 @@ export const conditions: Readonly<Record<string, (a: Args) => { met: string; unm
   stop: (a) => ({ met: `The stop circuit at ${s(a['terminal'])} is closed.`, unmet: `The stop circuit at ${s(a['terminal'])} is open${opened(a)}.` }),
   demand: (a) => ({ met: 'A run is asked for.', unmet: a['pulse'] ? `No start has been given since the last stop: press ${s(a['device'])}.` : `${a['device'] && a['device'] !== a['terminal'] ? `Work ${s(a['device'])}: no` : 'No'} run is asked for at ${s(a['terminal'])}${opened(a)}.` }),
   common: (a) => ({ met: 'The input common is joined.', unmet: `The input common ${s(a['terminal'])} is joined to nothing: link ${s(a['link'])} stands at “${s(a['position'])}”.` }),
-  warning: (a) => ({ met: 'The start warning is over.', unmet: `The start warning of ${s(a['device'])} is running.` }),
+  warning: (a) => ({ met: 'Nothing has to be waited for.', unmet: a['answers'] ? `${s(a['device'])} is asked and has not answered yet.` : `The start warning of ${s(a['device'])} is running.` }),
   fresh: () => ({ met: 'No new start is waited for.', unmet: 'A run was already asked for when it became able to run: let go, then start again.' }),
   direction: () => ({ met: 'The direction asked for is allowed.', unmet: 'Reverse is asked for and locked.' }),
   together: () => ({ met: 'One direction is asked for.', unmet: 'Both directions are asked for together.' }),

@@ -15,6 +15,7 @@ export const actuator: Part = {
     operateMs: 50,
     releaseMs: 50,
     contactA: 5,
+    answers: true,
   }),
   exposed: (part) => part.params['ac'] === true && numberOf(part, 'volts', 24) > EXTRA_LOW_V,
 };
