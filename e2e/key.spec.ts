@@ -80,7 +80,8 @@ test('a ready-made arrangement, the motor measured, a page read from a picture, 
   }
   await page.getByRole('button', { name: 'Keep as left' }).click();
   await stage(page, 'Hand over').click();
-  const record = page.getByRole('region', { name: 'Settings that differ from the factory’s' });
+  const record = page.locator('main');
   await expect(record).toContainText('identification run, shaft at rest: A. Hollis');
+  await expect(record).toContainText('Set elsewhere in the panel');
   await saved(page);
 });
