@@ -1,5 +1,4 @@
 import type { Evidence, EvidenceOf } from '../job/index.js';
-import { snapshotOf } from '../records/index.js';
 import { cell, row, stamp, type RecordInput, type RecordSection } from './cells.js';
 
 /** The identification run that stands: the last mark of it that was not taken back. */
@@ -21,7 +20,10 @@ const wayTexts: Readonly<Record<string, string>> = {
  */
 export function settings({ derived, evidence }: RecordInput): RecordSection {
   const run = identification(evidence);
-  const pictured = snapshotOf(evidence, 'asLeft')?.body.pictures ?? {};
+  const left = evidence.findLast(
+    (e): e is EvidenceOf<'snapshot'> => e.kind === 'snapshot' && e.body.which === 'asLeft',
+  );
+  const pictured = left?.body.pictures ?? {};
   const rows = derived.rows.filter(
     (r) =>
       r.panel === undefined &&
