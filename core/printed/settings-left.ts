@@ -1,4 +1,5 @@
 import type { Evidence, EvidenceOf } from '../job/index.js';
+import type { DecimalMark } from '../units/index.js';
 import { cell, row, stamp, type RecordInput, type RecordSection } from './cells.js';
 
 /** The identification run that stands: the last mark of it that was not taken back. */
@@ -9,6 +10,10 @@ function identification(evidence: readonly Evidence[]): EvidenceOf<'keyed'> | un
   return last?.body.undone ? undefined : last;
 }
 
+/** Numbers of a text with the decimal mark that the record is printed with. */
+const marked = (text: string, decimal: DecimalMark): string =>
+  decimal === ',' ? text.replace(/(\d)\.(?=\d)/gu, '$1,') : text;
+
 const wayTexts: Readonly<Record<string, string>> = {
   standing: 'shaft at rest',
   turning: 'shaft turning',
@@ -18,7 +23,7 @@ const wayTexts: Readonly<Record<string, string>> = {
  * Settings in three sets, those that are not as the factory delivers them; what the device measured by itself with who had it
  * measured, and what was read from a picture of a page as such.
  */
-export function settings({ derived, evidence }: RecordInput): RecordSection {
+export function settings({ derived, evidence, decimal }: RecordInput): RecordSection {
   const run = identification(evidence);
   const left = evidence.findLast(
     (e): e is EvidenceOf<'snapshot'> => e.kind === 'snapshot' && e.body.which === 'asLeft',
@@ -45,10 +50,10 @@ export function settings({ derived, evidence }: RecordInput): RecordSection {
     rows: rows.map((r) => [
       cell(r.code),
       cell(r.name, r.measured ? measured() : ''),
-      cell(r.foundText || (r.byReset ? 'by reset, not read singly' : 'not read')),
-      cell(r.plannedText),
+      cell(marked(r.foundText, decimal) || (r.byReset ? 'by reset, not read singly' : 'not read')),
+      cell(marked(r.plannedText, decimal)),
       cell(
-        `${r.leftText || 'not recorded'}${r.state === 'differs' ? ' ≠ plan' : ''}`,
+        `${marked(r.leftText, decimal) || 'not recorded'}${r.state === 'differs' ? ' ≠ plan' : ''}`,
         pictured[r.code] ? 'from a picture of its page' : '',
       ),
     ]),
@@ -56,7 +61,7 @@ export function settings({ derived, evidence }: RecordInput): RecordSection {
 }
 
 /** What is set elsewhere in the panel and at the controller, in three sets. */
-export const panelSettings = ({ job, derived }: RecordInput): RecordSection => ({
+export const panelSettings = ({ job, derived, decimal }: RecordInput): RecordSection => ({
   id: 'panelSettings',
   title: 'Set elsewhere in the panel',
   heads: ['where', 'what', 'found', 'planned', 'left'],
@@ -70,9 +75,9 @@ export const panelSettings = ({ job, derived }: RecordInput): RecordSection => (
           .filter(Boolean)
           .join(' '),
         r.name,
-        r.foundText || 'not read',
-        r.plannedText,
-        `${r.leftText || 'not recorded'}${r.state === 'differs' ? ' ≠ plan' : ''}`,
+        marked(r.foundText, decimal) || 'not read',
+        marked(r.plannedText, decimal),
+        `${marked(r.leftText, decimal) || 'not recorded'}${r.state === 'differs' ? ' ≠ plan' : ''}`,
       ),
     ),
 });

@@ -1,4 +1,7 @@
+import { changesSpeed } from '../catalogue/index.js';
+import { checkJob } from '../hazards/index.js';
 import type { Job } from '../job/index.js';
+import { adoption, planJob } from '../plan/index.js';
 import { liveOf } from '../procedure/index.js';
 import { everyArrangement } from '../testing/matrix.js';
 import { trialsOf } from '../trials/index.js';
@@ -55,6 +58,29 @@ describe('a part of the machine that has to answer first', () => {
       told++;
     }
     expect(told).toBe(cases.length);
+  });
+
+  it('makes of a contact that stayed closed a new start when power returns: told, unless a relay has dropped the run', () => {
+    let [told, dropped] = [0, 0];
+    const asks = { permission: 'damper' as const, permissionS: 6 };
+    for (const { name, job, profile } of everyArrangement()) {
+      const plain = /(?:^| )(?:twoWire|sealInDrive24)$/u.test(name) && changesSpeed(profile);
+      if (!plain) continue;
+      const wished: Job = { ...job, scheme: { ...job.scheme, ...asks } };
+      const plan = planJob(wished, profile);
+      if (!plan.ok) throw new Error(`${name}: ${plan.what}`);
+      const built = { ...wished, adopted: adoption(plan) };
+      const restarts = checkJob(built, profile).some(
+        (f) => f.rule === 'restart.powerReturn' && f.severity === 'stop',
+      );
+      const relay = job.scheme.startStop === 'sealInRelay';
+      expect(restarts).withContext(name).toBe(!relay);
+      if (relay) dropped++;
+      else told++;
+    }
+    expect([told, dropped].every((n) => n > 3))
+      .withContext(`${told} ${dropped}`)
+      .toBeTrue();
   });
 });
 

@@ -250,7 +250,7 @@ export const livePhrases: Readonly<Record<string, (a: Args) => string>> = {
   'fault.reset': (a) => `The device shows ${a['code'] ? `${s(a['code'])}, ` : ''}a fault (${names[s(a['fault'])] ?? s(a['fault'])}). ${a['given'] ? `${s(a['given'])} still given: stand` : 'Stand'} clear and press its reset key.`,
   'fault.reset.staysStopped': (a) => `The motor stays stopped${a['back'] ? ', and the fault is back at once' : ', and the fault is gone'}.`,
   'fault.reset.startsByItself': () => 'The motor starts by itself.',
-  'jogSelect.alone': (a) => `${at(a)}Turn ${s(a['device'])} on, and give no run. Wait.`,
+  'jogSelect.alone': (a) => upper(`${at(a)}turn ${s(a['device'])} on, and give no run. Wait.`),
   'jogSelect.run': (a) => upper(`with ${s(a['device'])} still on, ${start(a)}. Read the output frequency.`),
   'jog.underWay': (a) => `${running(a)} Press ${s(a['jog'])} as well and hold it. Read the output frequency.`,
   'jog.underWay.must': (a) => a['same'] ? `${n(a['hz'], 1)} Hz: the run goes on, jog is not taken` : `${n(a['hz'], 1)} Hz: jog has taken over`,

@@ -1,7 +1,11 @@
-import { shippedProfile, shippedProfiles, type Profile } from '../../catalogue/index.js';
+import {
+  changesSpeed,
+  shippedProfile,
+  shippedProfiles,
+  type Profile,
+} from '../../catalogue/index.js';
 import type { Job, Scheme } from '../../job/index.js';
 import { planJob } from '../../plan/index.js';
-import { changesSpeed } from '../../catalogue/index.js';
 import { adopted, bareJob } from '../../testing/jobs.js';
 import { checkJob } from '../index.js';
 
