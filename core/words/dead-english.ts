@@ -6,7 +6,7 @@ const s = (x: unknown): string => String(x ?? '');
 /** What a dead check says, and what a reading of it must show. */
 export const deadPhrases: Readonly<Record<string, (a: Args) => string>> = {
   'dead.lock': (a) => `${a['plug'] ? 'Pull' : 'Open'} ${s(a['off'])}${a['others'] ? ` and every other source: ${s(a['others'])}` : ''}. Lock and tag each with your own lock, keep the key. ${a['plug'] ? `Its cap is locked; the socket of ${s(a['off'])} stays live.` : `The incoming side of ${s(a['off'])} stays live: cover it.`}`,
-  'dead.lock.must': (a) => `${s(a['off'])}${a['others'] ? ` and ${s(a['others'])}` : ''} open and locked.`,
+  'dead.lock.must': (a) => `${s(a['off'])}${a['others'] ? ` and ${s(a['others'])}` : ''} ${a['plug'] ? 'pulled or open' : 'open'} and locked.`,
   'dead.prove': (a) => `Prove the tester on a known source. Test ${s(a['at'])} against each other and against earth. Prove the tester again.`,
   'dead.wait': (a) => `Wait ${n(a['s'], 0)} s from the moment the supply was switched off. ${s(a['device'])} has no terminals to measure its DC link at: a dark lamp or display proves nothing.`,
   'dead.wait.must': () => 'The time is over.',
