@@ -54,6 +54,7 @@ export {
   keepsLineFrequency,
   modelOf,
   presentTerminals,
+  protectiveTerminals,
   relaysOf,
   settingsInForce,
   taskCode,

@@ -261,3 +261,10 @@ export function linkTerminals(profile: Profile): readonly [string, string] | rea
   const [plus, minus] = [named('+'), named('-')];
   return plus && minus && profile.chopperV === undefined ? [plus, minus] : [];
 }
+
+/** Terminals of a device for protective conductors, of supply and motor, in the order in which they are told. */
+export const protectiveTerminals = ({ terminals }: Profile): string[] =>
+  Object.keys(terminals).filter((id) => {
+    const t = terminals[id];
+    return (t.kind === 'mains' || t.kind === 'motor') && t.phase === 'PE';
+  });

@@ -147,6 +147,7 @@ export {
   type Seal,
   type SealCheck,
 } from './seal.js';
+export { snapshotOf } from './snapshot.js';
 export { sortedEntries } from './sorted-entries.js';
 export { CORE_VERSION } from './version.js';
 export { upgradeJob, upgradePatch } from './upgrade.js';

@@ -1,7 +1,4 @@
-import { numberOf, type Part, type PartSymbol } from './part.js';
-
-/** Alternating voltage up to which nothing that can be touched has to be bonded, V (IEC 61140). */
-const EXTRA_LOW_V = 50;
+import { isAboveExtraLow, numberOf, type Part, type PartSymbol } from './part.js';
 
 /** A part between X1 and X2 that only draws current. */
 export function loadPart(kind: string, letter: string, symbol: PartSymbol): Part {
@@ -11,7 +8,7 @@ export function loadPart(kind: string, letter: string, symbol: PartSymbol): Part
     symbol,
     shows: true,
     terminals: () => ['X1', 'X2'],
-    exposed: (part) => part.params['ac'] === true && numberOf(part, 'volts', 24) > EXTRA_LOW_V,
+    exposed: isAboveExtraLow,
     install: (layout, part) => ({
       kind: 'load',
       id: part.id,

@@ -102,3 +102,10 @@ export function numberOf({ params }: PartOf, name: string, otherwise: number): n
   if (typeof value !== 'number' || !Number.isFinite(value)) return otherwise;
   return positive.includes(name) && value <= 0 ? otherwise : value;
 }
+
+/** Alternating voltage up to which nothing that can be touched has to be bonded, V (IEC 61140). */
+const EXTRA_LOW_V = 50;
+
+/** Whether a part works at more alternating voltage than may be touched: then its metal takes a protective conductor. */
+export const isAboveExtraLow = (part: PartOf): boolean =>
+  part.params['ac'] === true && numberOf(part, 'volts', 24) > EXTRA_LOW_V;

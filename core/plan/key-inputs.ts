@@ -5,9 +5,13 @@ import type { PlannedSettings } from './settings.js';
 
 const startTasks: readonly string[] = ['start', 'startForward', 'startReverse'];
 
-/** Meaning of a task by the code that a device knows it by. */
+const halves: readonly string[] = [...startTasks, 'stop'];
+
+/** A task by the code that a device knows it by, and its meaning. */
+const taskOfCode = (profile: Profile, value: Value | undefined) =>
+  Object.values(profile.inputTasks).find((t) => t.code === value);
 const meaningOf = (profile: Profile, value: Value | undefined): string | undefined =>
-  Object.values(profile.inputTasks).find((t) => t.code === value)?.meaning;
+  taskOfCode(profile, value)?.meaning;
 
 /** Settings that hold the tasks of inputs. */
 export const inputTaskCodes = (profile: Profile): string[] =>
@@ -39,7 +43,7 @@ function pairNote(
 ): { readonly note: Phrase } | undefined {
   if (profile.incompletePair === 'accepted') return undefined;
   const { start, stop } = halvesHeld(profile, { ...now, [code]: to });
-  const half = [...startTasks, 'stop'].includes(meaningOf(profile, to) ?? '');
+  const half = halves.includes(meaningOf(profile, to) ?? '');
   return half && start !== stop
     ? { note: { code: `pair.${profile.incompletePair}`, args: { half: stop ? 'stop' : 'start' } } }
     : undefined;
@@ -89,9 +93,7 @@ export function keyInputs(
 
 /** Tasks that belong together come one after the other: the halves of a pair share a rank, `none` goes first. */
 function pairRank(profile: Profile, value: Value): number {
-  const task = Object.values(profile.inputTasks).find((t) => t.code === value);
+  const task = taskOfCode(profile, value);
   if (!task || task.meaning === 'none') return 0;
-  return task.needs || ['start', 'stop', 'startForward', 'startReverse'].includes(task.meaning)
-    ? 1
-    : 2;
+  return task.needs || halves.includes(task.meaning) ? 1 : 2;
 }

@@ -1,4 +1,4 @@
-import type { Evidence, EvidenceOf } from '../job/index.js';
+import { snapshotOf, type Evidence, type EvidenceOf } from '../job/index.js';
 import type { DecimalMark } from '../units/index.js';
 import { cell, row, stamp, type RecordInput, type RecordSection } from './cells.js';
 
@@ -25,10 +25,7 @@ const wayTexts: Readonly<Record<string, string>> = {
  */
 export function settings({ derived, evidence, decimal }: RecordInput): RecordSection {
   const run = identification(evidence);
-  const left = evidence.findLast(
-    (e): e is EvidenceOf<'snapshot'> => e.kind === 'snapshot' && e.body.which === 'asLeft',
-  );
-  const pictured = left?.body.pictures ?? {};
+  const pictured = snapshotOf(evidence, 'asLeft')?.body.pictures ?? {};
   const rows = derived.rows.filter(
     (r) =>
       r.panel === undefined &&

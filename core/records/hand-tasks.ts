@@ -1,4 +1,4 @@
-import { presentTerminals, type Profile } from '../catalogue/index.js';
+import { protectiveTerminals, type Profile } from '../catalogue/index.js';
 import {
   handLine,
   landingName,
@@ -155,13 +155,6 @@ function wireTasks(job: Job, adopted: Adopted, profile: Profile): Planned[] {
     }));
 }
 
-/** Terminal of the device for protective conductors. */
-const protectiveOf = (profile: Profile): string =>
-  presentTerminals(profile).find((id) => {
-    const t = profile.terminals[id];
-    return (t.kind === 'mains' || t.kind === 'motor') && t.phase === 'PE';
-  }) ?? 'PE';
-
 /** Screens: that of the motor cable round at both ends where it has one, that of a signal at the device only. */
 function screens({ plate }: Job, adopted: Adopted, profile: Profile): Planned[] {
   const tag = (id: string): string => adopted.devices[id]?.tag ?? id;
@@ -181,7 +174,7 @@ function screens({ plate }: Job, adopted: Adopted, profile: Profile): Planned[] 
     const at =
       own.find((end) => profile.terminals[landingParts(end).terminal]?.kind === 'analogueCommon') ??
       own.find((end) => profile.terminals[landingParts(end).terminal]?.kind === 'zeroVolt');
-    return at ?? `${adopted.device}:${protectiveOf(profile)}`;
+    return at ?? `${adopted.device}:${protectiveTerminals(profile)[0]}`;
   };
   return [...ends]
     .filter(([, { cls }]) => cls === 'analogue' || plate.cable.screened === true)

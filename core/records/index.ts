@@ -11,7 +11,7 @@ export { handList, landedSection, type HandLine } from './hand-list.js';
 export { handGroups, handTasks, type HandGroup, type HandTask } from './hand-tasks.js';
 export { heldValues, testValuesHeld, keyedShare, keyedSince, keySessionSince } from './held.js';
 export { handOverObstacles, type Obstacle } from './hand-over.js';
-export { foundValues, settingRows, snapshotOf, type SettingRow } from './three-sets.js';
+export { foundValues, settingRows, type SettingRow } from './three-sets.js';
 export {
   pastRecords,
   stepRecords,

@@ -1,5 +1,5 @@
 import { factorySettings, modelOf, type Profile, type Value } from '../catalogue/index.js';
-import { sortedEntries, type Evidence, type EvidenceOf, type Job } from '../job/index.js';
+import { snapshotOf, sortedEntries, type Evidence, type Job } from '../job/index.js';
 import { plateNumbers } from '../line/index.js';
 import { heldValues } from './held.js';
 import { panelSettings, standsAsPlanned, type PanelSetting } from './panel-settings.js';
@@ -23,16 +23,6 @@ export interface SettingRow {
   readonly state: 'same' | 'asPlanned' | 'toKey' | 'differs';
   /** It is set elsewhere in the panel or at the controller, not at the device. */
   readonly panel?: PanelSetting;
-}
-
-/** The newest snapshot of a kind. */
-export function snapshotOf(
-  evidence: readonly Evidence[],
-  which: 'asFound' | 'asLeft',
-): EvidenceOf<'snapshot'> | undefined {
-  return evidence.findLast(
-    (e): e is EvidenceOf<'snapshot'> => e.kind === 'snapshot' && e.body.which === which,
-  );
 }
 
 /**

@@ -2,6 +2,7 @@ import type { InputTask } from '../catalogue/index.js';
 import { ANSWERS } from '../parts/index.js';
 import type { Contact } from './sketch.js';
 import type { StationContext } from './stations.js';
+import { coilOn } from './supplies.js';
 
 const ACTUATOR = 'actuator.permission';
 /** Time in which a damper, valve or lubricator has answered, where nobody has told it, s. */
@@ -49,12 +50,7 @@ export function askFirst(
   const { sketch, supplies, contactsSwitch } = c;
   const { ac, volts } = supplies.device();
   const { line } = supplies.alternating();
-  const ohm = ac ? (volts * volts) / 1.5 : 1200;
-  const relay = sketch.device(`ask.${task}`, 'contactorRelay', 'panel', {
-    volts,
-    ohm,
-    ...(ac ? { ac } : {}),
-  });
+  const relay = sketch.device(`ask.${task}`, 'contactorRelay', 'panel', coilOn({ volts, ac }));
   const asks = `${task}.asks`;
   sketch.series(from, [contact], asks, asks);
   const [near, far] = contactsSwitch === 'plus24' || ac ? ['A1', 'A2'] : ['A2', 'A1'];

@@ -4,7 +4,7 @@ import type { InputTask } from '../catalogue/index.js';
 import type { Arrangement, ContactsSwitch, Direction, OperationId } from './arrangement.js';
 import { askFirst } from './permission.js';
 import type { Sketch } from './sketch.js';
-import type { Supplies } from './supplies.js';
+import { coilOn, type Supplies } from './supplies.js';
 
 /** What a station is built from. */
 export interface StationContext {
@@ -35,13 +35,6 @@ const levelKinds = {
   pressureContact: 'pressureContact',
   maintainedButton: 'maintainedButton',
 } as const;
-
-/** What a relay or horn is for the supply it hangs on. */
-const coilOn = (
-  { volts, ac }: { volts: number; ac: boolean },
-  ohm24 = 1200,
-): Record<string, number | boolean> =>
-  ac ? { volts, ac, ohm: (volts * volts) / 1.5 } : { volts, ohm: ohm24 };
 
 /** Potential that feeds the run contacts: behind the conditions where there are any. */
 function permitted({ sketch, conditions }: StationContext, wire: string): string {

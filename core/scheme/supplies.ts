@@ -6,6 +6,13 @@ import type { Sketch } from './sketch.js';
 /** Potentials of the alternating control supply behind its protection. */
 export const alternatingPotentials = { line: 'control.L', neutral: 'control.N' } as const;
 
+/** What a relay or horn is for the supply it hangs on. */
+export const coilOn = (
+  { volts, ac }: { volts: number; ac: boolean },
+  ohm24 = 1200,
+): Record<string, number | boolean> =>
+  ac ? { volts, ac, ohm: (volts * volts) / 1.5 } : { volts, ohm: ohm24 };
+
 /** Supplies that exist beside the drive's own, each laid when the first device asks for it. */
 export class Supplies {
   constructor(

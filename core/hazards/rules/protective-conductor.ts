@@ -1,3 +1,4 @@
+import { protectiveTerminals } from '../../catalogue/index.js';
 import { netsOf, type Nets } from '../../installation/index.js';
 import { landingParts, type Finding } from '../../job/index.js';
 import { areaOf } from '../../line/index.js';
@@ -17,11 +18,8 @@ export const leastPeMm2 = (phaseMm2: number): number =>
 const givesPe = (kind: string): boolean => ['supplySinglePhase', 'supplyThreePhase'].includes(kind);
 
 /** Terminals of the device for protective conductors: joined inside. */
-function devicePe({ profile, device }: HazardContext): string[] {
-  return Object.entries(profile.terminals).flatMap(([id, t]) =>
-    (t.kind === 'mains' || t.kind === 'motor') && t.phase === 'PE' ? [`${device.id}:${id}`] : [],
-  );
-}
+const devicePe = ({ profile, device }: HazardContext): string[] =>
+  protectiveTerminals(profile).map((id) => `${device.id}:${id}`);
 
 /** Protective conductors: on no contact, on every exposed part, on no phase, and large enough. */
 export const protectiveConductor: HazardRule = {

@@ -1,8 +1,5 @@
 import { coilPart, pairsOf } from '../coil-parts.js';
-import { numberOf, type Part } from '../part.js';
-
-/** Alternating voltage up to which nothing that can be touched has to be bonded, V (IEC 61140). */
-const EXTRA_LOW_V = 50;
+import { isAboveExtraLow, type Part } from '../part.js';
 
 /** Contacts with which it answers, one for each direction that waits for it. */
 export const ANSWERS = pairsOf('13', '23');
@@ -17,5 +14,5 @@ export const actuator: Part = {
     contactA: 5,
     answers: true,
   }),
-  exposed: (part) => part.params['ac'] === true && numberOf(part, 'volts', 24) > EXTRA_LOW_V,
+  exposed: isAboveExtraLow,
 };

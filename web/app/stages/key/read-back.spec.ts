@@ -21,7 +21,11 @@ const row = (code: string, more: Partial<SaidRow> = {}): SaidRow =>
 
 describe('reading settings back', () => {
   let style = 'textMenu';
-  beforeEach(() => (style = 'textMenu'));
+  let adopted: object | undefined = {};
+  beforeEach(() => {
+    style = 'textMenu';
+    adopted = {};
+  });
 
   async function bed(which: 'asFound' | 'asLeft', ...rows: SaidRow[]) {
     const records: unknown[][] = [];
@@ -33,6 +37,7 @@ describe('reading settings back', () => {
           provide: OpenJob,
           useValue: {
             derived: signal({ rows }),
+            job: signal({ adopted }),
             evidence,
             profile: signal({ keypad: { style } }),
             record: (...args: unknown[]) => records.push(args),
@@ -184,5 +189,21 @@ describe('reading settings back', () => {
     await readsSo('K3 delay on');
     await keep();
     expect((records[0][2] as { values: object }).values).toEqual({ 'K3 delay on': 5 });
+  });
+
+  it('takes nothing that protects from a picture, and speaks of no plan where there is none', async () => {
+    const ramps = { relied: false, group: 'ramps' } as Partial<SaidRow>;
+    const { page } = await bed(
+      'asLeft',
+      row('214', ramps),
+      row('215', { ...ramps, protects: true }),
+    );
+    expect(page.querySelector('[data-page="ramps"] > button')?.textContent).toContain('1 stands');
+    expect(page.querySelector('th:nth-child(3)')?.textContent).toBe('planned');
+    TestBed.resetTestingModule();
+    adopted = undefined;
+    const bare = await bed('asLeft', row('214', ramps));
+    expect(bare.page.querySelector('th:nth-child(3)')?.textContent).toBe('as delivered');
+    expect(bare.page.textContent).toContain('it reads as delivered');
   });
 });

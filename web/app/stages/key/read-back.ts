@@ -32,6 +32,9 @@ interface Line {
   readonly pictured: boolean;
 }
 
+/** A picture of its page may stand for it: not what protects, which is typed as it stands there. */
+const onPicture = (l: Line): boolean => !l.read && !l.blind;
+
 /** Lines that are read together: what is relied on one by one, the rest page by page. */
 interface Group {
   readonly name: string;
@@ -89,7 +92,7 @@ export class ReadBack {
     const group = (name: string, lines: readonly Line[], page?: string): Group => ({
       name,
       lines,
-      unread: lines.filter((l) => !l.read).length,
+      unread: lines.filter(onPicture).length,
       ...(page === undefined || this.byEye() ? {} : { page }),
     });
     const panel = this.all().filter((l) => l.row.panel);
@@ -116,12 +119,17 @@ export class ReadBack {
   protected readonly total = computed(() => this.all().length);
   protected readonly anyNew = computed(() => Object.keys(this.draft()).length > 0);
 
+  /** Nothing is planned yet: what is expected is as delivered. */
+  protected readonly delivered = computed(
+    () => this.which() === 'asFound' || this.open.job()?.adopted === undefined,
+  );
+
   /** A picture of a page shows every value of it that is not read yet as it is expected. */
   protected standsOnPicture({ page, lines, name }: Group): void {
     const picture = page === undefined ? undefined : this.pictureOf(page);
     if (picture === undefined)
       return this.problem.set(`${name}: take a picture of the page on the display first.`);
-    const unread = lines.filter((l) => !l.read);
+    const unread = lines.filter(onPicture);
     for (const line of unread) this.readsSo(line);
     const taken = Object.fromEntries(unread.map(({ row }) => [row.code, picture]));
     this.pictures.update((all) => ({ ...all, ...taken }));
