@@ -2,11 +2,20 @@ import type { Model, Profile, Terminal } from './profile.js';
 import { factoryValue, settingForRole, type SettingValues, type Value } from './roles.js';
 import { sortedEntries } from '../job/index.js';
 
+const fixed = new WeakMap<Profile['rows'], readonly string[]>();
+
 /** Terminals that are there: those of fixed rows, and of option rows whose option is fitted. */
-export function presentTerminals(profile: Profile, options: readonly string[] = []): string[] {
-  return profile.rows
+export function presentTerminals(
+  { rows }: Profile,
+  options: readonly string[] = [],
+): readonly string[] {
+  const known = options.length === 0 ? fixed.get(rows) : undefined;
+  if (known) return known;
+  const made = rows
     .filter((row) => !row.option || options.includes(row.option))
     .flatMap((row) => row.terminals);
+  if (options.length === 0) fixed.set(rows, made);
+  return made;
 }
 
 /**

@@ -36,6 +36,7 @@ export class Circuit {
   private readonly seen: Stamp;
   private readonly sectionAt: Int32Array;
   private readonly placeAt: Int32Array;
+  private readonly allEdges: readonly number[];
   private whole: Solution | undefined;
   private readonly responses: Response[] = [];
 
@@ -45,6 +46,7 @@ export class Circuit {
     this.cached = options.cached ?? true;
     this.sections = shapeOf(plan).map((shape) => sectionOf(shape, options));
     this.seen = this.emptyStamp();
+    this.allEdges = plan.edgeA.map((_, e) => e);
     this.sectionAt = new Int32Array(plan.edgeA.length);
     this.placeAt = new Int32Array(plan.edgeA.length).fill(-1);
     this.sections.forEach(({ edges, isModal }, k) =>
@@ -77,7 +79,7 @@ export class Circuit {
     return this.solveTaken(from);
   }
 
-  /** The same for what was taken over by `take`. */
+  /** The same for what was taken over before. */
   solveTaken(from?: readonly Mode[]): Solution {
     const { sections, whole } = this;
     let made: Solution | undefined;
@@ -111,20 +113,36 @@ export class Circuit {
    *
    * @returns whether anything is otherwise than it was
    */
-  take(stamp: Stamp): boolean {
+  private take(stamp: Stamp): boolean {
+    const edges = this.takeEdges(stamp, this.allEdges);
+    return this.takeModal(stamp) || edges;
+  }
+
+  /** The same for some edges, apart from the modal values. */
+  takeEdges({ g, emf, j }: Stamp, edges: readonly number[]): boolean {
     let changed = false;
-    const { seen, sections, sectionAt, placeAt } = this;
-    const [{ g, emf, j }, before] = [stamp, seen];
-    for (let e = 0; e < g.length; e++) {
+    const { seen: before, sections, sectionAt, placeAt } = this;
+    for (let i = 0; i < edges.length; i++) {
+      const e = edges[i];
       if (before.g[e] === g[e] && before.emf[e] === emf[e] && before.j[e] === j[e]) continue;
-      [before.g[e], before.emf[e], before.j[e]] = [g[e], emf[e], j[e]];
+      before.g[e] = g[e];
+      before.emf[e] = emf[e];
+      before.j[e] = j[e];
       const place = placeAt[e];
       if (place < 0) continue;
       const s = sections[sectionAt[e]];
-      [s.stamp.g[place], s.stamp.emf[place], s.stamp.j[place]] = [g[e], emf[e], j[e]];
+      s.stamp.g[place] = g[e];
+      s.stamp.emf[place] = emf[e];
+      s.stamp.j[place] = j[e];
       s.changed = changed = true;
     }
-    for (const s of sections)
+    return changed;
+  }
+
+  /** The same for the values of all modal edges. */
+  takeModal(stamp: Stamp): boolean {
+    let changed = false;
+    for (const s of this.sections)
       for (let i = 0; i < s.modal.length; i++) {
         const [mine, given] = [s.stamp.modal[i], stamp.modal[s.modal[i]]];
         if (mine.volts === given.volts && mine.amps === given.amps && mine.g === given.g) continue;

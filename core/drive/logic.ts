@@ -7,7 +7,7 @@ import type { DcLink } from './power.js';
 import { nextCrossing } from './ramp.js';
 import { faultNames, type DriveState, type Motion } from './state.js';
 import { initialDrive, stepDrive, wakeDrive, type DriveInputs } from './step.js';
-import { stateNames, viewDrive } from './view.js';
+import { stateNames, viewDrive, type DriveView } from './view.js';
 import {
   inputNames,
   restingLevels,
@@ -48,6 +48,8 @@ const zeroHz: Path = { stretches: [steady(0, 0)], endUs: 0, rest: 0 };
 export function driveLogic(spec: DriveSpec): DeviceLogic<DriveState, DriveInputs> {
   const { control, link } = spec;
   const levelsOf = rememberedLevels();
+  const viewOf = remembered((s, t) => viewDrive(control, link, s, t));
+  const relaysAt = remembered((s, t) => relaysOf(spec, s, viewOf(s, t)));
   return {
     states: stateNames,
     faults: faultNames,
@@ -55,24 +57,24 @@ export function driveLogic(spec: DriveSpec): DeviceLogic<DriveState, DriveInputs
     sense: (reading, before) => inputsOf(spec, reading, levelsOf(reading, before.raw)),
     step: (s, inputs, t) => stepDrive(control, link, s, inputs, t),
     wake: (s, t) => Math.min(wakeDrive(s, t), brakeCrossing(spec, s.motion, t)),
-    view: (s, t) => viewDrive(control, link, s, t),
-    demand: (s, t) => {
+    view: viewOf,
+    demand: remembered((s, t) => {
       const alive = s.power.logic !== 'off';
       return {
         output: outputOf(s.motion),
         supplies: alive,
         get relays() {
-          return relaysOf(spec, s, t);
+          return relaysAt(s, t);
         },
         analogue: { frequency: alive ? outputStretch(s.motion, t) : steady(0, t) },
       };
-    },
+    }),
     why: (s, t) => [
       ...powerConditions(s),
       { ask: 'enables' },
       ...inhibitConditions(s),
       ...commandConditions(control, s),
-      ...outcome(spec, s, t),
+      ...outcome(spec, s, viewOf(s, t)),
     ],
     rested: (s, t) => restedDrive(control, s, t),
   };
@@ -95,6 +97,15 @@ function inputsOf(spec: DriveSpec, r: Reading, levels: Levels): DriveInputs {
   const referenceLost = reference.liveZero && signal < control.lossThresholdMa;
   const referenceHz = Math.max(0, scaleAnalogue(signal, reference.scale).hz);
   return { levels, referenceHz, referenceLost, phaseMissing, shaft };
+}
+
+/** What is told of a state at a moment; the same object while the same is asked for again. */
+function remembered<T>(tell: (s: DriveState, t: number) => T): (s: DriveState, t: number) => T {
+  let last: { readonly s: DriveState; readonly t: number; readonly told: T } | undefined;
+  return (s, t) => {
+    if (last?.s !== s || last.t !== t) last = { s, t, told: tell(s, t) };
+    return last.told;
+  };
 }
 
 /** Levels as they are read; those of the last reading where nothing that makes them is otherwise. */
@@ -147,12 +158,11 @@ function outputOf(m: Motion): ReturnType<DeviceLogic<DriveState, DriveInputs>['d
 }
 
 function relaysOf(
-  { control, link, brakeReleaseHz }: DriveSpec,
+  { control, brakeReleaseHz }: DriveSpec,
   s: DriveState,
-  t: number,
+  { state, fault, hz }: DriveView,
 ): Readonly<Record<string, boolean>> {
   if (s.power.logic !== 'on') return {};
-  const { state, fault, hz } = viewDrive(control, link, s, t);
   const atZero = control.runningAtZero && s.motion.kind === 'ramp' && state === 'blocked';
   const running = atZero || runningStates.includes(state);
   return {
@@ -220,8 +230,11 @@ function commandConditions(control: Control, s: DriveState): (LogicCondition | C
   ];
 }
 
-function outcome({ control, link }: DriveSpec, s: DriveState, t: number): LogicCondition[] {
-  const { blockedBy } = viewDrive(control, link, s, t);
+function outcome(
+  { control }: DriveSpec,
+  s: DriveState,
+  { blockedBy }: DriveView,
+): LogicCondition[] {
   const together = blockedBy !== 'bothDirections' && blockedBy !== 'startsTogether';
   const coasts = s.motion.kind === 'coast' && control.startWhileCoasting === 'waitUntilStill';
   const { referenceSource } = control;

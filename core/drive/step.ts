@@ -183,9 +183,7 @@ function filterInputs(
   const filterUs = Math.round(control.filterMs * 1000);
   let { levels, pending } = s;
   const edges: Partial<Record<InputName, 'rise' | 'fall'>> = {};
-  // What came in the same as before and waits for no filter is as it was.
-  const open = inputs.levels === s.raw ? (Object.keys(pending) as InputName[]) : inputNames;
-  for (const name of open) {
+  for (const name of openInputs(s, inputs.levels)) {
     const now = inputs.levels[name];
     if (now === levels[name] && pending[name] === undefined) continue;
     if (now === levels[name]) {
@@ -220,6 +218,13 @@ function filterInputs(
     },
     edges,
   };
+}
+
+/** Inputs at which anything is to be done: what came in the same as before and waits for no filter is as it was. */
+function openInputs({ raw, pending }: DriveState, levels: Levels): InputName[] {
+  const waiting = Object.keys(pending) as InputName[];
+  if (levels === raw) return waiting;
+  return inputNames.filter((name) => levels[name] !== raw[name] || waiting.includes(name));
 }
 
 function powerChanged(

@@ -6,6 +6,9 @@ import type { Panel } from './panel.js';
 /** Id of the switches among the devices. */
 export const SWITCHES = 'faults';
 
+/** Id of the part that all wires are. */
+export const WIRES = 'wires';
+
 /** Resistance of two landings that touch, Ω. */
 export const BRIDGE_OHM = 0.05;
 

@@ -1,5 +1,5 @@
 export { installAtSpeed, keypadSetting, panelAt, type KeypadAt } from './at-speed.js';
-export { BRIDGE_OHM, SWITCHES } from './failures.js';
+export { BRIDGE_OHM, SWITCHES, WIRES } from './failures.js';
 export {
   hookPlaces,
   install,

@@ -24,7 +24,7 @@ import { specOf } from './logics.js';
 import type { Installation, Installed, InstalledDevice } from './installation.js';
 import { motorLeads, type MotorLeads } from './motor-leads.js';
 import { asBuilt, type Panel } from './panel.js';
-import { failureSwitches } from './failures.js';
+import { failureSwitches, WIRES } from './failures.js';
 import { installBlock } from './terminal-block.js';
 import { reachable, withstoodBy, type Withstood } from './withstand.js';
 
@@ -221,7 +221,7 @@ function wiresOf(layout: Layout, panel: Panel): InstalledPart {
     edge: layout.edge(wire.from, wire.to, id, 'wire'),
     ohm: copperOhm(wire.lengthM, areaOf(wire.size)) + TERMINATIONS_OHM,
   }));
-  return { kind: 'wires', id: 'wires', tag: '', wires, open: panel.open };
+  return { kind: 'wires', id: WIRES, tag: '', wires, open: panel.open };
 }
 
 function shaftOf(job: Job, profile: Profile, panel: Panel): InstalledShaft {

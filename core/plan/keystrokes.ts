@@ -23,7 +23,6 @@ export function keyPresses(profile: Profile, code: string, from: Value, to: Valu
   const setting = profile.settings[code];
   if (keypad.style === 'dialsAndSwitches' || setting.type === 'dial' || setting.type === 'switch')
     return [];
-  const codes = sortedEntries(profile.settings).map(([key]) => key);
   const presses: KeyPress[] = [{ key: enter, times: keypad.openList }];
   if (keypad.style === 'digitByDigit') {
     const digits = code.replace(/\D/gu, '');
@@ -33,7 +32,7 @@ export function keyPresses(profile: Profile, code: string, from: Value, to: Valu
     );
   } else {
     presses.push(
-      { key: down, times: Math.min(codes.indexOf(code), MOST_STEPS) },
+      { key: down, times: Math.min(placeInList(profile, code), MOST_STEPS) },
       { key: enter, times: 1 },
     );
   }
@@ -46,6 +45,16 @@ export function keyPresses(profile: Profile, code: string, from: Value, to: Valu
     { key: back, times: keypad.openList },
   );
   return presses.filter((press) => press.times > 0);
+}
+
+const places = new WeakMap<Profile['settings'], ReadonlyMap<string, number>>();
+
+/** Place of a setting in the list that the keypad runs through, from 0. */
+function placeInList({ settings }: Profile, code: string): number {
+  const known =
+    places.get(settings) ?? new Map(sortedEntries(settings).map(([key], i) => [key, i]));
+  places.set(settings, known);
+  return known.get(code) ?? -1;
 }
 
 function valueSteps(profile: Profile, code: string, from: Value, to: Value): number {

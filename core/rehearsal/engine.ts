@@ -1,5 +1,5 @@
 import { type Deed, type Device, type Probe } from '../circuit/index.js';
-import { SWITCHES, type Installation } from '../installation/index.js';
+import { SWITCHES, WIRES, type Installation } from '../installation/index.js';
 import { electricalKey, isZero, sameList, sameVolts } from './boards.js';
 import type {
   EngineOptions,
@@ -42,6 +42,8 @@ export class Engine {
   onSolved: EngineOptions['onSolved'];
   private readonly options: EngineOptions;
   private readonly shown: readonly number[];
+  /** Edges that each device writes on. */
+  private readonly edgesOf: readonly (readonly number[])[];
   /** Signals of each device that are recorded, by their place among its own; none where nothing is. */
   private readonly watched: readonly (readonly number[])[];
   private readonly firstSignal: readonly number[];
@@ -51,6 +53,12 @@ export class Engine {
   private unheard = true;
   private readonly stamped: unknown[] = [];
   private seen: unknown[] = [];
+  /** Devices that step in the next round, and in this one. */
+  private due: Uint8Array;
+  private now: Uint8Array;
+  private readonly peers = (id: string): unknown => this.state.states[this.byId.get(id) ?? -1];
+  /** The solution that was measured last, and what measures it. */
+  private probed: { readonly solution: LandingVolts; readonly probe: Probe } | undefined;
   /** State and solution at which each device last sensed. */
   private readonly sensedState: unknown[] = [];
   private readonly sensedIn: (LandingVolts | undefined)[] = [];
@@ -69,10 +77,13 @@ export class Engine {
     });
     this.heardBy = heardBy;
     this.switches = this.byId.get(SWITCHES) ?? -1;
+    this.due = new Uint8Array(this.devices.length);
+    this.now = new Uint8Array(this.devices.length);
     this.network = new Network(
       { nodeCount: installation.landings.length, ...installation },
       { cached: options.cached },
     );
+    this.edgesOf = edgesByDevice(this.devices, installation);
     const signals = this.devices.flatMap((d) => d.signals);
     const { only } = options;
     this.watched = this.devices.map((d) =>
@@ -232,9 +243,9 @@ export class Engine {
   }
 
   private settle(t: number, acts: readonly Deed[]): void {
-    const { devices } = this;
+    const { devices, due } = this;
     const before = this.state;
-    const due = new Uint8Array(devices.length);
+    due.fill(0);
     for (let i = 0; i < due.length; i++) {
       if (before.wakes[i] > t) continue;
       due[i] = 1;
@@ -242,11 +253,11 @@ export class Engine {
       this.seen[i] = undefined;
     }
     const acted = acts.length > 0 ? before.states.slice() : before.states;
-    for (const act of acts) this.apply(act, t, acted as unknown[], due);
+    for (const act of acts) this.apply(act, t, acted as unknown[]);
     this.state = { ...before, t, states: acted };
-    for (let round = 0; this.round(t, due); round++) {
+    for (let round = 0; this.round(t); round++) {
       if (round >= MOST_ROUNDS) {
-        this.trace.events.push({ t, of: { kind: 'device', id: 'wires' }, what: 'unsettled' });
+        this.trace.events.push({ t, of: { kind: 'device', id: WIRES }, what: 'unsettled' });
         break;
       }
     }
@@ -260,39 +271,40 @@ export class Engine {
   }
 
   /** Does an act to every device; those that it changes, and their listeners, are due. */
-  private apply(act: Deed, t: number, states: unknown[], due: Uint8Array): void {
+  private apply(act: Deed, t: number, states: unknown[]): void {
     const { devices } = this;
     for (let i = 0; i < devices.length; i++) {
       const next = devices[i].act(states[i], act, t);
       if (next === states[i]) continue;
       states[i] = next;
-      this.nowDue(due, i);
+      this.due[i] = 1;
+      this.hear(i);
     }
     this.trace.events.push({ t, of: ownerOf(act), what: act.do });
   }
 
-  /** A device that changed steps, and so do those that listen to it. */
-  private nowDue(due: Uint8Array, changed: number): void {
-    due[changed] = 1;
-    for (const i of this.heardBy[changed]) due[i] = 1;
+  /** Those that listen to a device that changed step next. */
+  private hear(changed: number): void {
+    const heard = this.heardBy[changed];
+    for (let k = 0; k < heard.length; k++) this.due[heard[k]] = 1;
   }
 
   /** Solves, lets every device sense that one solution, and steps those that are due. @returns whether anything changed */
-  private round(t: number, due: Uint8Array): boolean {
+  private round(t: number): boolean {
     this.solve(t);
     const probe = this.probe();
     const solution = this.trace.solutions[this.state.solution];
     const { states, senses } = this.state;
-    const peers = (id: string): unknown => states[this.byId.get(id) ?? -1];
     let sensed: (readonly number[])[] | undefined;
     let stepped: unknown[] | undefined;
-    const now = due.slice();
-    due.fill(0);
+    const now = this.due;
+    this.due = this.now;
+    this.now = now;
+    this.due.fill(0);
     for (let i = 0; i < now.length; i++) {
-      const d = this.devices[i];
       let same = true;
       if (this.sensedIn[i] !== solution || this.sensedState[i] !== states[i]) {
-        const felt = d.sense(states[i], probe);
+        const felt = this.devices[i].sense(states[i], probe);
         same = sameList(felt, senses[i]);
         if (!same) (sensed ??= senses.slice())[i] = felt;
         else {
@@ -301,10 +313,10 @@ export class Engine {
         }
       }
       if (same && now[i] === 0) continue;
-      const next = d.step(states[i], (sensed ?? senses)[i], t, peers);
+      const next = this.devices[i].step(states[i], (sensed ?? senses)[i], t, this.peers);
       if (next !== states[i]) {
         (stepped ??= states.slice())[i] = next;
-        for (const k of this.heardBy[i]) due[k] = 1;
+        this.hear(i);
       }
     }
     if (this.onSolved && this.unheard)
@@ -345,14 +357,17 @@ export class Engine {
     const { states } = this.state;
     // A switch that goes back leaves its edge to whoever owns it.
     const all = this.fresh || this.stamped[this.switches] !== states[this.switches];
+    if (all) this.network.wipe();
     let written = false;
     for (let i = 0; i < this.devices.length; i++) {
       const now = states[i];
       if (!all && this.stamped[i] === now && !this.devices[i].stampsWithTime) continue;
       this.devices[i].stamp(now, t, this.network.board);
+      if (!all) this.network.wrote(this.edgesOf[i]);
       this.stamped[i] = now;
       written = true;
     }
+    // A thrown switch holds its edge against whoever owns it.
     if (written && this.switches >= 0)
       this.devices[this.switches].stamp(states[this.switches], t, this.network.board);
     return written;
@@ -364,7 +379,7 @@ export class Engine {
     const made = this.network.solve(this.state.modes, this.fresh ? undefined : last);
     if (!made) return;
     if (!made.settled)
-      this.trace.events.push({ t, of: { kind: 'device', id: 'wires' }, what: 'unsettled' });
+      this.trace.events.push({ t, of: { kind: 'device', id: WIRES }, what: 'unsettled' });
     this.fresh = false;
     this.unheard = true;
     this.keepSolution(t, made.landing);
@@ -386,7 +401,9 @@ export class Engine {
   }
 
   private probe(): Probe {
-    return probeOf(this.trace.solutions[this.state.solution]);
+    const solution = this.trace.solutions[this.state.solution];
+    if (this.probed?.solution !== solution) this.probed = { solution, probe: probeOf(solution) };
+    return this.probed.probe;
   }
 
   /** First moment after the present at which a sloping voltage passes a threshold, in closed form. */
@@ -406,6 +423,20 @@ export class Engine {
     });
     return next;
   }
+}
+
+/** Edges by the device that writes on them: of wires it is their part, of links the device. */
+function edgesByDevice(
+  devices: readonly Device<unknown>[],
+  { edges, device }: Installation,
+): number[][] {
+  const index = new Map(devices.map(({ id }, i) => [id, i]));
+  const lists: number[][] = devices.map(() => []);
+  edges.forEach(({ of, role }, e) => {
+    const writes = role === 'wire' ? WIRES : role === 'link' ? device.id : of;
+    lists[index.get(writes) ?? -1]?.push(e);
+  });
+  return lists;
 }
 
 function ownerOf(act: Deed): TraceEvent['of'] {
