@@ -1,7 +1,7 @@
 import { factorySettings, modelOf, presentTerminals, type Profile } from '../catalogue/index.js';
 import type { Panel } from '../installation/index.js';
 import { faultKey, landingParts, sortedEntries, type Fault, type Job } from '../job/index.js';
-import { insideFaults } from './single.js';
+import { insideFaults, jointsOf } from './single.js';
 import { contactsOf, parts } from '../parts/index.js';
 
 /** What a candidate is an error of; each has its share of all that goes wrong when something is first switched on. */
@@ -79,7 +79,8 @@ function wiring(profile: Profile, panel: Panel): Fault[] {
         : beside(w[end]).map((at): Fault => ({ kind: 'landed', wire, end, at })),
     ),
   );
-  return [...open, ...landed, ...exchanged(wires)];
+  const joints = jointsOf(panel, () => true).map((at): Fault => ({ kind: 'loose', at }));
+  return [...open, ...landed, ...exchanged(wires), ...joints];
 }
 
 const kindOfPower = (kind: string): boolean => ['mains', 'motor', 'neutral'].includes(kind);

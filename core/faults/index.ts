@@ -7,10 +7,12 @@ export {
 } from './candidates.js';
 export {
   insideFaults,
+  looseJoints,
   potentialsOf,
   singleFaults,
   wireNets,
   type InsidePart,
+  type LooseJoint,
   type Potentials,
   type SweptFault,
 } from './single.js';

@@ -21,13 +21,16 @@ export interface SweptFault {
   /** The same from run to run: kind and wire, or kind and contact. */
   readonly key: string;
   /** What it is, as a code for words. */
-  readonly kind: 'open' | 'welded' | keyof Potentials | InsidePart['what'];
+  readonly kind: 'open' | 'loose' | 'welded' | keyof Potentials | InsidePart['what'];
   /** Wire id, or device id of a contact or a part. */
   readonly subject: string;
-  readonly fault: SwitchedFault | InsidePart;
+  readonly fault: SwitchedFault | InsidePart | LooseJoint;
   /** Wire it is about; undefined for a contact or a part. */
   readonly wire?: string;
 }
+
+/** A terminal that does not hold its conductors. */
+export type LooseJoint = Extract<Fault, { kind: 'loose' }>;
 
 /** A fault that a switch of one edge brings about. */
 export type SweptEdge = SweptFault & { readonly fault: SwitchedFault };
@@ -92,6 +95,33 @@ export function singleFaults(panel: Panel, potentials: Potentials): SweptEdge[] 
     );
   });
   return [...wires, ...contacts];
+}
+
+/**
+ * Terminals at which several conductors lie under one screw or in one clamp, protective ones left out: when it comes loose all
+ * of them open at once, and what was fed over the terminal is fed no more.
+ *
+ * @param counts which conductors are looked at
+ */
+export function jointsOf(
+  { wires }: Pick<Panel, 'wires'>,
+  counts: (wire: AdoptedWire) => boolean,
+): string[] {
+  const at = new Map<string, number>();
+  for (const [, wire] of sortedEntries(wires))
+    if (wire.class !== 'pe' && counts(wire))
+      for (const end of [wire.from, wire.to]) at.set(end, (at.get(end) ?? 0) + 1);
+  return [...at].flatMap(([landing, count]) => (count > 1 ? [landing] : []));
+}
+
+/** Joints of several control, safety or signal conductors, each come loose. */
+export function looseJoints(panel: Panel): SweptFault[] {
+  return jointsOf(panel, (wire) => sweptClasses.includes(wire.class)).map((at) => ({
+    key: `loose:${at}`,
+    kind: 'loose',
+    subject: at.slice(0, at.lastIndexOf(':')),
+    fault: { kind: 'loose', at },
+  }));
 }
 
 /**

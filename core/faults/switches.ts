@@ -32,7 +32,8 @@ export function switchFault(
   const index = new Map(installation.landings.map((landing, i) => [landing, i]));
   for (const fault of faults) {
     const made = switchesFor(installation, fault);
-    if (made === undefined) continue;
+    // Several faults may have a break or a short in common.
+    if (made === undefined || numbers.has(faultKey(fault))) continue;
     let { edge } = made;
     if (fault.kind === 'short') {
       const [a, b] = [index.get(fault.a), index.get(fault.b)];

@@ -30,6 +30,7 @@ export {
   startOf,
   type LogicSpec,
 } from './logics.js';
-export { applyFault, asBuilt, asPlanned, type Panel } from './panel.js';
+export { applyFault, asBuilt,
+  looseJoint, asPlanned, type Panel } from './panel.js';
 export { harmable } from './harm.js';
 export { MOST_MA, PICK_UP_V, withstoodBy, type Withstood } from './withstand.js';

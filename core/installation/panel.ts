@@ -66,6 +66,23 @@ export function asBuilt(job: Job, profile: Profile): Panel {
 }
 
 /**
+ * What a terminal that does not hold its conductors comes to: none of them reaches it, and their other ends are joined, since
+ * the conductors touch one another.
+ *
+ * @returns nothing to join where fewer than two of them are whole
+ */
+export function looseJoint(
+  { wires, open }: Pick<Panel, 'wires' | 'open'>,
+  at: string,
+): { readonly opens: readonly string[]; readonly joins: Panel['bridges'] } {
+  const ends = sortedEntries(wires).flatMap(([id, { from, to }]) =>
+    open.includes(id) || (from !== at && to !== at) ? [] : [{ id, far: from === at ? to : from }],
+  );
+  const joins = ends.slice(1).map(({ far }, i) => ({ a: ends[i].far, b: far }));
+  return { opens: ends.map(({ id }) => id), joins };
+}
+
+/**
  * What a panel is with one more thing otherwise; the given panel stays as it is. A fault of something that is not there
  * changes nothing.
  *
@@ -90,6 +107,10 @@ export function applyFault(panel: Panel, f: Fault): Panel {
       const [[x, y], [p, q]] = [f.wires, f.ends];
       if (!wires[x] || !wires[y]) return panel;
       return rewired({ [x]: { [p]: wires[y][q] }, [y]: { [q]: wires[x][p] } });
+    }
+    case 'loose': {
+      const { opens, joins } = looseJoint(panel, f.at);
+      return { ...panel, open: [...panel.open, ...opens], bridges: [...panel.bridges, ...joins] };
     }
     case 'stuck':
       return { ...panel, stuck: { ...panel.stuck, [`${f.device}:${f.contact}`]: f.is } };

@@ -50,6 +50,8 @@ export const faultSchema = v.variant('kind', [
     wires: v.tuple([id, id]),
     ends: v.tuple([v.picklist(['from', 'to']), v.picklist(['from', 'to'])]),
   }),
+  /** A terminal that does not hold its conductors: they touch one another and nothing else. */
+  v.strictObject({ kind: v.literal('loose'), at: landing }),
   /** A contact, named by its first terminal, that stays as it is whatever its device does. */
   v.strictObject({
     kind: v.literal('stuck'),
@@ -93,6 +95,8 @@ export function faultKey(f: Fault): string {
       return `landed:${f.wire}.${f.end}@${f.at}`;
     case 'swapped':
       return `swapped:${f.wires[0]}.${f.ends[0]}/${f.wires[1]}.${f.ends[1]}`;
+    case 'loose':
+      return `loose:${f.at}`;
     case 'stuck':
       return `${f.is === 'closed' ? 'welded' : 'stuckOpen'}:${f.device}:${f.contact}`;
     case 'wrongContact':

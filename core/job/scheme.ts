@@ -59,6 +59,8 @@ export const schemeSchema = v.strictObject({
   stopMode: v.optional(v.picklist(['ramp', 'coast'])),
   /** A soft starter: whether a line contactor lies ahead, and what closes it. */
   lineContactor: v.optional(v.picklist(['none', 'byRelay', 'byButtons'])),
+  /** How a line contactor with a latch of its own is opened: by a button, by the emergency stop alone; or it has no latch. */
+  contactorLatch: v.optional(v.picklist(['onOff', 'onOnly', 'none'])),
   /** A soft starter in the line, or each of its poles in series with a winding: six leads, no links at the motor. */
   starterConnection: v.optional(v.picklist(['line', 'insideDelta'])),
   /** How a soft starter brings the voltage on; what is not said is recommended by the plates. */

@@ -63,6 +63,11 @@ export const wishOptions = {
     option('bothWays', 'buttons, both ways'),
     option('select', 'switch, chooses the speed only'),
   ],
+  contactorLatches: [
+    option('onOff', 'an on and an off button'),
+    option('onOnly', 'an on button; the emergency stop opens it'),
+    option('none', 'nothing: it closes when the emergency stop is let go'),
+  ],
   permissions: [
     option('none', 'nothing'),
     option('damper', 'a damper'),

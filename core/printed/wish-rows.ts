@@ -16,6 +16,7 @@ const lists: Partial<Record<keyof Scheme, keyof typeof wishOptions>> = {
   speed: 'speeds',
   stopMode: 'stops',
   lineContactor: 'contactors',
+  contactorLatch: 'contactorLatches',
   starterConnection: 'starterConnections',
   startKind: 'startKinds',
   tripClass: 'classes',

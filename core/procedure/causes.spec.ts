@@ -80,6 +80,7 @@ describe('likeliest causes of a failed reading', () => {
     ['the wiper of the dial', level, marrowick(), (j) => ({ kind: 'open', wire: wireOf(j, 'dial.wiper') })],
     ['a contact of the other kind', level, marrowick(), () => ({ kind: 'wrongContact', device: 'contact.forward', contact: '13' })],
     ['a start wire that is loose', pulse, n, (j) => ({ kind: 'open', wire: wireOf(j, 'start') })],
+    ['a joint that is loose', pulse, n, () => ({ kind: 'loose', at: 'button.start:13' })],
     ['a stop contact that stays closed', pulse, n, () => ({ kind: 'stuck', device: 'button.stop', contact: '11', is: 'closed' })],
     ['one channel of the emergency stop that stays closed', pulse, n, () => ({ kind: 'stuck', device: 'estop', contact: '21', is: 'closed' })],
     ['the ends of the dial exchanged', pulse, n, (j) => ({ kind: 'swapped', wires: [wireOf(j, 'dial.high'), wireOf(j, 'dial.low')], ends: ['to', 'to'] })],

@@ -160,6 +160,8 @@ function placeOf(f: Fault, { wires }: Panel): string {
         /^.* (motor|mains)$/u,
         'exchanged $1',
       );
+    case 'loose':
+      return `joint ${f.at}`;
     case 'stuck':
     case 'wrongContact':
       return `contact ${f.device}:${f.contact}`;

@@ -1,10 +1,17 @@
 import { shippedProfile } from '../catalogue/index.js';
-import { singleFaults, switchFault, potentialsOf } from '../faults/index.js';
+import {
+  looseJoints,
+  potentialsOf,
+  singleFaults,
+  switchFault,
+  type SwitchedFault,
+} from '../faults/index.js';
 import {
   applyFault,
   asBuilt,
   asPlanned,
   install,
+  looseJoint,
   type Installation,
 } from '../installation/index.js';
 import {
@@ -18,6 +25,7 @@ import {
 } from '../job/index.js';
 import { adopted, bareJob, marrowick } from '../testing/jobs.js';
 import { signalAt, stateAt, voltsAt, type Trace } from '../trace/index.js';
+import type { TimedAct } from './engine-state.js';
 import { Engine } from './engine.js';
 import { rehearse, timedActs } from './script.js';
 import { whyNotRunning } from './why.js';
@@ -132,6 +140,50 @@ describe('a panel as it is built', () => {
           .withContext(faultKey(fault))
           .toBe(stateAt(other, 'device.state', us));
       }
+    }
+  });
+
+  it('with a loose joint leaves its terminal alone and goes on feeding what lies behind, for every joint as a switch too', () => {
+    const pulse = adopted(
+      bareJob({ startStop: 'threeWire', stationFeed: 'separate', startBy: undefined }),
+    );
+    const planned = asPlanned(pulse, profile);
+    const healthy = install(pulse, profile);
+    const joints = looseJoints(planned);
+    expect(joints.map((j) => j.key)).toContain('loose:button.start:13');
+    const acts: Act[] = [
+      { do: 'supplyOn', atMs: 0 },
+      { do: 'dial', atMs: 100, device: 'dial.speed', to: 1 },
+      { do: 'press', atMs: 3000, device: 'button.start' },
+      { do: 'release', atMs: 3400, device: 'button.start' },
+    ];
+    for (const { fault, key } of joints) {
+      if (fault.kind !== 'loose') continue;
+      const { opens, joins } = looseJoint(planned, fault.at);
+      const parts = [
+        ...opens.map((wire): SwitchedFault => ({ kind: 'open', wire })),
+        ...joins.map(({ a, b }): SwitchedFault => ({ kind: 'short', a, b })),
+      ];
+      const switchable = switchFault(healthy, parts);
+      const engine = new Engine(switchable.installation);
+      const thrown = parts.map((p): TimedAct => {
+        const i = switchable.switchOf(p) as number;
+        return { t: 0, act: { do: 'switch', atMs: 0, switch: i, on: true } };
+      });
+      engine.runTo(12e6, [...thrown, ...timedActs(acts)]);
+      const built = install(pulse, profile, undefined, { panel: applyFault(planned, fault) });
+      const other = rehearse(built, acts, 12_000);
+      for (const us of [2_900_000, 3_300_000, 11_000_000])
+        expect(signalAt(engine.trace, 'device.hz', us))
+          .withContext(`${key} at ${us}`)
+          .toBeCloseTo(signalAt(other, 'device.hz', us), 2);
+      if (fault.at !== 'button.start:13') continue;
+      const volts = (landing: string): number => {
+        const at = built.landings.indexOf(landing);
+        return voltsAt(other, at, built.reference, 3_300_000)?.dc ?? NaN;
+      };
+      expect(signalAt(other, 'device.hz', 11_000_000)).toBe(0);
+      expect(Math.abs(volts('button.stop:12'))).toBeGreaterThan(20);
     }
   });
 

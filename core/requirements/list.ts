@@ -1,5 +1,10 @@
 import type { Job } from '../job/index.js';
-import { directionsOf, type Arrangement, type OperationId } from '../scheme/index.js';
+import {
+  contactorByRelay,
+  directionsOf,
+  type Arrangement,
+  type OperationId,
+} from '../scheme/index.js';
 import type { Trials } from '../trials/index.js';
 import { ends, hotWindings, lockedGuard, opened } from './conditions.js';
 import { disconnected, powerOff, powerOn, powerReturn, supplies, withLags } from './power.js';
@@ -356,7 +361,9 @@ function shows(a: Arrangement, { scheme }: Job): Requirement[] {
     }));
   // A contactor that the device closes for a run is open at rest.
   const lampTells = (name: string) =>
-    name === 'contactorClosed' && !a.power ? { rest: false, running: true } : lampsTell[name];
+    name === 'contactorClosed' && contactorByRelay(a)
+      ? { rest: false, running: true }
+      : lampsTell[name];
   const lamps = (scheme.lamps ?? []).flatMap((name) =>
     tells(`lamp.${name}`, `lamp.${name}.lit`, 'lamps', lampTells(name)),
   );

@@ -42,7 +42,7 @@ export const powerOn = (): Requirement[] => [
 
 /** The button of a line contactor takes the power off. */
 export function powerOff({ power, contactor }: Arrangement): Requirement[] {
-  if (!power || !contactor) return [];
+  if (!power?.off || !contactor) return [];
   return [
     {
       id: 'power.off',

@@ -146,8 +146,8 @@ export interface Arrangement {
   /** Operation that turns the direction, where there is one. */
   readonly direction?: OperationId;
   readonly jogs: Readonly<Partial<Record<Direction, OperationId>>>;
-  /** Operations that close and open a line contactor, where power has to be given first. */
-  readonly power?: { readonly on: OperationId; readonly off: OperationId };
+  /** Operations that close a line contactor, where power has to be given first, and open it; without the second one the emergency stop alone does. */
+  readonly power?: { readonly on: OperationId; readonly off?: OperationId };
   readonly estop?: OperationId;
   /** Operations that open a condition for a run. */
   readonly interlocks: readonly OperationId[];

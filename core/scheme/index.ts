@@ -34,4 +34,5 @@ export {
   stopActs,
   take,
 } from './acts.js';
+export { contactorByRelay } from './line-side.js';
 export { alternatingPotentials } from './supplies.js';

@@ -16,6 +16,10 @@ export const wantsContactor = (s: Scheme): boolean =>
   s.lineContactor === 'byRelay' ||
   s.lineContactor === 'byButtons';
 
+/** Whether a relay of the device closes its contactor: it is open at rest. */
+export const contactorByRelay = ({ outputs }: Pick<Arrangement, 'outputs'>): boolean =>
+  outputs.some(({ task, wired }) => task === 'lineContactor' && wired);
+
 /** Line contactor that a relay of the device closes for a run, its coil behind the emergency stop. */
 function relayContactor(sketch: Sketch, supplies: Supplies, drops: readonly Contact[]): void {
   const { line, neutral } = supplies.alternating();
@@ -32,18 +36,36 @@ function relayContactor(sketch: Sketch, supplies: Supplies, drops: readonly Cont
   sketch.join(neutral, 'contactor.line:A2', 'line.return', 'controlAc');
 }
 
-/** Line contactor with its own latch: power on and off by buttons, dropped by the emergency stop. */
+/** Contactor without a latch: it closes as soon as everything that drops it is closed. */
+function unlatched(sketch: Sketch, supplies: Supplies, drops: readonly Contact[]): void {
+  const { line, neutral } = supplies.alternating();
+  sketch.series(line, drops, 'power.coil', 'power', 'controlAc');
+  sketch.join('power.coil', 'contactor.line:A1', 'power.coil', 'controlAc');
+  sketch.join(neutral, 'contactor.line:A2', 'power.return', 'controlAc');
+}
+
+/**
+ * Line contactor with its own latch: power on and off by buttons, dropped by the emergency stop; or without the off button, or
+ * without the latch.
+ */
 function lineContactor(
   sketch: Sketch,
   supplies: Supplies,
   drops: readonly Contact[],
-): NonNullable<Arrangement['power']> {
+  latch: NonNullable<Scheme['contactorLatch']>,
+): Arrangement['power'] {
   const { line, neutral } = supplies.alternating();
   const coil = { volts: supplies.alternatingV, ac: true, ohm: coilOhm(supplies.alternatingV) };
   sketch.device('contactor.line', 'contactor', 'panel', coil);
-  const off = sketch.device('button.powerOff', 'stopButton');
+  if (latch !== 'onOff' && drops.length === 0)
+    sketch.conflict(['contactorLatch', 'estop'], 'nothingOpensContactor');
+  if (latch === 'none') {
+    unlatched(sketch, supplies, drops);
+    return undefined;
+  }
+  const off = latch === 'onOff' ? sketch.device('button.powerOff', 'stopButton') : undefined;
   const on = sketch.device('button.powerOn', 'startButton');
-  const chain = [...drops, [off, '11', '12'] as const];
+  const chain = [...drops, ...(off ? [[off, '11', '12'] as const] : [])];
   sketch.series(line, chain, 'power.stop', 'power', 'controlAc');
   sketch.join('power.stop', `${on}:13`, 'feed.power.on', 'controlAc');
   sketch.join('power.stop', 'contactor.line:13', 'power.hold', 'controlAc');
@@ -51,7 +73,10 @@ function lineContactor(
   sketch.join('power.coil', 'contactor.line:14', 'power.held', 'controlAc');
   sketch.join('power.coil', 'contactor.line:A1', 'power.coil', 'controlAc');
   sketch.join(neutral, 'contactor.line:A2', 'power.return', 'controlAc');
-  return { on: sketch.operation('power.on', on), off: sketch.operation('power.off', off) };
+  return {
+    on: sketch.operation('power.on', on),
+    ...(off ? { off: sketch.operation('power.off', off) } : {}),
+  };
 }
 
 /** Contacts that act on the line side beside the emergency stop. */
@@ -95,7 +120,10 @@ export function lineSide(
   const byRelay = s.lineContactor === 'byRelay';
   const drops: Contact[] = [...(acts ? [['estop', '11', '12'] as const] : []), ...trips];
   if (byRelay) relayContactor(sketch, supplies, drops);
-  const power = !byRelay && wantsContactor(s) ? lineContactor(sketch, supplies, drops) : undefined;
+  const power =
+    !byRelay && wantsContactor(s)
+      ? lineContactor(sketch, supplies, drops, s.contactorLatch ?? 'onOff')
+      : undefined;
   const heads = headInhibit(kind);
   if (heads.length > 0) {
     sketch.series('feed', [...heads, ...inhibits], 'inhibit', 'inhibit');
@@ -112,7 +140,7 @@ export function lineSide(
     } else sketch.join('enable.A', '@enableB', 'enable.B', 'safety');
   }
   return {
-    power,
+    ...(power ? { power } : {}),
     usesEnables,
     ...(head ? { estop: 'estop' } : {}),
     ...(wantsContactor(s) ? { contactor: 'contactor.line' } : {}),

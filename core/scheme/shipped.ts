@@ -46,6 +46,8 @@ const all: readonly (readonly [string, Scheme])[] = [
   ['sealInOwn24', { ...one, startStop: 'sealInRelay', latchSupply: 'own24' }],
   ['lineContactor', { ...twoWire, startStop: 'lineContactor' }],
   ['estopContactor', { ...twoWire, estop: 'contactor' }],
+  ['contactorOnOnly', { ...threeWire, estop: 'contactor', contactorLatch: 'onOnly' }],
+  ['contactorNoLatch', { ...threeWire, estop: 'contactorInhibit', contactorLatch: 'none' }],
   ['estopContactorInhibit', { ...twoWire, estop: 'contactorInhibit' }],
   ['estopTorqueOff', { ...threeWire, estop: 'safeTorqueOff' }],
   ['estopTorqueOffOneContact', { ...threeWire, estop: 'safeTorqueOffOneContact' }],

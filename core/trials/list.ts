@@ -226,7 +226,7 @@ function powerTrials(pace: Pace, first: Direction): Trial[] {
     l.phase('reset', 'stopped', pressKey('reset', l.t), 2000 + l.travelMs);
     trials.push(l.done(`fault.reset.${dip}`));
   }
-  if (a.power) {
+  if (a.power?.off) {
     const l = new Lay(pace, 0);
     l.phase('powerOffPressed', 'quiet', [give(a, a.power.off, l.t)], 500);
     trials.push(l.done('power.off'));

@@ -99,6 +99,11 @@ function said(faults: readonly Fault[], job: Job): SaidFault {
         act: group === 'motor' ? 'Exchange two of them at the motor.' : 'Exchange their ends.',
       };
     }
+    case 'loose':
+      return {
+        what: `the joint at ${n.at(f.at)} is loose: none of its conductors reaches the terminal.`,
+        act: 'Switch off, tug every conductor there, and tighten it to its torque.',
+      };
     case 'short':
       return {
         what: `${n.at(f.a)} touches ${n.at(f.b)}.`,

@@ -4,6 +4,7 @@ import { channelsOpen } from './channels-open.js';
 import { circuitSettles } from './circuit-settles.js';
 import { conditionReturn } from './condition-return.js';
 import { contactorAsStart } from './contactor-as-start.js';
+import { contactorLatch } from './contactor-latch.js';
 import { contactsBear } from './contacts-bear.js';
 import { contactsOnZeroSide } from './contacts-on-zero-side.js';
 import { damage } from './damage.js';
@@ -70,6 +71,7 @@ export const hazardRules: readonly HazardRule[] = [
   bothDirections,
   directionNotLocked,
   contactorAsStart,
+  contactorLatch,
   loadsOnTheirSide,
   lampSaysLess,
   loadsFitSupply,

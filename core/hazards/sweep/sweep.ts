@@ -1,6 +1,7 @@
 import type { Profile } from '../../catalogue/index.js';
 import {
   insideFaults,
+  looseJoints,
   potentialsOf,
   singleFaults,
   switchFault,
@@ -10,7 +11,7 @@ import {
   type Switchable,
   type SwitchedFault,
 } from '../../faults/index.js';
-import { applyFault, install, SWITCHES, type Panel } from '../../installation/index.js';
+import { applyFault, install, looseJoint, SWITCHES, type Panel } from '../../installation/index.js';
 import { landingParts, type Job } from '../../job/index.js';
 import { MAIN_POLES, onlyShows, parts, type InstalledSwitches } from '../../parts/index.js';
 import { Engine, type SolvedMoment, type TimedAct } from '../../rehearsal/index.js';
@@ -95,8 +96,15 @@ export class Sweep {
     this.panel = trials.panelFor({ keypad: { share: 0.5 } });
     this.nets = wireNets(trials.panel);
     const inside = insideFaults(profile, trials.panel);
-    this.faults = [...singleFaults(trials.panel, potentialsOf(installation)), ...inside];
-    this.switchable = switchFault(installation, this.faults.flatMap(switched));
+    this.faults = [
+      ...singleFaults(trials.panel, potentialsOf(installation)),
+      ...looseJoints(trials.panel),
+      ...inside,
+    ];
+    this.switchable = switchFault(
+      installation,
+      this.faults.flatMap((f) => switched(f, this.panel)),
+    );
     const { devices } = this.switchable.installation;
     this.switchesAt = devices.findIndex((d) => d.id === SWITCHES);
     this.switches = (devices[this.switchesAt] as InstalledSwitches).switches;
@@ -112,7 +120,7 @@ export class Sweep {
     const known = alike === undefined ? undefined : this.known.get(alike);
     if (known) return rowOf(fault, known);
     const { fault: what } = fault;
-    if (what.kind === 'part' && switched(fault).length === 0)
+    if (what.kind === 'part' && switched(fault, this.panel).length === 0)
       return rowOf(fault, this.insideAt(what));
     const these = this.caseOf([fault]);
     // Recorded first, while no other run of this fault can stand for the rest of this one.
@@ -134,7 +142,8 @@ export class Sweep {
   lookBehind(row: SweepRow, rows: readonly SweepRow[]): SweepRow {
     const { fault } = row;
     const { kind } = fault.fault;
-    if (kind === 'part' && switched(fault).length > 0) return this.behindContactor(row, rows);
+    if (kind === 'part' && switched(fault, this.panel).length > 0)
+      return this.behindContactor(row, rows);
     if (row.worst !== 'noEffect' || kind === 'short' || kind === 'part' || this.onlyShows(fault))
       return row;
     const tried = new Set<string>();
@@ -192,7 +201,7 @@ export class Sweep {
   private behindContactor(row: SweepRow, rows: readonly SweepRow[]): SweepRow {
     if (row.worst !== 'noEffect') return row;
     const worse = rows.some(({ fault, at }) => {
-      if (fault.fault.kind !== 'part' || switched(fault).length > 0) return false;
+      if (fault.fault.kind !== 'part' || switched(fault, this.panel).length > 0) return false;
       const both = this.insideAt(fault.fault, [row.fault]);
       return moments.some((m) => grade(both[m].is) > grade(at[m]));
     });
@@ -207,7 +216,7 @@ export class Sweep {
 
   private caseOf(faults: readonly SweptFault[]): Case {
     const switches = faults.flatMap((f) =>
-      switched(f).flatMap((s) => this.switchable.switchOf(s) ?? []),
+      switched(f, this.panel).flatMap((s) => this.switchable.switchOf(s) ?? []),
     );
     return { switches, differs: [], known: this.healthy.looks.map(() => []), later: new Map() };
   }
@@ -391,8 +400,18 @@ export class Sweep {
   }
 }
 
-/** The edges of a fault: a contactor whose poles have welded is three, what fails inside the device is none. */
-function switched({ fault: f }: SweptFault): SwitchedFault[] {
+/**
+ * The edges of a fault: a contactor whose poles have welded is three, a loose joint all its conductors and what they still
+ * join, what fails inside the device is none.
+ */
+function switched({ fault: f }: SweptFault, panel: Panel): SwitchedFault[] {
+  if (f.kind === 'loose') {
+    const { opens, joins } = looseJoint(panel, f.at);
+    return [
+      ...opens.map((wire): SwitchedFault => ({ kind: 'open', wire })),
+      ...joins.map(({ a, b }): SwitchedFault => ({ kind: 'short', a, b })),
+    ];
+  }
   if (f.kind !== 'part') return [f];
   if (f.what !== 'contacts') return [];
   return MAIN_POLES.map((contact) => ({ kind: 'stuck', device: f.device, contact, is: 'closed' }));

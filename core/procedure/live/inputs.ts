@@ -30,7 +30,7 @@ const LEAST_V = 0.5;
 export const openers = ({ arrangement: a }: StepContext): OperationId[] => [
   ...a.stops,
   ...a.interlocks,
-  ...(a.power && a.contactor ? [a.power.off] : []),
+  ...(a.power?.off && a.contactor ? [a.power.off] : []),
   ...(a.estop ? [a.estop] : []),
 ];
 

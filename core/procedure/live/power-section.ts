@@ -49,7 +49,8 @@ export function motorSideTest(t: LiveTests): void {
   const { contactor, power } = c.arrangement;
   if (!contactor || !t.s.has('amps')) return;
   const s = t.begin('motor.dead', 'contacts');
-  if (power) s.give(power.off, 1500);
+  const opens = power?.off ?? c.arrangement.estop;
+  if (power && opens) s.give(opens, 1500);
   if (s.isOn(contactor) === false) {
     const motor = presentTerminals(c.profile).filter(
       (id) => c.profile.terminals[id].kind === 'motor',
@@ -59,7 +60,7 @@ export function motorSideTest(t: LiveTests): void {
         key: 'motor.dead',
         do: phrase('motor.dead', {
           contactor: tagOf(c, contactor),
-          press: power ? tagOf(c, operationOf(c, power.off)?.device ?? '') : '',
+          press: power ? tagOf(c, operationOf(c, opens)?.device ?? '') : '',
           at: motor.map((id) => marked(c, `${c.device.id}:${id}`)).join(', '),
         }),
         must: phrase('motor.dead.must', { contactor: tagOf(c, contactor) }),
@@ -214,7 +215,7 @@ export function powerSectionTests(t: LiveTests): void {
   const { power, givenBy, starts } = c.arrangement;
   const off = operationOf(c, power?.off);
   const on = operationOf(c, power?.on);
-  if (!power || !off || !on || !t.s.has('amps') || !starts.forward) return;
+  if (!power?.off || !off || !on || !t.s.has('amps') || !starts.forward) return;
   const s = t.begin('power.cut', 'stops', BUMP_SHARE);
   s.start();
   const args = {

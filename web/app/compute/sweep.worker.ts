@@ -42,7 +42,9 @@ function said(row: SweepRow, job: Job): SaidRow {
     wire: fault.wire ?? null,
     what: wire
       ? `${wire.number}: ${tag(wire.from)} – ${tag(wire.to)}`
-      : `${job.adopted?.devices[fault.subject]?.tag ?? fault.subject}`,
+      : fault.fault.kind === 'loose'
+        ? tag(fault.fault.at)
+        : `${job.adopted?.devices[fault.subject]?.tag ?? fault.subject}`,
     kind: sayName(fault.kind),
     worst: row.worst,
     worstText: shock ? 'hidden: shock hazard' : sayName(row.worst),

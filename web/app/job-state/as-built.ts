@@ -11,6 +11,8 @@ function placeOf(f: Fault): { kind: 'wire' | 'landing' | 'device' | 'setting'; i
       return { kind: 'wire', id: f.wire };
     case 'swapped':
       return { kind: 'wire', id: f.wires[0] };
+    case 'loose':
+      return { kind: 'landing', id: f.at };
     case 'short':
       return { kind: 'landing', id: f.a };
     case 'setting':

@@ -131,6 +131,8 @@ export class FoundOtherwise {
   private ofWire(id: string, wire: AdoptedWire): Other[] {
     const { adopted } = this.open.job() ?? {};
     const name = (landing: string): string => landingName(adopted?.devices, landing);
+    const all = Object.values(adopted?.wires ?? {});
+    const wiresAt = (at: string): number => all.filter((w) => w.from === at || w.to === at).length;
     const sizes: Size[] =
       'mm2' in wire.size ? usual.mm2.map((mm2) => ({ mm2 })) : usual.awg.map((awg) => ({ awg }));
     const twins = Object.entries(adopted?.wires ?? {})
@@ -138,6 +140,13 @@ export class FoundOtherwise {
       .sort(([, x], [, y]) => x.number.localeCompare(y.number, 'en', { numeric: true }));
     return [
       { key: 'open', text: 'not there, or broken', fault: { kind: 'open', wire: id } },
+      ...[wire.from, wire.to]
+        .filter((at) => wiresAt(at) > 1)
+        .map((at): Other => ({
+          key: `loose ${at}`,
+          text: `loose at ${name(at)} with every conductor there`,
+          fault: { kind: 'loose', at },
+        })),
       ...[wire.from, wire.to].map((at): Other => ({
         key: `${JOINED}${at}`,
         text: `joined at ${name(at)} with another terminal, by a bridge or a wire too many`,

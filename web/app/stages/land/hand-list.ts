@@ -70,8 +70,11 @@ function lineAt(f: Fault, wires: Readonly<Record<string, AdoptedWire>>): string 
     case 'wrongContact':
     case 'part':
       return `mount:${f.device}`;
-    case 'short':
-      return Object.keys(wires).find((id) => [wires[id].from, wires[id].to].includes(f.a)) ?? '';
+    case 'loose':
+    case 'short': {
+      const at = f.kind === 'loose' ? f.at : f.a;
+      return Object.keys(wires).find((id) => [wires[id].from, wires[id].to].includes(at)) ?? '';
+    }
     default:
       return '';
   }

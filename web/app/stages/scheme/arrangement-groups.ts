@@ -28,6 +28,8 @@ export const arrangementGroups: readonly {
     name: 'Emergency stop, stops and interlocks',
     options: [
       option('estopContactor', 'emergency stop on the line contactor alone'),
+      option('contactorOnOnly', 'the same, contactor without an off button'),
+      option('contactorNoLatch', 'contactor that closes when the mushroom is released'),
       option('estopContactorInhibit', 'emergency stop on contactor and inhibit together'),
       option('estopTorqueOff', 'emergency stop on safe torque off, two contacts'),
       option('estopTorqueOffOneContact', 'emergency stop on safe torque off, one contact'),

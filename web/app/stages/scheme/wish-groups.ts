@@ -84,4 +84,5 @@ export class StarterWishes extends WishGroup {
 })
 export class PeopleWishes extends WishGroup {
   protected readonly contactor = this.wishes.contactor;
+  protected readonly ownLatch = this.wishes.ownLatch;
 }

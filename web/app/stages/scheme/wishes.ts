@@ -4,6 +4,9 @@ import { OpenJob } from '../../job-state/open-job';
 import { wishOptions } from '@tactron/core/printed';
 import { pulseSchools } from './arrangement-groups';
 
+/** Wishes to which none is an answer; elsewhere none is what stands without one. */
+const noneIsAnswer: readonly (keyof Scheme)[] = ['lineContactor', 'contactorLatch'];
+
 /** The wishes of the open job, and what follows from one for the asking of others. */
 @Injectable()
 export class Wishes {
@@ -29,6 +32,8 @@ export class Wishes {
       this.scheme().lineContactor?.startsWith('by') === true ||
       this.scheme().estop?.startsWith('contactor') === true,
   );
+  /** A contactor that no relay of the device closes. */
+  readonly ownLatch = computed(() => this.contactor() && this.scheme().lineContactor !== 'byRelay');
   /** What gives the two-wire command; with one selector for both directions it is that selector. */
   readonly startBys = computed(() =>
     this.both() && (this.scheme().directionBy ?? 'selector') === 'selector'
@@ -39,8 +44,7 @@ export class Wishes {
   set<K extends keyof Scheme>(wish: K, value: unknown): void {
     this.open.edit(`scheme ${wish}`, (draft) => {
       const unset = value === undefined || value === false;
-      // No contactor is an answer; elsewhere none is what stands without one.
-      if (unset || (value === 'none' && wish !== 'lineContactor')) delete draft.scheme[wish];
+      if (unset || (value === 'none' && !noneIsAnswer.includes(wish))) delete draft.scheme[wish];
       else draft.scheme[wish] = value as Scheme[K];
     });
   }
