@@ -114,6 +114,8 @@ export const schemeSchema = v.strictObject({
   jog: v.optional(v.picklist(['none', 'forward', 'bothWays', 'select'])),
   jogHz: v.optional(hertz),
   presetsHz: v.optional(v.pipe(v.array(hertz), v.maxLength(15))),
+  /** One selector for all presets, or a switch for each that can be closed together with the others. */
+  presetsBy: v.optional(v.picklist(['selector', 'switches'])),
   secondRamp: v.optional(v.boolean()),
   localRemote: v.optional(v.boolean()),
   /** A brake opened by the device's relay while the motor holds the load. */

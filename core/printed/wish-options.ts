@@ -63,6 +63,10 @@ export const wishOptions = {
     option('bothWays', 'buttons, both ways'),
     option('select', 'switch, chooses the speed only'),
   ],
+  presetsBys: [
+    option('selector', 'one selector'),
+    option('switches', 'a switch for each'),
+  ],
   contactorLatches: [
     option('onOff', 'an on and an off button'),
     option('onOnly', 'an on button; the emergency stop opens it'),

@@ -17,6 +17,7 @@ const lists: Partial<Record<keyof Scheme, keyof typeof wishOptions>> = {
   stopMode: 'stops',
   lineContactor: 'contactors',
   contactorLatch: 'contactorLatches',
+  presetsBy: 'presetsBys',
   starterConnection: 'starterConnections',
   startKind: 'startKinds',
   tripClass: 'classes',

@@ -1,5 +1,6 @@
 import type { Job } from '../job/index.js';
 import {
+  chosenApart,
   contactorByRelay,
   directionsOf,
   type Arrangement,
@@ -167,6 +168,15 @@ function speeds(a: Arrangement, { scheme }: Job): Requirement[] {
       },
     ];
   });
+  if (chosenApart(a) && scheme.presetsHz)
+    presets.push({
+      id: 'preset.together',
+      rank,
+      wish: ['presetsBy', 'presetsHz'],
+      operation: a.presets[0],
+      looks: [{ trial: 'preset.together', mark: 'start' }],
+      must: { kind: 'atMost', hz: Math.max(...scheme.presetsHz) },
+    });
   if (scheme.maxHz !== undefined && directionsOf(a).length > 0)
     presets.push({
       id: 'speed.limits',

@@ -35,4 +35,5 @@ export {
   take,
 } from './acts.js';
 export { contactorByRelay } from './line-side.js';
+export { chosenApart } from './speed.js';
 export { alternatingPotentials } from './supplies.js';

@@ -105,6 +105,7 @@ const all: readonly (readonly [string, Scheme])[] = [
     },
   ],
   ['presets', { ...twoWire, speed: 'presets', presetsHz: [15, 30, 45] }],
+  ['presetSwitches', { ...threeWire, presetsHz: [20, 35], presetsBy: 'switches', maxHz: 50 }],
   [
     'jogBothWays',
     { ...both, startStop: 'threeWire', stationFeed: 'separate', jog: 'bothWays', jogHz: 5 },

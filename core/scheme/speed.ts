@@ -8,6 +8,13 @@ export type PresetCoding = 'binary' | 'priority';
 
 const DIAL_OHM = 5000;
 
+/** Presets that have a switch each, and so can be chosen together. */
+export const chosenApart = ({
+  presets,
+  operations,
+}: Pick<Arrangement, 'presets' | 'operations'>): boolean =>
+  new Set(presets.map((id) => operations[id]?.device)).size > 1;
+
 /** What gives the reference, and the presets beside it. */
 export function speedGiver(
   sketch: Sketch,
@@ -16,7 +23,8 @@ export function speedGiver(
   deviceId: string,
 ): Pick<Arrangement, 'dial' | 'presets'> {
   const dial = baseReference(sketch, s, deviceId);
-  return { dial, presets: presetSelector(sketch, s, coding) };
+  const presets = s.presetsBy === 'switches' ? presetSwitches : presetSelector;
+  return { dial, presets: presets(sketch, s, coding) };
 }
 
 function baseReference(sketch: Sketch, s: Scheme, deviceId: string): string | undefined {
@@ -91,6 +99,30 @@ export function presetBits(preset: number, coding: PresetCoding, base: boolean):
   if (base && preset === 1) return [];
   if (coding === 'priority') return [preset - 1];
   return [0, 1, 2, 3, 4].filter((bit) => (preset >> bit) & 1);
+}
+
+/**
+ * A switch for each preset, beside another speed. Each closes one input, so a device that counts its inputs in powers of two
+ * can have two of them; both together choose the third preset there, which then holds the lower of the two.
+ */
+function presetSwitches(sketch: Sketch, s: Scheme, coding: PresetCoding): OperationId[] {
+  const presets = s.presetsHz ?? [];
+  if (s.speed === 'presets') sketch.conflict(['presetsBy', 'speed'], 'switchesBesideSpeed');
+  const bits = presets.map((_, i) => presetBits(i + 1, coding, false));
+  if (bits.some((closed) => closed.length > 1)) {
+    sketch.conflict(['presetsBy', 'presetsHz'], 'switchesNeedOneInput');
+    return [];
+  }
+  presets.forEach((hz, i) => sketch.mean(`preset.${i + 1}`, hz, 'presetsHz'));
+  if (coding === 'binary' && presets.length === 2)
+    sketch.mean('preset.3', Math.min(...presets), 'presetsHz');
+  return bits.map(([bit], i) => {
+    const id = `preset.bit${bit as 0 | 1 | 2 | 3 | 4}` as const;
+    const device = sketch.device(`switch.preset.${i + 1}`, 'selectorOffOn');
+    sketch.series('feed', [[device, '13', '14']], id, id);
+    sketch.input(id, `presetBit${bit as 0 | 1 | 2 | 3 | 4}`, device, 'presetsHz', id);
+    return sketch.operation(`preset.${i + 1}` as const, device);
+  });
 }
 
 function presetSelector(sketch: Sketch, s: Scheme, coding: PresetCoding): OperationId[] {

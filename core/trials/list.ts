@@ -1,5 +1,6 @@
 import type { Act } from '../job/index.js';
 import {
+  chosenApart,
   directionsOf,
   give,
   operationsOn,
@@ -81,6 +82,12 @@ export function singleTrials(pace: Pace): Trial[] {
     const acts = [give(a, preset, l.t - 500), ...startActs(a, first, l.t)];
     trials.push(l.phase('start', 'runs', acts, l.travelMs).done(`preset.${i + 1}`));
   });
+  if (chosenApart(a)) {
+    const l = lay(TEST_SHARE);
+    const all = a.presets.map((preset) => give(a, preset, l.t - 500));
+    const acts = [...all, ...startActs(a, first, l.t)];
+    trials.push(l.phase('start', 'runs', acts, l.travelMs).done('preset.together'));
+  }
   const ramps = lay(1).start(first);
   trials.push(
     ramps.phase('stop', 'stopped', stopActs(a, first, ramps.t), ramps.travelMs).done('ramps'),

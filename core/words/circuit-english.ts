@@ -99,6 +99,8 @@ export const conflicts: Readonly<Record<string, (what: string) => string>> = {
   nothingToGoWith: () => 'Nothing to go with: there is no line contactor.',
   noStopToShow: () => 'There is no stop circuit for the lamp to show.',
   noContactorToShow: () => 'There is no contactor for the lamp to show.',
+  switchesBesideSpeed: () => 'Switches choose presets beside another speed. Where presets are the only speed, take the selector: one of them is always chosen there.',
+  switchesNeedOneInput: () => 'This device counts its preset inputs in powers of two: with a switch each it can have two presets. Take the selector for more.',
   presetsNeedValues: () => 'Enter the frequencies of the presets.',
 }; // prettier-ignore
 
@@ -107,7 +109,7 @@ export const wishNames: Readonly<Record<string, string>> = {
   startStop: 'how it starts and stops', direction: 'direction', directionBy: 'what gives the direction', speed: 'where the speed comes from', maxHz: 'highest frequency', minHz: 'lowest frequency',
   lineContactor: 'line contactor', contactorLatch: 'what works the line contactor', startKind: 'how it ramps up', beginPct: 'where the start begins', limitPct: 'current limit', kick: 'boost at first', tripClass: 'overload class', endTorquePct: 'end of the soft stop', inhibitS: 'wait between starts', reversePauseS: 'pause before the other direction', endLimits: 'contacts at the ends of the way',
   accelS: 'time to speed up', decelS: 'time to slow down', stopMode: 'how it stops', powerReturn: 'what happens when power returns', status: 'status wanted', estop: 'emergency stop',
-  estopInFeed: 'emergency stop in the control feed', jog: 'jog', presetsHz: 'preset speeds', secondRamp: 'second ramps', localRemote: 'local and remote', lamps: 'lamps', handshake: 'handshake with the controller',
+  estopInFeed: 'emergency stop in the control feed', jog: 'jog', presetsHz: 'preset speeds', presetsBy: 'what chooses a preset', secondRamp: 'second ramps', localRemote: 'local and remote', lamps: 'lamps', handshake: 'handshake with the controller',
   brakeRelease: 'brake release', startWarningS: 'start warning', restWithinS: 'required time to rest', interlocks: 'interlocks', thermistor: 'sensors in the windings', starterConnection: 'how the soft starter is connected', guardLockS: 'guard locked until standstill', footStop: 'foot stop', motorIsolator: 'isolator at the motor', relayBase: 'base of the relay', resistor: 'braking resistor', workLight: 'work light', panelFan: 'panel fan', contactsSwitch: 'what the contacts switch',
   startBy: 'what gives the command', controllerOutput: 'outputs of the controller', stations: 'stations', stationFeed: 'feed of the buttons', latchSupply: 'supply of the seal-in relay', dialOhm: 'resistance of the dial', permission: 'what has to be ready before it runs', permissionS: 'time in which it answers', fullScale: 'what the controller calls full signal', accel2S: 'second time to speed up', decel2S: 'second time to slow down', exposed: 'who can be at the machine', stationLength: 'way to the station', fieldWires: 'how field wires go', jogHz: 'jog speed',
 }; // prettier-ignore

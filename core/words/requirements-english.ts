@@ -81,6 +81,8 @@ const functions: Readonly<Record<string, (device: string, a: Args) => string>> =
     `${d} stops the motor by its contact ${String(a['channel'])} alone, should the others fail.`,
   limits: (_d, a) =>
     `Whatever dial, presets and keypad are set to, the output stays at or below ${n(Number(a['hz']), 1)} Hz.`,
+  together: (_d, a) =>
+    `Presets chosen together give no more than the fastest of them, ${n(Number(a['hz']), 1)} Hz.`,
   inTime: (d, a) =>
     `${a['level'] ? `Letting go of ${d}` : d} brings the machine to rest from its highest speed within ${n(Number(a['s']), 1)} s.`,
   lowest: (_d, a) => `Set as low as it goes, the speed is ${n(Number(a['hz']), 1)} Hz.`,

@@ -1,6 +1,16 @@
 import { plateNumbers } from '../../line/index.js';
 import { shaftSpeed } from '../../motor/index.js';
-import { isAtRest, operationOf, phrase, range, state, stateTimes, tagOf } from '../context.js';
+import { chosenApart, type OperationId } from '../../scheme/index.js';
+import {
+  isAtRest,
+  operationOf,
+  phrase,
+  range,
+  state,
+  stateTimes,
+  tagOf,
+  tagsOf,
+} from '../context.js';
 import type { LiveTests } from '../sequence/tests.js';
 import { placeTolerance, rampTolerance, restTolerance } from '../tolerances.js';
 import { inTime, timed } from './rest-time.js';
@@ -115,17 +125,19 @@ function presets(t: LiveTests): void {
   const { c } = t;
   const { arrangement: a } = c;
   if (a.presets.length === 0 || !t.s.directions.includes('forward')) return;
+  const apart = chosenApart(a);
   const s = t.begin('presets', 'speed', 0);
   s.start();
   a.presets.forEach((id, i) => {
     const preset = operationOf(c, id);
     if (!preset) return;
-    if (i > 0 || !isAtRest(c, id)) s.give(id, s.travelMs);
+    if (i > 0 || !isAtRest(c, id)) s.speed.choose(id, s.travelMs);
     const hz = Math.abs(s.hz);
     const args = {
       ...startArgs(c),
       device: tagOf(c, preset.device),
       preset: preset.position ?? '',
+      opens: apart ? tagsOf(c, a.presets.slice(Math.max(0, i - 1), i)).join('') : '',
       first: i === 0,
       hz,
     };
@@ -143,7 +155,27 @@ function presets(t: LiveTests): void {
       [preset, ...behindStart(c)],
     );
   });
+  if (apart) together(t, a.presets);
   t.end();
+}
+
+/** Presets that have a switch each, all of them closed. */
+function together(t: LiveTests, presets: readonly OperationId[]): void {
+  const { c, s } = t;
+  for (const id of presets) if (!s.isGiven(id)) s.give(id, s.travelMs);
+  const hz = Math.abs(s.hz);
+  t.ask(
+    {
+      key: 'preset.together',
+      do: phrase('preset.together', { devices: tagsOf(c, presets).join(', ') }),
+      must: phrase('hz', { hz }),
+      expect: hzRange(c, hz),
+      reads: 'hz',
+      sees: { kind: 'hz' },
+      requirement: 'preset.together',
+    },
+    [...presets.flatMap((id) => operationOf(c, id) ?? []), ...behindStart(c)],
+  );
 }
 
 /** A switch that only chooses the jog speed: alone, then with a run given. */

@@ -152,6 +152,11 @@ export class Sequence extends Watched {
     return this.work([], ms);
   }
 
+  /** Whether a function of the station was given and not taken away since. */
+  isGiven(operation: OperationId): boolean {
+    return this.given.includes(operation);
+  }
+
   /** Gives a function of the station and keeps it given. */
   give(operation: OperationId | undefined, lastsMs: number): this {
     if (!operation) return this;

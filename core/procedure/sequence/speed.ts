@@ -85,10 +85,18 @@ export class Speed {
     s.work([{ do: 'key', atMs: 0, key, down: false }], 500);
   }
 
+  /** Chooses a preset: its selector turned, or its switch closed and those of the others open. */
+  choose(id: OperationId, waitMs: number): void {
+    const { operations, presets } = this.c.arrangement;
+    const own = operations[id]?.device;
+    const others = presets.filter((other) => other !== id && this.s.isGiven(other));
+    for (const other of others) if (operations[other]?.device !== own) this.s.take(other, 0);
+    if (!isAtRest(this.c, id) || others.length > 0) this.s.give(id, waitMs);
+  }
+
   private byPreset(share: number): void {
     const at = share <= 0.3 ? 0 : share >= 0.9 ? this.presets.length - 1 : 1;
-    const { id } = this.presets[Math.min(at, this.presets.length - 1)];
-    if (!isAtRest(this.c, id)) this.s.give(id, 500);
+    this.choose(this.presets[Math.min(at, this.presets.length - 1)].id, 500);
   }
 
   /** How a sentence says the speed is set. */

@@ -53,6 +53,7 @@ export const arrangementGroups: readonly {
     name: 'Speed',
     options: [
       option('presets', 'presets from a selector'),
+      option('presetSwitches', 'a switch for each preset beside a dial'),
       option('jogBothWays', 'jog both ways beside three-wire'),
       option('jogSelect', 'a switch that chooses the jog speed'),
       option('upDown', 'up and down buttons'),
