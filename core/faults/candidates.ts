@@ -159,14 +159,30 @@ function loose(panel: Panel): Bare[] {
         return [part('fuse', 'source')];
       case 'potentiometer':
         return [part('wiper'), part('track')];
+      case 'controllerContact':
+      case 'transistorOutput':
+        return outputs(panel, device);
       case 'voltageSource':
       case 'currentSource':
+        return [part('source', 'source'), part('signalKind', 'setting')];
       case 'supply24':
         return [part('source', 'source')];
       default:
         return [];
     }
   });
+}
+
+/** An output of a controller of which the function is on no output, or on another one. */
+function outputs({ devices }: Panel, device: string): Bare[] {
+  const others = sortedEntries(devices).flatMap(([id, { kind }]) =>
+    id > device && kind === devices[device].kind ? [id] : [],
+  );
+  const fault = { kind: 'part', device, what: 'map' } as const;
+  return [
+    { fault, group: 'setting' },
+    ...others.map((which): Bare => ({ fault: { ...fault, which }, group: 'setting' })),
+  ];
 }
 
 const links = (profile: Profile, panel: Panel): Fault[] =>

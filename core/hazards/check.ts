@@ -168,6 +168,11 @@ const causes: readonly Cause[] = [
   },
   { rule: /^dial\./u, explains: ofRequirement(/^speed/u) },
   {
+    rule: /^signal\.(?:stageUnfed|noCommon)$/u,
+    explains: isUnmet,
+  },
+  { rule: /^controller\.map$/u, explains: (f) => isUnmet(f) || ofRule(/^input\./u)(f) },
+  {
     rule: /^estop\.channelStays$/u,
     explains: (f) => ofRule(/^estop\.undervoltage$/u)(f) || ofRequirement(/^estop\.channel\./u)(f),
   },

@@ -34,6 +34,8 @@ export function failureSwitches(
           return open(own('load'));
         case 'fuse':
           return open(own('fuse'));
+        case 'map':
+          return f.which === undefined ? open(own('contact')) : [];
         case 'pole':
           return open(contactEdges(layout, `${f.device}:${f.which ?? '1'}`));
         case 'phase':
@@ -53,6 +55,7 @@ export function failureSwitches(
           );
         // What a source or the device itself does not do is no matter of an edge.
         case 'source':
+        case 'signalKind':
         case 'poleShorted':
         case 'poleDead':
         case 'bypassWelded':

@@ -20,7 +20,7 @@ export {
   type InstalledRelay,
 } from './installation.js';
 export { leadsOf, motorLeads, type MotorLeads } from './motor-leads.js';
-export { netsOf, type Nets } from './nets.js';
+export { netsOf, netsOverStrips, type Nets } from './nets.js';
 export {
   logicOf,
   leastLimitsOf,
@@ -30,7 +30,6 @@ export {
   startOf,
   type LogicSpec,
 } from './logics.js';
-export { applyFault, asBuilt,
-  looseJoint, asPlanned, type Panel } from './panel.js';
+export { applyFault, asBuilt, looseJoint, asPlanned, type Panel } from './panel.js';
 export { harmable } from './harm.js';
 export { MOST_MA, PICK_UP_V, withstoodBy, type Withstood } from './withstand.js';

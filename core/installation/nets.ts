@@ -1,3 +1,4 @@
+import { parts } from '../parts/index.js';
 import type { Panel } from './panel.js';
 
 /** What wires join, whatever any contact does. */
@@ -32,4 +33,22 @@ export function netsOf(
   for (const { a, b } of bridges) join(a, b);
   for (const [a, b] of also) join(a, b);
   return { of, joined: (a, b) => of(a) === of(b) };
+}
+
+/**
+ * Nets of a panel over its terminal strips and plugs as well, which join what lies on their two sides until they are lifted.
+ *
+ * @example netsOverStrips(panel).joined('device:AI1', 'controller.speed:+')
+ */
+export function netsOverStrips(panel: Panel): Nets {
+  const passages = Object.entries(panel.devices).flatMap(([id, device]) => {
+    const part = parts[device.kind];
+    if (part?.power || !part?.through) return [];
+    return part
+      .through({ ...device })
+      .flatMap(([a, b]): (readonly [string, string])[] =>
+        panel.stuck[`${id}:${a}`] === 'open' ? [] : [[`${id}:${a}`, `${id}:${b}`]],
+      );
+  });
+  return netsOf(panel, passages);
 }

@@ -1,5 +1,6 @@
 import { modelOf, settingsInForce, type Profile, type Value } from '../catalogue/index.js';
 import {
+  landingParts,
   sortedEntries,
   type AdoptedWire,
   type Fault,
@@ -65,6 +66,32 @@ export function asBuilt(job: Job, profile: Profile): Panel {
   );
 }
 
+const otherSignal: Readonly<Record<string, string>> = {
+  voltageSource: 'currentSource',
+  currentSource: 'voltageSource',
+};
+
+/** What a controller that is set otherwise comes to: two of its outputs exchanged, its signal of the other kind. */
+function misassigned(panel: Panel, f: Extract<Fault, { kind: 'part' }>): Panel {
+  const { devices, wires } = panel;
+  if (f.what === 'signalKind') {
+    const kind = otherSignal[devices[f.device]?.kind ?? ''];
+    if (!kind) return panel;
+    return { ...panel, devices: { ...devices, [f.device]: { ...devices[f.device], kind } } };
+  }
+  if (f.what !== 'map' || f.which === undefined) return panel;
+  const exchanged = (at: string): string => {
+    const { device, terminal } = landingParts(at);
+    if (device === f.device) return `${f.which}:${terminal}`;
+    return device === f.which ? `${f.device}:${terminal}` : at;
+  };
+  const rewired = Object.entries(wires).map(([id, w]) => [
+    id,
+    { ...w, from: exchanged(w.from), to: exchanged(w.to) },
+  ]);
+  return { ...panel, wires: Object.fromEntries(rewired) };
+}
+
 /**
  * What a terminal that does not hold its conductors comes to: none of them reaches it, and their other ends are joined, since
  * the conductors touch one another.
@@ -117,7 +144,7 @@ export function applyFault(panel: Panel, f: Fault): Panel {
     case 'wrongContact':
       return { ...panel, wrong: [...panel.wrong, `${f.device}:${f.contact}`] };
     case 'part':
-      return { ...panel, failed: [...panel.failed, f] };
+      return misassigned({ ...panel, failed: [...panel.failed, f] }, f);
     case 'link':
       return { ...panel, links: { ...panel.links, [f.link]: f.position } };
     case 'setting':

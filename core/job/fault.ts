@@ -27,6 +27,10 @@ export const partFailures = [
   'poleShorted',
   'poleDead',
   'bypassWelded',
+  /** A function of a controller that is given on another of its outputs (`which`), or on none. */
+  'map',
+  /** A speed output of a controller that is set to the other kind of signal. */
+  'signalKind',
 ] as const;
 
 /**

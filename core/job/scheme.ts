@@ -49,6 +49,8 @@ export const schemeSchema = v.strictObject({
       unit: v.pipe(v.string(), v.trim(), v.minLength(1, 'a unit'), v.maxLength(12)),
     }),
   ),
+  /** The speed output of the controller needs 24 V of its own. */
+  stageSupply: v.optional(v.boolean()),
   dialOhm: v.optional(quantity('resistance', { min: 1 })),
   minHz: v.optional(hertz),
   maxHz: v.optional(hertz),

@@ -41,3 +41,4 @@ export {
   PROTECTIVE,
   terminalsOf,
 } from './registry.js';
+export { STAGE_SUPPLY } from './source-parts.js';

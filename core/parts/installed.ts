@@ -93,6 +93,8 @@ export interface InstalledSource extends Installed {
   readonly gives: 'volts' | 'amps';
   readonly edge: number;
   readonly modal: number | undefined;
+  /** The supply that its stage takes from outside, and the voltage below which it gives nothing. */
+  readonly supply: (Across & { readonly ohm: number; readonly minV: number }) | undefined;
 }
 
 /** A transistor output: a drop while on, a leakage current while off. */

@@ -59,6 +59,23 @@ describe('likeliest causes of a failed reading', () => {
       decelS: 2,
     }),
   );
+  const control = adopted(
+    bareJob(
+      {
+        startStop: 'controller',
+        controllerOutput: 'relay',
+        startBy: undefined,
+        directionBy: undefined,
+        direction: 'forwardReverse',
+        speed: 'voltage',
+        accelS: 2,
+        decelS: 2,
+      },
+      n,
+      'N0220',
+    ),
+    n,
+  );
   const pulse = adopted(
     bareJob(
       {
@@ -109,6 +126,21 @@ describe('likeliest causes of a failed reading', () => {
         for (const text of [what, act]) expect(text).not.toMatch(/undefined|w[0-9a-f]{10}|:$/u);
       }
     });
+
+  it('name an exchange of outputs at the controller once both inputs were read', () => {
+    const fault: Fault = {
+      kind: 'part',
+      device: 'controller.reverse',
+      what: 'map',
+      which: 'controller.run',
+    };
+    const told = readOn(control, n, fault);
+    const second = told.findIndex((t) => fails(t) && t.step.key === 'input.run.reverse');
+    expect(second).toBeGreaterThan(0);
+    const causes = likelyCauses(control, n, told[second], told.slice(0, second));
+    const keys = causes.flatMap((c) => c.faults.map(faultKey));
+    expect(keys).withContext(told[second].step.key).toContain(faultKey(fault));
+  });
 
   it('are none where the reading is what a sound panel gives, or what nothing single would give', () => {
     const { steps } = liveOf(level, marrowick());

@@ -216,7 +216,7 @@ export function arrange(
   if (!speeds) speedConflicts(sketch, s);
   const coding = facts?.presetCoding ?? 'binary';
   const giver = speeds
-    ? speedGiver(sketch, s, coding, facts?.device ?? DEVICE_ID)
+    ? speedGiver(sketch, supplies, s, { coding, device: facts?.device ?? DEVICE_ID })
     : { dial: undefined, presets: [] };
   statusDevices(sketch, supplies, s, stopPotential(sketch, s, made));
   besideLoads(sketch, supplies, s);

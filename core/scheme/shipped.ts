@@ -68,6 +68,7 @@ const all: readonly (readonly [string, Scheme])[] = [
   ['controllerRelay', controller],
   ['controllerTransistor', { ...controller, controllerOutput: 'transistor' }],
   ['controllerVoltage', { ...controller, speed: 'voltage' }],
+  ['controllerStage', { ...controller, speed: 'current', stageSupply: true }],
   ['controllerCurrent', { ...controller, speed: 'current' }],
   ['controllerHandshake', { ...controller, speed: 'voltage', handshake: true }],
   [

@@ -1,7 +1,9 @@
 import type { Scheme } from '../job/index.js';
 import { toBase } from '../units/index.js';
 import type { Arrangement, OperationId } from './arrangement.js';
+import { STAGE_SUPPLY } from '../parts/index.js';
 import type { Sketch } from './sketch.js';
+import type { Supplies } from './supplies.js';
 
 /** How a device codes its presets. */
 export type PresetCoding = 'binary' | 'priority';
@@ -18,16 +20,21 @@ export const chosenApart = ({
 /** What gives the reference, and the presets beside it. */
 export function speedGiver(
   sketch: Sketch,
+  supplies: Supplies,
   s: Scheme,
-  coding: PresetCoding,
-  deviceId: string,
+  { coding, device: deviceId }: { readonly coding: PresetCoding; readonly device: string },
 ): Pick<Arrangement, 'dial' | 'presets'> {
-  const dial = baseReference(sketch, s, deviceId);
+  const dial = baseReference(sketch, supplies, s, deviceId);
   const presets = s.presetsBy === 'switches' ? presetSwitches : presetSelector;
   return { dial, presets: presets(sketch, s, coding) };
 }
 
-function baseReference(sketch: Sketch, s: Scheme, deviceId: string): string | undefined {
+function baseReference(
+  sketch: Sketch,
+  supplies: Supplies,
+  s: Scheme,
+  deviceId: string,
+): string | undefined {
   const maxHz = s.maxHz ?? 50;
   const analogue = (mode: string): void => {
     sketch.mean('referenceSource', 'ai1', 'speed');
@@ -57,7 +64,13 @@ function baseReference(sketch: Sketch, s: Scheme, deviceId: string): string | un
         'controller.speed',
         s.speed === 'voltage' ? 'voltageSource' : 'currentSource',
         'machine',
+        s.stageSupply ? { supplied: true } : {},
       );
+      if (s.stageSupply) {
+        const { plus, minus } = supplies.controller();
+        sketch.join(plus, `${source}:${STAGE_SUPPLY[0]}`, 'stage.plus');
+        sketch.join(minus, `${source}:${STAGE_SUPPLY[1]}`, 'stage.minus');
+      }
       sketch.join('signal', `${source}:+`, 'signal.plus', 'analogue');
       sketch.join('signal', '@ai1', 'signal.plus', 'analogue');
       sketch.join('analogueCommon', '@analogueCommon', 'signal.minus', 'analogue');

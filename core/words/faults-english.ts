@@ -58,6 +58,14 @@ const insides: Readonly<Partial<Record<string, SaidFault>>> = {
   },
   poleShorted: { what: 'one of its poles conducts always.', act: poles },
   poleDead: { what: 'one of its poles never fires.', act: poles },
+  map: {
+    what: 'the controller has no function on this output, or has not enabled it.',
+    act: 'Look through the list of outputs at the controller: function, output, enabled.',
+  },
+  signalKind: {
+    what: 'the controller gives the other kind of signal, volts for milliamps or milliamps for volts.',
+    act: 'Set the kind of its speed output as planned, and measure it at the device.',
+  },
   bypassWelded: { what: 'its bypass has welded and stays closed.', act: poles },
 };
 
@@ -121,6 +129,11 @@ function said(faults: readonly Fault[], job: Job): SaidFault {
       };
     }
     case 'part': {
+      if (f.what === 'map' && f.which)
+        return {
+          what: `${n.tag(f.device)} and ${n.tag(f.which)}: their functions are exchanged at the controller.`,
+          act: `Look through the list of outputs at the controller, and put each function on its own.`,
+        };
       const inside = insides[f.what];
       if (inside) return { what: `${n.tag(f.device)}: ${inside.what}`, act: inside.act };
       return {

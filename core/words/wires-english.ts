@@ -35,6 +35,8 @@ const kinds: readonly (readonly [RegExp, (of: string) => string])[] = [
   [/^control\.primary/u, () => 'control transformer, primary'],
   [/^feed\.(.+)$/u, () => 'feed to the contact'],
   [/^(.+)\.link\.\d+$/u, () => 'to the next contact in series'],
+  [/^stage\.plus$/u, () => 'supply of the speed output, plus'],
+  [/^stage\.minus$/u, () => 'supply of the speed output, minus'],
   [/^permission\.return$/u, () => 'permission, return'],
   [/^permission/u, () => 'permission, to its drive'],
   [/\.asks\.return$/u, () => 'relay that asks, return'],

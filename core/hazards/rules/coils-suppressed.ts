@@ -1,5 +1,5 @@
 import { relaysOf } from '../../catalogue/index.js';
-import { netsOf } from '../../installation/index.js';
+import { netsOverStrips } from '../../installation/index.js';
 import type { Finding } from '../../job/index.js';
 import { parts } from '../../parts/index.js';
 import { atPart, tagOf, type HazardRule } from '../rule.js';
@@ -10,7 +10,7 @@ export const coilsSuppressed: HazardRule = {
   stage: 'land',
   look(c, find) {
     const { panel } = c.trials;
-    const nets = netsOf(panel);
+    const nets = netsOverStrips(panel);
     const contacts = relaysOf(c.profile).flatMap(({ no, nc }) =>
       [...no, ...nc].map((t) => `${panel.device}:${t}`),
     );

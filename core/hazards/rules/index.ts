@@ -5,6 +5,7 @@ import { circuitSettles } from './circuit-settles.js';
 import { conditionReturn } from './condition-return.js';
 import { contactorAsStart } from './contactor-as-start.js';
 import { contactorLatch } from './contactor-latch.js';
+import { controllerSignals } from './controller-signals.js';
 import { contactsBear } from './contacts-bear.js';
 import { contactsOnZeroSide } from './contacts-on-zero-side.js';
 import { damage } from './damage.js';
@@ -48,6 +49,7 @@ export const hazardRules: readonly HazardRule[] = [
   leadsOfTheMotor,
   sourcesApart,
   signalsFit,
+  controllerSignals,
   channelsOpen,
   inputsSwitch,
   circuitSettles,

@@ -1,4 +1,4 @@
-import { installedOf, netsOf } from '../../installation/index.js';
+import { installedOf, netsOverStrips } from '../../installation/index.js';
 import type { Finding } from '../../job/index.js';
 import { atPart, atTerminal, tagOf, type HazardRule } from '../rule.js';
 
@@ -17,7 +17,7 @@ export const signalsFit: HazardRule = {
   stage: 'land',
   look(c, find) {
     const { installation, device, trials, job } = c;
-    const nets = netsOf(trials.panel);
+    const nets = netsOverStrips(trials.panel);
     const rests = [trials.panel.wires, trials.panel.links];
     const input = device.analogue.find((a) => a.terminal === device.facts.referenceInput);
     const findings: Finding[] = [];

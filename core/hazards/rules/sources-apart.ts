@@ -1,4 +1,4 @@
-import { installedOf, netsOf } from '../../installation/index.js';
+import { installedOf, netsOverStrips } from '../../installation/index.js';
 import { landingParts, type Finding } from '../../job/index.js';
 import { parts } from '../../parts/index.js';
 import { atPart, tagOf, type HazardRule } from '../rule.js';
@@ -10,7 +10,7 @@ export const sourcesApart: HazardRule = {
   look(c, find) {
     const { installation, device, trials } = c;
     const { panel } = trials;
-    const nets = netsOf(panel);
+    const nets = netsOverStrips(panel);
     const rests = [panel.wires];
     const plusOf = (edge: number): string => installation.landings[installation.edgeA[edge]];
     const direct = [

@@ -95,16 +95,47 @@ export function powerBehaviour(
 const VOLT_SOURCE_OHM = 50;
 const COMPLIANCE_V = 12;
 
-/** A signal of a controller: its share of the span is set by an act, its supply is the controller's own. */
-export function sourceBehaviour(d: InstalledSource): Device<{ readonly at: number }> {
-  return setShare(d.id, (s, _t, board) => {
-    if (d.modal !== undefined)
-      board.modal[d.modal] = { volts: COMPLIANCE_V, amps: 0.004 + 0.016 * s.at, g: 1 / NO_OHM };
-    else {
-      board.g[d.edge] = 1 / VOLT_SOURCE_OHM;
-      board.emf[d.edge] = 10 * s.at;
-    }
-  });
+interface SourceState {
+  readonly at: number;
+  /** Its stage has its supply. */
+  readonly fed: boolean;
+}
+
+/** A signal of a controller: its share of the span is set by an act, its supply is the controller's own or one from outside. */
+export function sourceBehaviour(d: InstalledSource): Device<SourceState> {
+  const { supply } = d;
+  const share = setShare(d.id, () => undefined);
+  const of = { kind: 'device', id: d.id } as const;
+  return {
+    ...inert,
+    id: d.id,
+    signals: [
+      ...share.signals,
+      ...(supply ? [{ id: `${d.id}.fed`, of, unit: '', kind: 'level' } as const] : []),
+    ],
+    init: () => ({ ...share.init(), fed: supply === undefined }),
+    act: (s, act, t) => {
+      const { at } = share.act(s, act, t);
+      return at === s.at ? s : { ...s, at };
+    },
+    stamp: (s, _t, board) => {
+      if (supply) board.g[supply.edge] = 1 / supply.ohm;
+      if (d.modal !== undefined)
+        board.modal[d.modal] = {
+          volts: COMPLIANCE_V,
+          amps: s.fed ? 0.004 + 0.016 * s.at : 0,
+          g: 1 / NO_OHM,
+        };
+      else {
+        board.g[d.edge] = 1 / VOLT_SOURCE_OHM;
+        board.emf[d.edge] = s.fed ? 10 * s.at : 0;
+      }
+    },
+    sense: (_s, probe) =>
+      supply ? [(probe.volts(supply.a, supply.b) ?? 0) >= supply.minV ? 1 : 0] : [],
+    step: (s, [fed]) => (!supply || s.fed === (fed === 1) ? s : { ...s, fed: fed === 1 }),
+    observe: (s, t) => [...share.observe(s, t), ...(supply ? [steady(s.fed ? 1 : 0, t)] : [])],
+  };
 }
 
 const TRANSISTOR_OHM = 0.1;

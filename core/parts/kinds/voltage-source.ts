@@ -1,17 +1,4 @@
-import type { Part } from '../part.js';
+import { signalSource } from '../source-parts.js';
 
 /** Signal of a controller, 0 … 10 V. */
-export const voltageSource: Part = {
-  kind: 'voltageSource',
-  letter: 'A',
-  symbol: 'source',
-  terminals: () => ['+', '-'],
-  install: (layout, { id, tag }) => ({
-    kind: 'source',
-    id,
-    tag,
-    gives: 'volts',
-    edge: layout.edge(`${id}:+`, `${id}:-`, id, 'track'),
-    modal: undefined,
-  }),
-};
+export const voltageSource = signalSource('voltageSource');

@@ -189,7 +189,11 @@ export class FoundOtherwise {
     const blocks = this.open.derived()?.toFit.blocks.find((b) => b.tag === tag)?.contacts ?? [];
     const fails = (this.open.derived()?.toFit.fails ?? [])
       .filter((f) => f.fault.device === device)
-      .map(({ fault, text }): Other => ({ key: `fails ${fault.what}`, text, fault }));
+      .map(({ fault, text }): Other => ({
+        key: `fails ${fault.what} ${fault.which ?? ''}`,
+        text,
+        fault,
+      }));
     const contacts = blocks.flatMap(({ a, b, makes }): Other[] => [
       {
         key: `wrong ${a}`,

@@ -45,6 +45,7 @@ export const arrangementGroups: readonly {
       option('controllerTransistor', 'controller with transistors'),
       option('controllerVoltage', 'controller, speed by 0–10 V'),
       option('controllerCurrent', 'controller, speed by 4–20 mA'),
+      option('controllerStage', 'the same, its output needs 24 V of its own'),
       option('controllerHandshake', 'controller waits for the run contact'),
       option('permissionController', 'controller, a valve has to answer first'),
     ],
