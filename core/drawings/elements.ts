@@ -1,7 +1,15 @@
 import { type Profile } from '../catalogue/index.js';
 import { netsOf, type Installation, type Nets, type Panel } from '../installation/index.js';
 import { landingParts } from '../job/index.js';
-import { MAIN_POLES, parts, PROTECTIVE, RESISTOR_ENDS, terminalsOf } from '../parts/index.js';
+import {
+  MAIN_POLES,
+  parts,
+  PROTECTIVE,
+  RESISTOR_ENDS,
+  terminalsOf,
+  UNIT_LINK,
+  UNIT_RESISTOR,
+} from '../parts/index.js';
 import type { Edge } from '../circuit/index.js';
 import type { ElementShape } from './drawing.js';
 
@@ -167,6 +175,7 @@ function partBlock(
   if (!part) return undefined;
   if (part.turns) return block(id, 'motor', terminals, []);
   if (device.kind.startsWith('supply') && part.power) return block(id, 'supply', [], terminals);
+  if (device.kind === 'brakingUnit') return block(id, 'device', [...UNIT_LINK], [...UNIT_RESISTOR]);
   if (device.kind === 'brakingResistor') return block(id, 'resistor', [...RESISTOR_ENDS], []);
   if (device.kind === 'potentiometer') return block(id, 'dial', ['3'], ['2', '1']);
   const pairs = poles(device, id, wired);

@@ -1,5 +1,6 @@
 import * as v from 'valibot';
 import {
+  linkTerminals,
   policyValue,
   presentTerminals,
   relaysOf,
@@ -182,13 +183,16 @@ function linkEnergy(
 
 /** What slowing down does to the link; undefined where the profile does not say at which voltage it trips. */
 function linkBraking(
-  { link, linkTripV, chopperV, dischargeS }: Profile,
+  profile: Profile,
   model: Model,
   usualV: number,
   load: InstallFacts['load'],
   b: BrakingFacts,
 ): LinkBraking | undefined {
+  const { link, linkTripV, chopperV, dischargeS } = profile;
   if (!linkTripV || linkTripV <= usualV) return undefined;
+  // A separate unit only works where the device brings its link to terminals.
+  const volts = chopperV ?? (linkTerminals(profile).length > 0 ? b.unitV : undefined);
   const perHz = b.radPerHz;
   const helpW: [number, number, number] = [0, 0, 0];
   helpW[load.exponent] = (b.helpNm * perHz) / load.atHz ** load.exponent;
@@ -202,8 +206,8 @@ function linkBraking(
     tripV: linkTripV,
     lostV: usualV * ((link?.thresholdShare as number | undefined) ?? 0),
     dischargeS,
-    ...(chopperV && b.resistorOhm
-      ? { chopper: { volts: chopperV, watts: (chopperV * chopperV) / b.resistorOhm } }
+    ...(volts && b.resistorOhm
+      ? { chopper: { volts, watts: (volts * volts) / b.resistorOhm } }
       : {}),
   };
 }

@@ -173,6 +173,13 @@ export const lineSchema = v.strictObject({
       thermalContact: v.optional(v.boolean()),
     }),
   ),
+  /** A chopper beside a device that has none, at its DC link. */
+  brakingUnit: v.optional(
+    v.strictObject({
+      switchesAt: v.optional(quantity('voltage')),
+      mostA: v.optional(quantity('current')),
+    }),
+  ),
   outputFilter: v.optional(
     v.strictObject({
       kind: v.optional(v.picklist(['choke', 'dvdt', 'sine'])),

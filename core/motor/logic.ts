@@ -141,6 +141,8 @@ export interface BrakingFacts {
   readonly helpNm: number;
   /** Braking resistor that is fitted, Ω. */
   readonly resistorOhm?: number;
+  /** Voltage at which a separate braking unit switches it, V. */
+  readonly unitV?: number;
 }
 
 /** What others ask of an installed device, whatever it is. */

@@ -3,6 +3,7 @@ export { MAIN_POLES } from './coil-parts.js';
 export { behaviourOf } from './behaviour/index.js';
 export { type CoilState } from './behaviour/coil.js';
 export { type ContactsState } from './behaviour/contacts.js';
+export { UNIT_LINK, UNIT_RESISTOR } from './kinds/braking-unit.js';
 export { RESISTOR_ENDS, THERMAL_CONTACT } from './kinds/braking-resistor.js';
 export { sealInRelays } from './kinds/relay.js';
 export { ANSWERS } from './kinds/actuator.js';

@@ -1,6 +1,7 @@
 import { actuator } from './kinds/actuator.js';
 import { brake } from './kinds/brake.js';
 import { brakingResistor } from './kinds/braking-resistor.js';
+import { brakingUnit } from './kinds/braking-unit.js';
 import { breakerThreePole } from './kinds/breaker-three-pole.js';
 import { breakerTwoPole } from './kinds/breaker-two-pole.js';
 import { contactor } from './kinds/contactor.js';
@@ -62,6 +63,7 @@ export const parts: Readonly<Record<string, Part>> = Object.fromEntries(
     actuator,
     brake,
     brakingResistor,
+    brakingUnit,
     breakerThreePole,
     breakerTwoPole,
     contactor,

@@ -65,6 +65,9 @@ function lineParts(job: Job): Part[] {
     capacitor: '',
     inputFilter: text(line.inputFilter?.leakage),
     reactor: line.reactor?.pct ? `${line.reactor.pct} %` : '',
+    brakingUnit: [text(line.brakingUnit?.switchesAt), text(line.brakingUnit?.mostA)]
+      .filter(Boolean)
+      .join(', '),
     resistor: [text(line.resistor?.ohm), text(line.resistor?.power)].filter(Boolean).join(', '),
     outputFilter: [line.outputFilter?.kind ?? '', text(line.outputFilter?.ratedA)]
       .filter(Boolean)
@@ -90,6 +93,7 @@ const blockRoles: Readonly<Record<string, string>> = {
   motorIsolator: lineIds.motorIsolator,
   brake: 'brake',
   resistor: lineIds.resistor,
+  brakingUnit: lineIds.brakingUnit,
 };
 
 const standingFor = ({ adopted }: Job, block: string): Wiring['devices'][string] | undefined =>

@@ -5,6 +5,7 @@ import {
   firstOfKind,
   inputLogics,
   isInput,
+  linkTerminals,
   modelOf,
   planningGaps,
   resistorTerminals,
@@ -230,6 +231,7 @@ export function arrangeFor(job: Job, profile: Profile): Arrangement {
     speeds: changesSpeed(profile),
     enables: taskCode(profile, 'reverse') !== undefined,
     resistor: resistorTerminals(profile) !== undefined,
+    link: linkTerminals(profile).length > 0,
     thermistor: firstOfKind(profile, 'thermistor') !== undefined,
   });
 }

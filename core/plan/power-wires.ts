@@ -1,4 +1,5 @@
 import {
+  linkTerminals,
   presentTerminals,
   resistorTerminals,
   type Model,
@@ -14,7 +15,7 @@ import {
   REINFORCED_ABOVE_MA,
   type FeedAsked,
 } from '../line/index.js';
-import { isExposed, PROTECTIVE, RESISTOR_ENDS } from '../parts/index.js';
+import { isExposed, PROTECTIVE, RESISTOR_ENDS, UNIT_LINK, UNIT_RESISTOR } from '../parts/index.js';
 import { lineIds, type Arrangement } from '../scheme/index.js';
 import { toBase } from '../units/index.js';
 import { colourOf, peSize, powerSize } from './conductors.js';
@@ -107,19 +108,40 @@ const RESISTOR_M = 3;
 
 /** The two wires of a braking resistor, for the current at which it gives its rated power. */
 function resistorWires(job: Job, profile: Profile, wire: Wire, device: string): RoutedWire[] {
-  const { resistor } = job.plate.line ?? {};
-  const terminals = resistorTerminals(profile);
-  if (!resistor || !terminals) return [];
+  const { resistor, brakingUnit } = job.plate.line ?? {};
+  const link = brakingUnit ? linkTerminals(profile) : [];
+  const own = resistorTerminals(profile)?.map((t) => `${device}:${t}`);
+  const terminals = link.length > 0 ? UNIT_RESISTOR.map((t) => `${lineIds.brakingUnit}:${t}`) : own;
+  if (!resistor || !terminals) return unitWires(job, wire, device, link);
   const watts = (resistor.power ? toBase(resistor.power, 'power') : 1) * 1000;
   const ohm = resistor.ohm ? toBase(resistor.ohm, 'resistance') : 50;
   const size = powerSize(job.practice, Math.sqrt(watts / ohm) * CONTINUOUS[job.practice]);
-  return terminals.map((terminal, i) =>
+  const ends = terminals.map((terminal, i) =>
     wire(
-      [`${device}:${terminal}`, `${lineIds.resistor}:${RESISTOR_ENDS[i]}`],
+      [terminal, `${lineIds.resistor}:${RESISTOR_ENDS[i]}`],
       `resistor.${i + 1}`,
       'mains',
       // Direct current of power is black in either practice.
       { size, line: 1, lengthM: RESISTOR_M },
+    ),
+  );
+  return [...unitWires(job, wire, device, link), ...ends];
+}
+
+/** Wires of a braking unit to the DC link: short, side by side. */
+const UNIT_M = 1;
+
+/** The two wires from the DC link of the device to a separate braking unit, for the largest current of the unit. */
+function unitWires(job: Job, wire: Wire, device: string, link: readonly string[]): RoutedWire[] {
+  const most = job.plate.line?.brakingUnit?.mostA;
+  const amps = most ? toBase(most, 'current') : 10;
+  const size = powerSize(job.practice, amps * CONTINUOUS[job.practice]);
+  return link.map((terminal, i) =>
+    wire(
+      [`${device}:${terminal}`, `${lineIds.brakingUnit}:${UNIT_LINK[i]}`],
+      `brakingUnit.${i === 0 ? 'plus' : 'minus'}`,
+      'mains',
+      { size, line: 1, lengthM: UNIT_M },
     ),
   );
 }

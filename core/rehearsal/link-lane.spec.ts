@@ -132,6 +132,22 @@ describe('a stop that gives more back than the losses take up', () => {
     expect(at(38_000)).toBeCloseTo(Math.SQRT2 * 400, 3);
   });
 
+  it('is held where a separate unit switches, on a device without a chopper, and rises to the trip without one', () => {
+    const bare = shippedProfile('marrowick-f');
+    const resistor: NonNullable<Plate['line']>['resistor'] = {
+      ohm: { v: 80, u: 'Ω' },
+      power: { v: 400, u: 'W' },
+      thermalContact: true,
+    };
+    const brakingUnit = { switchesAt: { v: 760, u: 'V' as const } };
+    const held = stopped(1, { resistor, brakingUnit }, bare);
+    const trace = stopOf(held, bare);
+    expect(stateAt(trace, 'device.fault', 39e6)).toBe('none');
+    expect(highest(laneOf(held, trace, bare), STOP_MS, STOP_MS + 1100)).toBeCloseTo(760, 0);
+    const without = stopOf(stopped(1, { resistor }, bare), bare);
+    expect(stateAt(without, 'device.fault', 39e6)).toBe('overvoltage');
+  });
+
   it('runs down without supply no quicker than the plate of the device says', () => {
     const job = stopped(0.5);
     const at = laneOf(job, stopOf(job));

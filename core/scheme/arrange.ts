@@ -43,6 +43,8 @@ export interface DeviceLimits {
   readonly enables: boolean;
   /** It has terminals for a braking resistor. */
   readonly resistor: boolean;
+  /** It has no chopper, and brings its DC link to terminals. */
+  readonly link: boolean;
   /** It has terminals for the sensors of the motor's windings. */
   readonly thermistor: boolean;
 }
@@ -198,6 +200,7 @@ export function arrange(
   const beside = plateContacts(sketch, job.plate, {
     sixLeads: delta.insideDelta === true,
     resistor: facts?.resistor ?? false,
+    link: facts?.link ?? false,
   });
   const line = lineSide(sketch, supplies, s, {
     inhibits: speeds ? beside.early : [],

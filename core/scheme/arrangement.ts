@@ -16,6 +16,7 @@ export const lineIds = {
   outputFilter: 'filter.output',
   motorIsolator: 'isolator.motor',
   resistor: 'resistor.brake',
+  brakingUnit: 'unit.brake',
   strip: 'strip.control',
   motor: 'motor',
   /** One fuse a pole, by the number of the pole. */

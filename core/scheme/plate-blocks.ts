@@ -17,6 +17,8 @@ interface PlateLimits {
   readonly sixLeads: boolean;
   /** The device has terminals for a braking resistor. */
   readonly resistor: boolean;
+  /** It has no chopper, and brings its DC link to terminals. */
+  readonly link: boolean;
 }
 
 /**
@@ -27,7 +29,7 @@ interface PlateLimits {
 export function plateContacts(
   sketch: Sketch,
   { line }: Job['plate'],
-  { sixLeads, resistor }: PlateLimits,
+  { sixLeads, resistor, link }: PlateLimits,
 ): PlateContacts {
   const contacts: { early: Contact[]; hot: Contact[] } = { early: [], hot: [] };
   if (line?.motorIsolator) {
@@ -38,7 +40,9 @@ export function plateContacts(
       contacts.early.push([device, ...EARLY_BREAK]);
     }
   }
-  if (line?.resistor && resistor) {
+  const unit = line?.brakingUnit !== undefined && link;
+  if (unit) sketch.device(lineIds.brakingUnit, 'brakingUnit', 'panel');
+  if (line?.resistor && (resistor || unit)) {
     const device = sketch.device(lineIds.resistor, 'brakingResistor', 'panel');
     if (line.resistor.thermalContact) {
       sketch.operation('interlock.resistor', device);

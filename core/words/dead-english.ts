@@ -29,6 +29,8 @@ export const deadPhrases: Readonly<Record<string, (a: Args) => string>> = {
   'dead.poles.must': (a) => `more than ${n(Number(a['ohm']) / 1000, 0)} kΩ at each; less is a pole that conducts, or a bypass that has welded`,
   'dead.windings': (a) => `At ${s(a['device'])}, motor cable landed: read ${s(a['at'])} (${s(a['motor'])})${a['fourWire'] ? ' by a four-wire meter' : ''}, the motor cold${a['six'] ? ', its links out and the contactor open: each winding alone' : ''}.`,
   'dead.windings.must': (a) => `about ${n(a['ohm'], 3)} Ω, ${n(a['cable'], 3)} Ω of it cable; the three within 3 % of each other`,
+  'dead.brakingUnit': (a) => `Read ohms from ${s(a['a'])} to ${s(a['b'])}: they are one pole. To ${s(a['other'])} there must be no wire: exchanged, the unit is destroyed at power-on.`,
+  'dead.brakingUnit.must': (a) => `at most ${n(a['ohm'], 1)} Ω`,
   'dead.resistor': (a) => `Read the resistance between ${s(a['a'])} and ${s(a['b'])}: ${s(a['device'])} through its two wires; then each of them against earth.`,
   'dead.resistor.must': (a) => `${n(a['ohm'], 1)} Ω by its plate, and no way to earth`,
   'dead.isolator.off': (a) => `Put ${s(a['device'])} to off: read ohms through each pole, ${s(a['at'])}.`,

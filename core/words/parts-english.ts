@@ -13,7 +13,7 @@ export const kinds: Readonly<Record<string, string>> = {
   pressureInterlock: 'Pressure contact, opens low', guardContact: 'Guard contact', endLimit: 'End contact, opens at the end of the way', thermostat: 'Thermostat, opens hot', windingSensor: 'Sensors in the windings of the motor', guardLock: 'Lock of the guard, magnet to release', controllerContact: 'Relay output of the controller', transistorOutput: 'Transistor output of the controller',
   relay: 'Relay', contactorRelay: 'Contactor relay', contactor: 'Contactor, three poles', timerRelay: 'Timer relay, on-delay', plugConnector: 'Plug and socket', supplyPlug: 'Plug of the supply', actuator: 'Damper, valve or lubricator with an answering contact', brake: 'Spring brake', lamp: 'Lamp', horn: 'Horn', workLight: 'Work light', panelFan: 'Panel fan',
   meter: 'Speed meter, 0–10 V', controllerInput: 'Input of the controller', supply24: '24 V supply', loopSupply: '24 V of the controller', controlTransformer: 'Control transformer', fuse: 'Fuse',
-  voltageSource: 'Controller signal, 0–10 V', currentSource: 'Controller signal, 4–20 mA', supplyThreePhase: 'Supply', supplySinglePhase: 'Supply', isolator: 'Supply disconnecting device', inputFilter: 'Input filter', inputReactor: 'Line reactor', outputFilter: 'Output filter', motorIsolator: 'Isolator at the motor', brakingResistor: 'Braking resistor with thermal contact', relayPlug8: 'Relay on an 8-pin base', relayPlug11: 'Relay on an 11-pin base', terminalStrip: 'Terminal strip', motor: 'Motor', drive: 'Drive', starter: 'Soft starter', device: 'Device',
+  voltageSource: 'Controller signal, 0–10 V', currentSource: 'Controller signal, 4–20 mA', supplyThreePhase: 'Supply', supplySinglePhase: 'Supply', isolator: 'Supply disconnecting device', inputFilter: 'Input filter', inputReactor: 'Line reactor', outputFilter: 'Output filter', motorIsolator: 'Isolator at the motor', brakingUnit: 'Braking unit', brakingResistor: 'Braking resistor with thermal contact', relayPlug8: 'Relay on an 8-pin base', relayPlug11: 'Relay on an 11-pin base', terminalStrip: 'Terminal strip', motor: 'Motor', drive: 'Drive', starter: 'Soft starter', device: 'Device',
 }; // prettier-ignore
 
 /** Parts to order, tools to bring, and what these are for. */
@@ -21,7 +21,7 @@ export const parts: Readonly<Record<string, (a: Args) => string>> = {
   'part.device': (a) => `${String(a['title'])} ${String(a['model'])}`,
   'part.isolator': rated('Isolator'), 'part.protection': rated('Protective device'), 'part.transformer': rated('Transformer'), 'part.rcd': rated('Residual-current device'),
   'part.contactor': rated('Line contactor'), 'part.capacitor': rated('Capacitor'), 'part.inputFilter': rated('Input filter'), 'part.reactor': rated('Line reactor'),
-  'part.resistor': rated('Braking resistor'), 'part.outputFilter': rated('Output filter'), 'part.motorIsolator': rated('Isolator at the motor, with early-break contact'), 'part.brake': rated('Holding brake'),
+  'part.brakingUnit': rated('Braking unit'), 'part.resistor': rated('Braking resistor'), 'part.outputFilter': rated('Output filter'), 'part.motorIsolator': rated('Isolator at the motor, with early-break contact'), 'part.brake': rated('Holding brake'),
   'part.controlTransformer': rated('Control transformer'), 'part.supply24': rated('24 V supply'), 'part.controlFuse': rated('Control fuse'),
   'part.motorCable': (a) => `Motor cable ${String(a['cores'])} × ${String(a['size'])}${a['screened'] ? ', screened' : ''}`,
   'part.feedCable': (a) => `Feed cable, ${String(a['size'])}`,

@@ -1,4 +1,5 @@
 import type { HazardRule } from '../rule.js';
+import { brakingUnitPoles } from './braking-unit.js';
 import { bothDirections } from './both-directions.js';
 import { channelsOpen } from './channels-open.js';
 import { circuitSettles } from './circuit-settles.js';
@@ -60,6 +61,7 @@ export const hazardRules: readonly HazardRule[] = [
   stopRelease,
   conditionReturn,
   resistorStaysFed,
+  brakingUnitPoles,
   linkTrips,
   handshakeDeadlock,
   placeChange,

@@ -21,7 +21,12 @@ export const linkTrips: HazardRule = {
         where: [{ kind: 'plate', id: 'scheme.decelS' }],
         args: { hz: device.facts.maxHz, decelS, afterS: (at - fromUs) / 1e6 },
         source: 'rehearsal: energy of the mass less losses and load, against the DC link',
-        rests: [job.plate.motor, job.plate.load, job.plate.line?.resistor],
+        rests: [
+          job.plate.motor,
+          job.plate.load,
+          job.plate.line?.resistor,
+          job.plate.line?.brakingUnit ?? null,
+        ],
         proof: run.proof('stop'),
       }),
     ];

@@ -29,6 +29,7 @@ export const plateBlocks = [
   'inputFilter',
   'reactor',
   'device',
+  'brakingUnit',
   'resistor',
   'outputFilter',
   'cable',
@@ -200,7 +201,7 @@ export function facts(
 
 /** Rules by which a fault is cleared, a touch is harmless or a load is held. */
 const protecting =
-  /^(protection|isolator|rcd|resistor|place\.zone|cable\.(pe|ampacity)|device\.shortCircuit|load\.|brake\.|control\.fuseWire|supply\.(reinforcedPe|earthLink|filterToEarth)|plate\.supplyOutsideDevice)/u;
+  /^(protection|isolator|rcd|resistor|brakingUnit|place\.zone|cable\.(pe|ampacity)|device\.shortCircuit|load\.|brake\.|control\.fuseWire|supply\.(reinforcedPe|earthLink|filterToEarth)|plate\.supplyOutsideDevice)/u;
 /** Rules about what is entered, not about what runs. */
 const telling = /^plate\.(efficiency|powerFactor|currentDisagrees|voltageRatio)/u;
 

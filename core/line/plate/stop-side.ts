@@ -1,4 +1,4 @@
-import { keepsLineFrequency } from '../../catalogue/index.js';
+import { keepsLineFrequency, linkTerminals } from '../../catalogue/index.js';
 import type { Finding, Plate } from '../../job/index.js';
 import { braking, LOSS_TORQUE_SHARE } from '../braking.js';
 import type { BrakingFacts } from '../../motor/index.js';
@@ -40,12 +40,30 @@ export function brakingFacts(plate: Plate, n: PlateNumbers): BrakingFacts | unde
     lossNm: LOSS_TORQUE_SHARE * torqueNm,
     helpNm: overhauls ? 0 : (torquePct / 100) * torqueNm,
     resistorOhm: base(plate.line?.resistor?.ohm, 'resistance'),
+    unitV: base(plate.line?.brakingUnit?.switchesAt, 'voltage'),
   };
 }
+
+/** Chopper that feeds a braking resistor: the device's own, or a separate unit at its DC link; undefined where there is none. */
+function chopperOf({
+  profile,
+  model,
+  line,
+}: PlateContext): { volts: number; mostA: number } | undefined {
+  if (profile?.chopperV) return { volts: profile.chopperV, mostA: model?.chopperMaxA ?? 1 };
+  if (!profile || !line.brakingUnit || linkTerminals(profile).length === 0) return undefined;
+  const { switchesAt, mostA } = line.brakingUnit;
+  const volts = base(switchesAt, 'voltage') ?? (profile.linkTripV ?? 0) * UNIT_SHARE;
+  return { volts, mostA: base(mostA, 'current') ?? Infinity };
+}
+
+/** Voltage at which a braking unit switches where its plate does not tell it, as a share of that of the trip. */
+const UNIT_SHARE = 0.94;
 
 /** Everything a stop asks of a braking resistor; the deceleration wished for. */
 export function brakingArgs(c: PlateContext) {
   const { n, job, plate, profile, model } = c;
+  const chopper = chopperOf(c);
   const helping = steadyHelp(c);
   const cycleS = plate.load.stopsPerHour ? 3600 / plate.load.stopsPerHour : 600;
   return {
@@ -55,8 +73,9 @@ export function brakingArgs(c: PlateContext) {
     decelS: job.scheme.decelS,
     loadTorqueNm: helping,
     efficiency: n.efficiency ?? 0.85,
-    chopperV: profile?.chopperV ?? (profile?.linkTripV ? profile.linkTripV * 0.94 : undefined),
-    chopperMaxA: model?.chopperMaxA ?? 1,
+    chopperV: chopper?.volts ?? (profile?.linkTripV ? profile.linkTripV * UNIT_SHARE : undefined),
+    chopperMaxA:
+      chopper && Number.isFinite(chopper.mostA) ? chopper.mostA : (model?.chopperMaxA ?? 1),
     cycleS,
     ratedTorqueNm: n.torqueNm,
   };
@@ -103,12 +122,40 @@ export function stopFact(c: PlateContext): PlateFact[] {
   ];
 }
 
+/** A braking unit switches above the highest voltage of a supply that is 10 % too high, and below the trip of the device. */
+const SUPPLY_HIGH = 1.1;
+
+/** What is wrong with a separate braking unit. */
+function unitFindings({ line, profile, n }: PlateContext): Finding[] {
+  const { brakingUnit: unit, resistor } = line;
+  if (!unit || !profile) return [];
+  const device = profile.title;
+  const at = (rule: string, severity: Finding['severity'], args: Finding['args'], source: string) =>
+    finding(`brakingUnit.${rule}`, severity, 'brakingUnit.switchesAt', { device, ...args }, source);
+  if (profile.chopperV)
+    return [at('ownChopper', 'stop', { volts: profile.chopperV }, 'device profile')];
+  if (linkTerminals(profile).length === 0) return [at('noLink', 'stop', {}, 'device profile')];
+  const found = resistor
+    ? []
+    : [at('noResistor', 'stop', {}, 'a chopper only switches a resistor')];
+  const volts = base(unit.switchesAt, 'voltage');
+  if (volts === undefined) return found;
+  const tripV = profile.linkTripV ?? Infinity;
+  if (volts >= tripV) found.push(at('aboveTrip', 'stop', { volts, tripV }, 'device profile'));
+  const restV = Math.SQRT2 * (n.supplyV ?? 0) * SUPPLY_HIGH;
+  if (volts <= restV)
+    found.push(at('belowSupply', 'stop', { volts, restV }, 'U_link = √2·U of a supply 10 % high'));
+  return found;
+}
+
 /** What is wrong with the braking resistor, for the stop that is wished. */
 export function resistorFindings(c: PlateContext): Finding[] {
   const { line, profile } = c;
-  if (!line.resistor) return [];
-  if (!profile?.chopperV)
+  const unit = unitFindings(c);
+  if (!line.resistor) return unit;
+  if (!chopperOf(c))
     return [
+      ...unit,
       finding(
         'resistor.noChopper',
         'stop',
@@ -117,7 +164,7 @@ export function resistorFindings(c: PlateContext): Finding[] {
         'device profile',
       ),
     ];
-  const found: Finding[] = [];
+  const found: Finding[] = [...unit];
   const done = tryRun(braking, brakingArgs(c))?.result;
   const ohm = base(line.resistor.ohm, 'resistance');
   const watts = (base(line.resistor.power, 'power') ?? Infinity) * 1000;

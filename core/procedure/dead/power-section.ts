@@ -1,11 +1,12 @@
 import {
   presentTerminals,
+  linkTerminals,
   resistorTerminals,
   sensorLink,
   type Terminal,
 } from '../../catalogue/index.js';
 import { expectedWindings, WINDING_SHARE } from '../../line/index.js';
-import { EARLY_BREAK, MAIN_POLES } from '../../parts/index.js';
+import { EARLY_BREAK, MAIN_POLES, UNIT_LINK, UNIT_RESISTOR } from '../../parts/index.js';
 import { lineIds } from '../../scheme/index.js';
 import { toBase } from '../../units/index.js';
 import { between, phrase, state, tagOf, type StepContext } from '../context.js';
@@ -153,7 +154,9 @@ const RESISTOR_SHARE = 0.1;
 
 /** The braking resistor, read at the terminals of the device. */
 function brakingResistor(c: StepContext): Draft[] {
-  const at = resistorTerminals(c.profile);
+  const unit = c.job.adopted?.devices[lineIds.brakingUnit] !== undefined;
+  const own = resistorTerminals(c.profile)?.map((t) => `${c.device.id}:${t}`);
+  const at = unit ? UNIT_RESISTOR.map((t) => `${lineIds.brakingUnit}:${t}`) : own;
   const { resistor } = c.job.plate.line ?? {};
   if (!at || !resistor?.ohm || !c.job.adopted?.devices[lineIds.resistor]) return [];
   const ohm = toBase(resistor.ohm, 'resistance');
@@ -163,8 +166,8 @@ function brakingResistor(c: StepContext): Draft[] {
       act: 'dead.power',
       do: phrase('dead.resistor', {
         device: tagOf(c, lineIds.resistor),
-        a: marked(c, `${c.device.id}:${at[0]}`),
-        b: marked(c, `${c.device.id}:${at[1]}`),
+        a: marked(c, at[0]),
+        b: marked(c, at[1]),
       }),
       must: phrase('dead.resistor.must', { ohm: round(ohm, 1) }),
       expect: between(ohm * (1 - RESISTOR_SHARE), ohm, ohm * (1 + RESISTOR_SHARE), 'Ω'),
@@ -172,6 +175,27 @@ function brakingResistor(c: StepContext): Draft[] {
       from: { kind: 'formula', name: 'the plate of the resistor, ten percent' },
     },
   ];
+}
+
+/** A separate braking unit: plus on plus, minus on minus, read before it has ever had voltage. */
+function brakingUnit(c: StepContext): Draft[] {
+  const link = linkTerminals(c.profile);
+  const id = lineIds.brakingUnit;
+  if (link.length === 0 || !c.job.adopted?.devices[id]) return [];
+  const seen = ['plus', 'minus'] as const;
+  return seen.map((pole, i): Draft => ({
+    key: `dead.brakingUnit.${pole}`,
+    act: 'dead.power',
+    do: phrase('dead.brakingUnit', {
+      a: marked(c, `${c.device.id}:${link[i]}`),
+      b: marked(c, `${id}:${UNIT_LINK[i]}`),
+      other: marked(c, `${id}:${UNIT_LINK[1 - i]}`),
+    }),
+    must: phrase('dead.brakingUnit.must', { ohm: LINK_OHM }),
+    expect: between(0, 0, LINK_OHM, 'Ω'),
+    instrument: 'ohmmeter',
+    from: { kind: 'formula', name: 'one short wire and two terminals' },
+  }));
 }
 
 /** The loop of the sensors in the windings: its link, or sensors that are cold. */
@@ -199,10 +223,11 @@ function sensors(c: StepContext): Draft[] {
   ];
 }
 
-/** Dead readings of the power section: contactor, isolator at the motor, braking resistor; poles, windings and sensors of a device that feeds its motor with the supply. */
+/** Dead readings of the power section: contactor, isolator at the motor, braking unit and resistor; poles, windings and sensors of a device that feeds its motor with the supply. */
 export const powerSection = (c: StepContext): Draft[] => [
   ...contactor(c),
   ...motorIsolator(c),
+  ...brakingUnit(c),
   ...brakingResistor(c),
   ...(c.device.facts.startHeatPct > 0 ? [...poles(c), ...windings(c), ...sensors(c)] : []),
 ];

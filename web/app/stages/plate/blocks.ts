@@ -207,6 +207,15 @@ const fixed: readonly LineBlockSpec[] = [
     more: [number('place.carrierKHz', 'Carrier, kHz')],
   },
   {
+    id: 'brakingUnit',
+    name: 'Braking unit',
+    gap: 1,
+    fields: [
+      quantity('line.brakingUnit.switchesAt', 'Switches at', 'voltage', 'V'),
+      quantity('line.brakingUnit.mostA', 'Largest current', 'current', 'A'),
+    ],
+  },
+  {
     id: 'resistor',
     name: 'Braking resistor',
     gap: 1,

@@ -41,6 +41,10 @@ import { Component, input } from '@angular/core';
         @case ('reactor') {
           <path d="M16 30a6.6 6.6 0 0 1 13 0a6.6 6.6 0 0 1 13 0a6.6 6.6 0 0 1 13 0" class="fill" />
         }
+        @case ('brakingUnit') {
+          <rect x="22" y="34" width="28" height="24" class="fill" />
+          <path d="M36 30v4M30 40h12M30 52h12M36 40v12" />
+        }
         @case ('resistor') {
           <rect x="28" y="34" width="16" height="24" class="fill" />
           <path d="M36 30v4" />
