@@ -59,6 +59,8 @@ export const schemeSchema = v.strictObject({
   accel2S: v.optional(seconds),
   decel2S: v.optional(seconds),
   stopMode: v.optional(v.picklist(['ramp', 'coast'])),
+  /** A contactor between a drive and its motor, with the sequence that keeps it from opening under load. */
+  outputContactor: v.optional(v.boolean()),
   /** A soft starter: whether a line contactor lies ahead, and what closes it. */
   lineContactor: v.optional(v.picklist(['none', 'byRelay', 'byButtons'])),
   /** How a line contactor with a latch of its own is opened: by a button, by the emergency stop alone; or it has no latch. */

@@ -41,6 +41,7 @@ import { pressureInterlock } from './kinds/pressure-interlock.js';
 import { relay, relayPlug11, relayPlug8 } from './kinds/relay.js';
 import { selectorForwardReverse } from './kinds/selector-forward-reverse.js';
 import { selectorOffOn } from './kinds/selector-off-on.js';
+import { selectorOnOff } from './kinds/selector-on-off.js';
 import { selectorRemoteLocal } from './kinds/selector-remote-local.js';
 import { selectorReverseOffForward } from './kinds/selector-reverse-off-forward.js';
 import { startButton } from './kinds/start-button.js';
@@ -105,6 +106,7 @@ export const parts: Readonly<Record<string, Part>> = Object.fromEntries(
     relayPlug11,
     selectorForwardReverse,
     selectorOffOn,
+    selectorOnOff,
     selectorRemoteLocal,
     selectorReverseOffForward,
     startButton,

@@ -25,23 +25,35 @@ interface MotorCable {
 /** Short cable from an isolator at the machine to its motor, m. */
 const BEHIND_ISOLATOR = { cable: 'W8', lengthM: 3 } as const;
 
+/** What the leads of a motor pass, each where it is there: a filter, a contactor, an isolator at the machine. */
+interface MotorWay {
+  readonly outputs: string | undefined;
+  readonly contactor: string | undefined;
+  readonly far: string | undefined;
+}
+
 /** The three leads of a motor, over a filter behind the device and an isolator at the machine where they are there. */
 export function lineLeads(
   { at, wire }: LeadsLaid,
   size: Size,
   cable: MotorCable,
-  { outputs, far }: { readonly outputs: string | undefined; readonly far: string | undefined },
+  { outputs, contactor, far }: MotorWay,
 ): RoutedWire[] {
   return THREE_LEADS.flatMap((phase, line): RoutedWire[] => {
     const from = at('motor', phase);
     if (!from) return [];
     const [into, out] = [2 * line + 1, 2 * line + 2];
     const end = `${lineIds.motor}:${phase}`;
-    const last = outputs ? `${outputs}:${out}` : from;
+    const behind = outputs ? `${outputs}:${out}` : from;
+    const last = contactor ? `${contactor}:${out}` : behind;
     const more = { size, line, core: String(line + 1), ...cable };
     const filter = outputs
       ? [wire([from, `${outputs}:${into}`], `output.${phase}`, 'motor', { size, line })]
       : [];
+    if (contactor)
+      filter.push(
+        wire([behind, `${contactor}:${into}`], `outputContactor.${phase}`, 'motor', { size, line }),
+      );
     if (!far) return [...filter, wire([last, end], `motor.${phase}`, 'motor', more)];
     return [
       ...filter,

@@ -16,7 +16,7 @@ import {
   type FeedAsked,
 } from '../line/index.js';
 import { isExposed, PROTECTIVE, RESISTOR_ENDS, UNIT_LINK, UNIT_RESISTOR } from '../parts/index.js';
-import { lineIds, type Arrangement } from '../scheme/index.js';
+import { lineIds, OUTPUT_CONTACTOR, type Arrangement } from '../scheme/index.js';
 import { toBase } from '../units/index.js';
 import { colourOf, peSize, powerSize } from './conductors.js';
 import { deltaLeads, lineLeads, motorBond, type LeadsLaid, type Wire } from './motor-wires.js';
@@ -89,12 +89,15 @@ export function powerWires(
   const motorPe = at('motor', 'PE') ?? pe;
   const cable = { cable: 'W1', lengthM: motorM };
   const outputs = plate.line?.outputFilter ? lineIds.outputFilter : undefined;
+  const contactor = arrangement.devices.find(({ id }) => id === OUTPUT_CONTACTOR)?.id;
   const far = plate.line?.motorIsolator ? lineIds.motorIsolator : undefined;
   return [
     ...feeds,
     ...(pe ? [wire([`${supply}:PE`, pe], 'feed.PE', 'pe', { size: peSize(feed, leaks) })] : []),
     ...(arrangement.insideDelta ? deltaLeads({ at, wire }, motorSize, cable) : []),
-    ...(arrangement.insideDelta ? [] : lineLeads({ at, wire }, motorSize, cable, { outputs, far })),
+    ...(arrangement.insideDelta
+      ? []
+      : lineLeads({ at, wire }, motorSize, cable, { outputs, contactor, far })),
     ...(motorPe
       ? motorBond(wire, [motorPe, `${motor}:PE`], far, { size: peSize(motorSize), ...cable })
       : []),

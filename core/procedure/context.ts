@@ -242,7 +242,9 @@ export function turnedBetween(
   if (!set) return {};
   const turnOff = positionOf(c, worked);
   if (turnOff === 'hot') return { hot: true };
-  return worked.id === 'interlock.isolator' ? { turnOff, turnOn: set.rest } : {};
+  return worked.id === 'interlock.isolator' || worked.id === 'interlock.output'
+    ? { turnOff, turnOn: set.rest }
+    : {};
 }
 
 /** Position of a part while it gives its function, as its kind names it. */

@@ -117,6 +117,17 @@ function offWhileTurning(run: Run, signal: string): boolean {
   );
 }
 
+/** Whether a signal is on at every moment at which the output drives the motor. */
+function onWhileDriving(run: Run, signal: string): boolean {
+  const of = (id: string): number => run.trace.signals.findIndex((s) => s.id === id);
+  const [own, output] = [of(signal), of('device.hz')];
+  if (own < 0) return false;
+  const moments = [...run.trace.segments[own].t, ...run.trace.segments[output].t];
+  return moments.every(
+    (at) => signalAt(run.trace, signal, at) === 1 || signalAt(run.trace, 'device.hz', at) === 0,
+  );
+}
+
 /** Voltage that hurts nobody and that no meter takes for a supply, V. */
 const DEAD_V = 1;
 
@@ -174,6 +185,10 @@ function seen(
     case 'restsWithin': {
       const met = restsWithin(run, mark, must.s);
       return { does: met ? 'stands' : 'turnsLonger', met };
+    }
+    case 'onWhileDriving': {
+      const met = onWhileDriving(run, must.signal);
+      return { does: met ? does : 'opensUnderLoad', met };
     }
     case 'offWhileTurning': {
       const met = offWhileTurning(run, must.signal);

@@ -2,6 +2,7 @@ import type { Job } from '../job/index.js';
 import {
   chosenApart,
   contactorByRelay,
+  OUTPUT_CONTACTOR,
   directionsOf,
   type Arrangement,
   type OperationId,
@@ -34,6 +35,7 @@ export function requirementsOf({ arrangement, list, job }: Source): Requirement[
     ),
     ...hotWindings(arrangement, ids),
     ...lockedGuard(arrangement),
+    ...unloaded(arrangement, ids),
     ...ends(arrangement),
     ...jogs(arrangement),
     ...jogSelect(arrangement, job),
@@ -55,11 +57,34 @@ export function requirementsOf({ arrangement, list, job }: Source): Requirement[
 const asked: Partial<Record<OperationId, readonly string[]>> = {
   'interlock.isolator': ['motorIsolator'],
   'interlock.resistor': ['resistor'],
+  'interlock.output': ['outputContactor'],
 };
 
 /** What asks for a condition. */
 const wishOf = (id: OperationId): readonly string[] =>
   id === 'foot' ? ['footStop'] : (asked[id] ?? ['interlocks']);
+
+/** A contactor between device and motor closes before the output drives, and opens after it has been taken away. */
+function unloaded({ operations, devices }: Arrangement, ids: readonly string[]): Requirement[] {
+  if (!devices.some(({ id }) => id === OUTPUT_CONTACTOR)) return [];
+  const trials = ids.filter(
+    (id) => id === 'interlock.output' || id.startsWith('interlock.output.order'),
+  );
+  return [
+    {
+      id: 'output.unloaded',
+      rank: 'protects',
+      wish: ['outputContactor'],
+      operation: operations['interlock.output'] ? 'interlock.output' : undefined,
+      looks: [
+        ...trials.map((trial) => ({ trial, mark: 'closes' })),
+        { trial: 'direction.forward', mark: 'start' },
+      ],
+      must: { kind: 'onWhileDriving', signal: `${OUTPUT_CONTACTOR}.on` },
+      simulatedOnly: true,
+    },
+  ];
+}
 
 /** A run that goes on by itself when its condition comes back is wished where nobody can be at the machine. */
 const mayRestart = ({ scheme }: Job): boolean =>

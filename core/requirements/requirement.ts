@@ -17,6 +17,8 @@ export type Must =
   | { readonly kind: 'shows'; readonly signal: string; readonly on: boolean }
   /** At no moment a signal is on while the shaft turns: what unlocks a guard. */
   | { readonly kind: 'offWhileTurning'; readonly signal: string }
+  /** At no moment of the trial the device drives its output while a signal is off: what opens behind it never opens under load. */
+  | { readonly kind: 'onWhileDriving'; readonly signal: string }
   /** The frequency is higher than at the look before. */
   | { readonly kind: 'rises' }
   /** The output is at this frequency, Hz, whichever way; `share` of it may be missed. */
@@ -64,6 +66,8 @@ export type Does =
   | 'turnsLonger'
   | 'staysLive'
   | 'unlocksTurning'
+  /** A contactor behind the output opens or closes while it drives. */
+  | 'opensUnderLoad'
   | 'runsDownUnknown'
   | 'doesNotRise'
   | 'startsUnwarned'

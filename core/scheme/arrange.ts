@@ -10,6 +10,7 @@ import {
 } from './arrangement.js';
 import { besideLoads, guardLock, lineSide } from './line-side.js';
 import { ANSWERS_S } from './permission.js';
+import { outputContactor } from './output-contactor.js';
 import { plateContacts, plateInputs } from './plate-blocks.js';
 import { Sketch } from './sketch.js';
 import { speedGiver, type PresetCoding } from './speed.js';
@@ -202,8 +203,10 @@ export function arrange(
     resistor: facts?.resistor ?? false,
     link: facts?.link ?? false,
   });
+  if (s.outputContactor && !speeds) sketch.conflict(['outputContactor'], 'outputContactorOfDrive');
+  const output = speeds ? outputContactor(sketch, supplies, s) : [];
   const line = lineSide(sketch, supplies, s, {
-    inhibits: speeds ? beside.early : [],
+    inhibits: speeds ? [...beside.early, ...output] : [],
     trips: beside.hot,
   });
   const both = s.direction === 'forwardReverse';
@@ -213,7 +216,8 @@ export function arrange(
   const context = { sketch, supplies, scheme: s, contactsSwitch, conditions, both, levelTask };
   const made = station(context);
   stationConflicts(sketch, s, conditions.length > 0);
-  plateInputs(sketch, beside, { speeds, contactor: line.contactor });
+  const early = [...beside.early, ...output];
+  plateInputs(sketch, { ...beside, early }, { speeds, contactor: line.contactor });
   const jogs = extraInputs(sketch, s, contactsSwitch);
   windingSensors(sketch, s, facts?.thermistor ?? true);
   if (!speeds) speedConflicts(sketch, s);

@@ -46,6 +46,7 @@ export type OperationId =
   | `interlock.${NonNullable<Scheme['interlocks']>[number]}`
   | 'interlock.isolator'
   | 'interlock.resistor'
+  | 'interlock.output'
   | 'foot'
   | 'thermistor'
   | `end.${Direction}`

@@ -35,5 +35,6 @@ export {
   take,
 } from './acts.js';
 export { contactorByRelay } from './line-side.js';
+export { OUTPUT_CONTACTOR } from './output-contactor.js';
 export { chosenApart } from './speed.js';
 export { alternatingPotentials } from './supplies.js';

@@ -1,6 +1,7 @@
 import type { Job } from '../job/index.js';
 import { EARLY_BREAK, THERMAL_CONTACT } from '../parts/index.js';
 import { lineIds } from './arrangement.js';
+import { OUTPUT_SWITCH } from './output-contactor.js';
 import type { Contact, Sketch } from './sketch.js';
 
 /** Contacts of what Plate names beside the device, which the control takes up. */
@@ -65,7 +66,12 @@ export function plateInputs(
 ): void {
   if (speeds && early.length > 0 && !sketch.has('inhibit')) {
     sketch.series('feed', early, 'inhibit', 'inhibit');
-    sketch.input('inhibit', 'outputInhibit', early[0][0], 'motorIsolator', 'inhibit');
+    const [first] = early[0];
+    const own = first === lineIds.motorIsolator;
+    // Worked by the hand at its switch, not by the relay behind it.
+    const device = own ? first : OUTPUT_SWITCH;
+    const wish = own ? 'motorIsolator' : 'outputContactor';
+    sketch.input('inhibit', 'outputInhibit', device, wish, 'inhibit');
   }
   if (hot.length > 0 && contactor === undefined) {
     sketch.series('feed', hot, 'fault.external', 'fault.external');

@@ -54,6 +54,8 @@ const all: readonly (readonly [string, Scheme])[] = [
   ['estopTorqueOffAndFeed', { ...threeWire, estop: 'safeTorqueOff', estopInFeed: true }],
   ['footStopBrake', { ...threeWire, footStop: 'withBrake' }],
   ['interlocks', { ...threeWire, interlocks: ['level', 'pressure', 'guard', 'thermostat'] }],
+  ['outputContactor', { ...threeWire, outputContactor: true }],
+  ['outputContactorEstop', { ...twoWire, estop: 'contactorInhibit', outputContactor: true }],
   [
     'startWarning',
     {

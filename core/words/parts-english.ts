@@ -6,7 +6,7 @@ const rated =
     a['rated'] ? `${name}, ${String(a['rated'])}` : name;
 /** Names of device kinds, as on a parts list and at the station. */
 export const kinds: Readonly<Record<string, string>> = {
-  selectorOffOn: 'Selector 0–1', selectorReverseOffForward: 'Selector reverse–0–forward', maintainedButton: 'Maintained button', levelContact: 'Level contact',
+  selectorOffOn: 'Selector 0–1', selectorOnOff: 'Selector 1–0, stays on', selectorReverseOffForward: 'Selector reverse–0–forward', maintainedButton: 'Maintained button', levelContact: 'Level contact',
   pressureContact: 'Pressure contact', potentiometer: 'Potentiometer', breakerThreePole: 'Circuit breaker, three poles', breakerTwoPole: 'Circuit breaker, two poles',
   keySwitch: 'Key switch', startButton: 'Push button, make contact', stopButton: 'Push button, break contact', selectorForwardReverse: 'Selector forward–reverse', selectorRemoteLocal: 'Key switch remote–local',
   presetSelector: 'Preset selector', emergencyStop: 'Emergency stop, latching, three break contacts', footSwitch: 'Foot switch', footBrake: 'Foot treadle with brake', levelInterlock: 'Level contact, opens low',

@@ -12,6 +12,7 @@ const doings: Readonly<Record<string, string>> = {
   otherSpeed: 'it runs at another speed',
   tooFast: 'it runs faster',
   staysLive: 'something stays live',
+  opensUnderLoad: 'the contactor opens or closes while the device drives the motor',
   unlocksTurning: 'the guard can be opened while the machine turns',
   turnsLonger: 'the machine turns longer',
   stands: 'the motor stands still',
@@ -81,6 +82,8 @@ const functions: Readonly<Record<string, (device: string, a: Args) => string>> =
     `${d} stops the motor by its contact ${String(a['channel'])} alone, should the others fail.`,
   limits: (_d, a) =>
     `Whatever dial, presets and keypad are set to, the output stays at or below ${n(Number(a['hz']), 1)} Hz.`,
+  unloaded: (d) =>
+    `The contactor behind the device opens only after ${d} has taken the output away, and closes before it comes back.`,
   together: (_d, a) =>
     `Presets chosen together give no more than the fastest of them, ${n(Number(a['hz']), 1)} Hz.`,
   inTime: (d, a) =>

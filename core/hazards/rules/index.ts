@@ -25,6 +25,7 @@ import { lampSaysLess } from './lamp-says-less.js';
 import { latchOutlivesPower } from './latch-outlives-power.js';
 import { loadsOnTheirSide } from './loads-on-their-side.js';
 import { leadsOfTheMotor } from './motor-leads.js';
+import { outputContactorDip } from './output-contactor.js';
 import { placeChange } from './place-change.js';
 import { plugsAlike } from './plugs-alike.js';
 import { powerReturn } from './power-return.js';
@@ -63,6 +64,7 @@ export const hazardRules: readonly HazardRule[] = [
   resistorStaysFed,
   brakingUnitPoles,
   linkTrips,
+  outputContactorDip,
   handshakeDeadlock,
   placeChange,
   emergencyStop,

@@ -66,6 +66,8 @@ export const arrangementGroups: readonly {
     name: 'Around it',
     options: [
       option('localRemote', 'local and remote'),
+      option('outputContactor', 'contactor between device and motor, in its sequence'),
+      option('outputContactorEstop', 'the same beside a line contactor with inhibit'),
       option('startWarning', 'start warning before a level contact starts it'),
       option('permissionDamper', 'a damper has to answer before a level contact runs it'),
       option('brakeRelease', 'brake opened by the device'),
