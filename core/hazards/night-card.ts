@@ -48,6 +48,7 @@ function weightOf(job: Job, row: SweepRow): number {
   if (fault.kind === 'short') return 0;
   const spec = wire === undefined ? undefined : job.adopted?.wires[wire];
   if (spec) return spec.cable ? wear.field : wear.panel;
+  if (fault.kind === 'loose') return wear.panel;
   if (fault.kind === 'part') return wear.inside;
   const part = job.adopted?.devices[subject];
   const set = part && contactsOf(part);
@@ -94,7 +95,7 @@ const isProtective = (job: Job, wire: string | undefined): boolean =>
 function worked(job: Job, part: string | undefined): number {
   const own = part === undefined ? undefined : job.adopted?.devices[part];
   const set = own && contactsOf(own);
-  if (!own) return 0;
+  if (!own || part === job.adopted?.device) return 0;
   if (!set) return wear.relay;
   return set.momentary ? wear.worked : wear.condition;
 }

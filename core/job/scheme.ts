@@ -49,6 +49,8 @@ export const schemeSchema = v.strictObject({
       unit: v.pipe(v.string(), v.trim(), v.minLength(1, 'a unit'), v.maxLength(12)),
     }),
   ),
+  /** Analogue input at which the dial or signal is landed; the first where nothing is said. */
+  analogueInput: v.optional(v.picklist(['first', 'second'])),
   /** The speed output of the controller needs 24 V of its own. */
   stageSupply: v.optional(v.boolean()),
   dialOhm: v.optional(quantity('resistance', { min: 1 })),

@@ -251,7 +251,13 @@ function conflict(code: string, wishes: readonly string[], what: string): NoPlan
 function wishConflict(job: Job, profile: Profile, arrangement: Arrangement): NoPlan | undefined {
   const [first] = arrangement.conflicts;
   if (first) return conflict(first.code, first.wishes, first.code);
-  for (const role of ['startMethod', 'referenceSource', 'ai1.mode', 'connectionKind'] as const) {
+  for (const role of [
+    'startMethod',
+    'referenceSource',
+    'ai1.mode',
+    'ai2.mode',
+    'connectionKind',
+  ] as const) {
     const meant = arrangement.meanings.find((m) => m.role === role);
     if (
       meant &&
@@ -282,9 +288,11 @@ function wishOfSymbol(symbol: DeviceSymbol): string {
     ? 'estop'
     : symbol === '@aout'
       ? 'status'
-      : symbol === '@ai1' || symbol === '@reference10'
-        ? 'speed'
-        : 'startStop';
+      : symbol === '@ai2'
+        ? 'analogueInput'
+        : symbol === '@ai1' || symbol === '@reference10'
+          ? 'speed'
+          : 'startStop';
 }
 
 function usablePins(

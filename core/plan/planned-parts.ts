@@ -1,4 +1,4 @@
-import { firstOfKind, sensorLink, type Profile, type Value } from '../catalogue/index.js';
+import { presentTerminals, sensorLink, type Profile, type Value } from '../catalogue/index.js';
 import { landingParts, sortedEntries, type Job, type Wiring } from '../job/index.js';
 import { lineIds, plugOf, type Arrangement } from '../scheme/index.js';
 import { toBase } from '../units/index.js';
@@ -118,9 +118,12 @@ export function plannedLinks(
   chosen: Readonly<Record<string, string>>,
   earthing: Job['plate']['supply']['earthing'],
 ): Wiring['links'] {
-  const meant = arrangement.meanings.find((m) => m.role === 'ai1.mode')?.value;
-  const mode = meant === undefined ? undefined : meant === '0-10V' ? 'voltage' : 'current';
-  const ai1 = firstOfKind(profile, 'analogueInput');
+  const meant = arrangement.meanings.find((m) => /^ai[12]\.mode$/u.test(m.role));
+  const mode = meant === undefined ? undefined : meant.value === '0-10V' ? 'voltage' : 'current';
+  const analogue = presentTerminals(profile).filter(
+    (id) => profile.terminals[id].kind === 'analogueInput',
+  );
+  const input = analogue[meant?.role === 'ai2.mode' ? 1 : 0];
   // On a supply without an earthed star point nothing of the device may lie against earth.
   const lifted = earthing === 'IT' || earthing === 'cornerEarthed';
   const out = (id: string): string | undefined =>
@@ -131,7 +134,7 @@ export function plannedLinks(
   return Object.fromEntries(
     Object.entries(profile.links).map(([id, link]) => {
       const signal = sortedEntries(link.positions).find(
-        ([, p]) => p.analogueMode?.terminal === ai1 && p.analogueMode?.mode === mode,
+        ([, p]) => p.analogueMode?.terminal === input && p.analogueMode?.mode === mode,
       )?.[0];
       return [
         id,

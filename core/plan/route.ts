@@ -130,13 +130,17 @@ function resolver(
   const sensors = presentTerminals(profile).filter(
     (id) => profile.terminals[id].kind === 'thermistor',
   );
+  const analogue = presentTerminals(profile).filter(
+    (id) => profile.terminals[id].kind === 'analogueInput',
+  );
   const fixed: Readonly<Partial<Record<PointRef, string | undefined>>> = {
     '@feed': logic.contactsSwitch === 'plus24' ? supply : zero,
     '@return': logic.contactsSwitch === 'plus24' ? zero : supply,
     '@supply24': supply,
     '@zero': zero,
     '@reference10': firstOfKind(profile, 'reference10'),
-    '@ai1': firstOfKind(profile, 'analogueInput'),
+    '@ai1': analogue[0],
+    '@ai2': analogue[1],
     '@analogueCommon': firstOfKind(profile, 'analogueCommon') ?? zero,
     '@aout': firstOfKind(profile, 'analogueOutput'),
     '@controlA': poles[0],

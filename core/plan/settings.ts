@@ -140,7 +140,7 @@ function fixedTo(profile: Profile, role: string, value: Value): boolean {
   if (policy === undefined)
     return (
       roleSetting(profile, role) === undefined &&
-      (value === false || value === 0 || role.startsWith('ai1.'))
+      (value === false || value === 0 || /^ai[12]\./u.test(role))
     );
   return typeof policy === 'object' && 'fixed' in policy && policy.fixed === value;
 }

@@ -63,6 +63,10 @@ export const wishOptions = {
     option('bothWays', 'buttons, both ways'),
     option('select', 'switch, chooses the speed only'),
   ],
+  analogueInputs: [
+    option('first', 'the first'),
+    option('second', 'the second'),
+  ],
   presetsBys: [
     option('selector', 'one selector'),
     option('switches', 'a switch for each'),

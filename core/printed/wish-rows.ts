@@ -18,6 +18,7 @@ const lists: Partial<Record<keyof Scheme, keyof typeof wishOptions>> = {
   lineContactor: 'contactors',
   contactorLatch: 'contactorLatches',
   presetsBy: 'presetsBys',
+  analogueInput: 'analogueInputs',
   starterConnection: 'starterConnections',
   startKind: 'startKinds',
   tripClass: 'classes',

@@ -56,7 +56,8 @@ function planned(scheme: Scheme): { name: string; job: Job; profile: Profile }[]
 }
 
 /** What a held start does to a latch beside the device, and an emergency stop in the supply alone to a level run. */
-const lacking = /^(?:stop\.1\.released|estop\.(?:blocks|released)|place\.stop)$/u;
+const lacking =
+  /^(?:stop\.1\.released|estop\.(?:blocks|released)|interlock\.output\.released|place\.stop)$/u;
 
 const unmetOf = (job: Job, profile: Profile): string[] =>
   judged(trialsOf(job, profile))

@@ -67,6 +67,7 @@ export type DeviceSymbol =
   | '@enableB'
   | '@reference10'
   | '@ai1'
+  | '@ai2'
   | '@analogueCommon'
   | '@aout'
   | `@in:${string}`

@@ -70,6 +70,7 @@ const all: readonly (readonly [string, Scheme])[] = [
   ['controllerRelay', controller],
   ['controllerTransistor', { ...controller, controllerOutput: 'transistor' }],
   ['controllerVoltage', { ...controller, speed: 'voltage' }],
+  ['analogueSecond', { ...threeWire, analogueInput: 'second' }],
   ['controllerStage', { ...controller, speed: 'current', stageSupply: true }],
   ['controllerCurrent', { ...controller, speed: 'current' }],
   ['controllerHandshake', { ...controller, speed: 'voltage', handshake: true }],
@@ -108,7 +109,7 @@ const all: readonly (readonly [string, Scheme])[] = [
     },
   ],
   ['presets', { ...twoWire, speed: 'presets', presetsHz: [15, 30, 45] }],
-  ['presetSwitches', { ...threeWire, presetsHz: [20, 35], presetsBy: 'switches', maxHz: 50 }],
+  ['presetSwitches', { ...threeWire, presetsHz: [20, 35], presetsBy: 'switches' }],
   [
     'jogBothWays',
     { ...both, startStop: 'threeWire', stationFeed: 'separate', jog: 'bothWays', jogHz: 5 },

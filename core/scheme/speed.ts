@@ -36,13 +36,15 @@ function baseReference(
   deviceId: string,
 ): string | undefined {
   const maxHz = s.maxHz ?? 50;
+  const input = s.analogueInput === 'second' ? 'ai2' : 'ai1';
+  const wish = input === 'ai2' ? 'analogueInput' : 'speed';
   const analogue = (mode: string): void => {
-    sketch.mean('referenceSource', 'ai1', 'speed');
-    sketch.mean('ai1.mode', mode, 'speed');
-    sketch.mean('ai1.lowPct', 0, 'speed');
-    sketch.mean('ai1.highPct', 100, 'speed');
-    sketch.mean('ai1.hzAtLow', 0, 'speed');
-    sketch.mean('ai1.hzAtHigh', maxHz, 'maxHz');
+    sketch.mean('referenceSource', input, wish);
+    sketch.mean(`${input}.mode`, mode, wish);
+    sketch.mean(`${input}.lowPct`, 0, 'speed');
+    sketch.mean(`${input}.highPct`, 100, 'speed');
+    sketch.mean(`${input}.hzAtLow`, 0, 'speed');
+    sketch.mean(`${input}.hzAtHigh`, maxHz, 'maxHz');
   };
   switch (s.speed) {
     case 'dial': {
@@ -52,7 +54,7 @@ function baseReference(
       sketch.join('reference10', '@reference10', 'dial.high', 'analogue');
       sketch.join('reference10', `${dial}:3`, 'dial.high', 'analogue');
       sketch.join('wiper', `${dial}:2`, 'dial.wiper', 'analogue');
-      sketch.join('wiper', '@ai1', 'dial.wiper', 'analogue');
+      sketch.join('wiper', `@${input}`, 'dial.wiper', 'analogue');
       sketch.join('analogueCommon', '@analogueCommon', 'dial.low', 'analogue');
       sketch.join('analogueCommon', `${dial}:1`, 'dial.low', 'analogue');
       analogue('0-10V');
@@ -72,7 +74,7 @@ function baseReference(
         sketch.join(minus, `${source}:${STAGE_SUPPLY[1]}`, 'stage.minus');
       }
       sketch.join('signal', `${source}:+`, 'signal.plus', 'analogue');
-      sketch.join('signal', '@ai1', 'signal.plus', 'analogue');
+      sketch.join('signal', `@${input}`, 'signal.plus', 'analogue');
       sketch.join('analogueCommon', '@analogueCommon', 'signal.minus', 'analogue');
       sketch.join('analogueCommon', `${source}:-`, 'signal.minus', 'analogue');
       analogue(s.speed === 'voltage' ? '0-10V' : '4-20mA');

@@ -26,6 +26,7 @@ export const families: Readonly<
     cannot: {
       panelDial: ['noSetting', 'speed'],
       jogSelect: ['noTask', 'jog'],
+      analogueSecond: ['noSetting', 'analogueInput'],
       // Its relay tells no run at a speed of zero, and its controller waits for it.
       controllerHandshake: ['handshakeDeadlock', 'handshake'],
       estopTorqueOff: ['terminal', 'estop'],
@@ -62,6 +63,11 @@ export const families: Readonly<
           'lamps',
           'jogBothWays',
           'localRemote',
+          'contactorOnOnly',
+          'contactorNoLatch',
+          'outputContactor',
+          'analogueSecond',
+          'presetSwitches',
         ].map((id) => [id, ['noSetting', 'startStop'] as const]),
       ),
       upDown: ['noSetting', 'startStop'],

@@ -53,6 +53,7 @@ export const deadPhrases: Readonly<Record<string, (a: Args) => string>> = {
   'dead.wire.must': (a) => `${n(a['ohm'], 2)} Ω of copper, and the two landings`,
   'dead.contact': (a) => `Leads at ${s(a['a'])} and ${s(a['b'])}, the terminals of the contact itself${a['position'] ? `: ${put(s(a['device']), s(a['position']))}` : a['worked'] ? `: press ${s(a['device'])}` : `; ${s(a['device'])} at rest`}.`,
   'dead.contact.must': (a) => a['closed'] ? 'closed: next to nothing' : 'open: the meter shows no way',
+  'dead.relay': (a) => `${s(a['device'])} at rest: read ohms through each make contact, ${s(a['at'])}.`,
   'dead.coil': (a) => `Read ${s(a['device'])} between ${s(a['a'])} and ${s(a['b'])}${a['beside'] ? ', one wire lifted, since something lies beside it' : ''}.`,
   'dead.coil.must': (a) => `${a['ac'] ? `between ${n(a['lo'], 0)} and ${n(a['hi'], 0)} Ω: a coil for alternating voltage has far less copper than its impedance of ${n(a['ohm'], 0)} Ω` : `about ${n(a['ohm'], 0)} Ω`}; open is a broken coil, next to nothing a burnt one`,
 }; // prettier-ignore

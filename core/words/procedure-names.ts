@@ -81,7 +81,7 @@ const actNames: Readonly<Record<string, (a: Args, part: string) => string>> = {
   'dead.power': () => 'Poles, windings, contactor',
   'dead.close': () => 'Earth, insulation, covers',
   'dead.single': () => 'Wires and contacts one by one',
-  'dead.coils': () => 'Coils',
+  'dead.coils': () => 'Relays and coils',
   'supply.volts': () => 'Supply, pole by pole',
   'supply.rotation': () => 'Sequence of the phases',
   'branch.off': () => 'Power branch off',

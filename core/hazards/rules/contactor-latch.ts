@@ -20,7 +20,9 @@ export const contactorLatch: HazardRule = {
       ];
     const shows = c.trials.tried('supply.on');
     // One that a relay of the device closes for a run, or that does not close at all, stays open when the head is let go.
-    if (!shows || shows.at('ready', `${contactor}.on`) !== 1) return [];
+    const signal = `${contactor}.on`;
+    if (!shows?.trace.signals.some(({ id }) => id === signal)) return [];
+    if (shows.at('ready', signal) !== 1) return [];
     return [
       find('contactor.closesOnRelease', {
         severity: 'warn',

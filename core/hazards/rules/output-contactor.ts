@@ -11,9 +11,9 @@ export const outputContactorDip: HazardRule = {
     const run = c.trials.tried('power.return');
     if (!run) return [];
     const { trace } = run;
-    const opened =
-      trace.segments[trace.signals.findIndex((s) => s.id === `${OUTPUT_CONTACTOR}.on`)];
-    const at = opened.t.find((t, i) => opened.y[i] === 0 && signalAt(trace, 'device.hz', t) !== 0);
+    const signal = trace.signals.findIndex((s) => s.id === `${OUTPUT_CONTACTOR}.on`);
+    const opened = signal < 0 ? undefined : trace.segments[signal];
+    const at = opened?.t.find((t, i) => opened.y[i] === 0 && signalAt(trace, 'device.hz', t) !== 0);
     if (at === undefined) return [];
     return [
       find('output.opensInDip', {

@@ -9,7 +9,7 @@ import { dial } from './dial.js';
 import { powerSection } from './power-section.js';
 import { otherSources } from './sources.js';
 import { DeadPanel, loopsOf, protectiveOf, unseenOf, type Loop } from './loops.js';
-import { coils, isJumper, singles } from './singles.js';
+import { coils, isJumper, relaysAtRest, singles } from './singles.js';
 
 /** Below this a DC link is discharged, V (IEC 61800-5-1). */
 const DISCHARGED_V = 60;
@@ -273,6 +273,7 @@ function makeDead(job: Job, profile: Profile, wrong: ReadonlySet<string>): Dead 
     ...dial(c, panel),
     ...singles(c, panel, found, wrong),
     ...coils(c, panel),
+    ...relaysAtRest(c, panel),
     ...powerSection(c),
     ...close(c, panel),
   ];

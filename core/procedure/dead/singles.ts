@@ -1,8 +1,8 @@
 import type { Job } from '../../job/index.js';
 import { areaOf, copperOhm } from '../../line/index.js';
-import { contactsOf } from '../../parts/index.js';
+import { contactsOf, MAIN_POLES, parts } from '../../parts/index.js';
 import type { OperationId } from '../../scheme/index.js';
-import { between, phrase, tagOf, type StepContext } from '../context.js';
+import { between, phrase, state, tagOf, type StepContext } from '../context.js';
 import { marked } from '../marks.js';
 import { noWay, round, type Draft } from './draft.js';
 import { dialAt } from './dial.js';
@@ -153,6 +153,47 @@ export function singles(
     failed.flatMap((loop) => contactSteps(c, panel, loop)).map((d) => [d.key, d]),
   );
   return [...wires.map((id) => wireStep(c, panel, id)), ...contacts.values()];
+}
+
+/** Above this a contact is open to a meter, Ω. */
+const OPEN_OHM = 100;
+
+/** Make contacts of a relay or contactor that are wired, without what is read elsewhere: `13` for `13–14`. */
+function wiredMakes(c: StepContext, id: string): (readonly [string, string])[] {
+  const coil = parts[c.job.adopted?.devices[id]?.kind ?? '']?.coil;
+  if (!coil || coil.answers || parts[c.job.adopted?.devices[id]?.kind ?? ''].holds) return [];
+  const landed = new Set(Object.values(wiresOf(c)).flatMap((w) => [w.from, w.to]));
+  const poles: readonly string[] = id === c.arrangement.contactor ? MAIN_POLES : [];
+  return coil.makes.filter(
+    ([a, b]) => !poles.includes(a) && landed.has(`${id}:${a}`) && landed.has(`${id}:${b}`),
+  );
+}
+
+/**
+ * Relays and contactors at rest: every make contact that is wired is open. One that has welded gives its command for good, and a
+ * second contact in series hides it from every test under power.
+ */
+export function relaysAtRest(c: StepContext, panel: DeadPanel): Draft[] {
+  return c.installation.devices.flatMap((d): Draft[] => {
+    if (d.kind !== 'coil') return [];
+    const open = wiredMakes(c, d.id).filter(([a, b]) => {
+      const ohm = panel.ohms(`${d.id}:${a}`, `${d.id}:${b}`);
+      return ohm === null || ohm > OPEN_OHM;
+    });
+    if (open.length === 0) return [];
+    const at = open.map(([a, b]) => `${a}–${b}`).join(', ');
+    return [
+      {
+        key: `dead.relay.${d.id}`,
+        act: 'dead.coils',
+        do: phrase('dead.relay', { device: d.tag, at }),
+        must: phrase('dead.open'),
+        expect: state('openLoop'),
+        instrument: 'ohmmeter',
+        from: { kind: 'standard', name: 'IEC 61810-1, a make contact at rest' },
+      },
+    ];
+  });
 }
 
 /** Every coil, by its ohms. */

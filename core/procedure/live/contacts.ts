@@ -87,6 +87,12 @@ export function contactTests(t: LiveTests): void {
   if (last && t.steps.length > before) last.hold = true;
 }
 
+/** How a step names the contactor it looks at: that of the line by its place, any other by its id. */
+const contactorName = ({ arrangement }: LiveTests['c'], signal: string): string => {
+  const id = signal.replace(/\.on$/u, '');
+  return id === arrangement.contactor ? 'contactor' : id;
+};
+
 /** What is to be seen at the device while a contact is open. */
 function askOpened(
   t: LiveTests,
@@ -123,7 +129,7 @@ function askOpened(
     const is = s.at(signal) === 1 ? 'on' : 'off';
     t.ask(
       {
-        key: `contact.${worked.id}.${contactor ? 'contactor' : terminal}`,
+        key: `contact.${worked.id}.${contactor ? contactorName(c, signal) : terminal}`,
         do: phrase('contact.opens', { ...args, more: asked }),
         must: contactor
           ? phrase('contactor.state', { device: tagOf(c, signal.replace(/\.on$/u, '')), is })

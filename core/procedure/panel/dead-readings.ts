@@ -2,7 +2,7 @@ import type { Profile } from '../../catalogue/index.js';
 import { expectedAt, type Job, type ProcedureStep } from '../../job/index.js';
 import { asBuilt, type Panel } from '../../installation/index.js';
 import { areaOf, copperOhm } from '../../line/index.js';
-import { MAIN_POLES } from '../../parts/index.js';
+import { MAIN_POLES, parts } from '../../parts/index.js';
 import { stepContext, type StepContext } from '../context.js';
 import { dialAt } from '../dead/dial.js';
 import { deadOf } from '../dead/index.js';
@@ -60,6 +60,17 @@ function polesRead(
   return [as(welded || stuck.includes('closed') ? 'through' : 'openLoop')];
 }
 
+/** Make contacts of a relay at rest: through where one of them has welded. */
+function relayRead({ planned, panel }: Both, { key }: ProcedureStep): Read[] | undefined {
+  const id = /^dead\.relay\.(.+)$/u.exec(key)?.[1];
+  if (id === undefined) return undefined;
+  const makes = parts[planned.trials.panel.devices[id]?.kind ?? '']?.coil?.makes ?? [];
+  const welded =
+    makes.some(([a]) => panel.stuck[`${id}:${a}`] === 'closed') ||
+    panel.failed.some((f) => f.device === id && f.what === 'contacts');
+  return [as(welded ? 'through' : 'openLoop')];
+}
+
 /** The dial at one of its ends. */
 function dialRead({ planned, dead }: Both, { key }: ProcedureStep): Read[] | undefined {
   const share = /^dead\.dial\.(\d+)$/u.exec(key)?.[1];
@@ -99,7 +110,12 @@ function readsOf(both: Both, step: ProcedureStep): Read[] | undefined {
   }
   const loop = loops.find((l) => loopKey(l) === key);
   if (loop) return [[], [loop.id]].map((worked) => found(dead.ohms(...loop.at, worked)));
-  return contactRead(both, step) ?? dialRead(both, step) ?? polesRead(both, step);
+  return (
+    relayRead(both, step) ??
+    contactRead(both, step) ??
+    dialRead(both, step) ??
+    polesRead(both, step)
+  );
 }
 
 /** Reads dead steps on a panel that may be built otherwise than planned. */

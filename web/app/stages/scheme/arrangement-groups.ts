@@ -59,6 +59,7 @@ export const arrangementGroups: readonly {
       option('jogSelect', 'a switch that chooses the jog speed'),
       option('upDown', 'up and down buttons'),
       option('panelDial', 'dial of the device'),
+      option('analogueSecond', 'dial at the second analogue input'),
       option('secondRamp', 'a second pair of ramps'),
     ],
   },

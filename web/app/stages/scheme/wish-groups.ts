@@ -1,10 +1,11 @@
-import { Component, inject, signal } from '@angular/core';
+import { Component, computed, inject, signal } from '@angular/core';
 import type { Scheme } from '@tactron/core/job';
 import { Choice } from '../../controls/choice';
 import { Choices } from '../../controls/choices';
 import { NumberField } from '../../controls/number-field';
 import { NumberList } from '../../controls/number-list';
 import { QuantityField } from '../../controls/quantity-field';
+import { OpenJob } from '../../job-state/open-job';
 import { Wishes } from './wishes';
 
 /** What every group of wishes has at hand. */
@@ -52,6 +53,13 @@ export class StartWishes extends WishGroup {
   styleUrl: './wish-groups.scss',
 })
 export class SpeedWishes extends WishGroup {
+  private readonly open = inject(OpenJob);
+  /** A dial or signal that this device could take at one input or another. */
+  protected readonly analogue = computed(() => {
+    const terminals = Object.values(this.open.profile()?.terminals ?? {});
+    const inputs = terminals.filter(({ kind }) => kind === 'analogueInput').length;
+    return inputs > 1 && ['dial', 'voltage', 'current'].includes(this.scheme().speed ?? '');
+  });
   private readonly half = signal<Partial<NonNullable<Scheme['fullScale']>>>({});
 
   /** A number without its unit says nothing: kept when both are there, taken out when the number goes. */
