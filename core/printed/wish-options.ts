@@ -63,14 +63,8 @@ export const wishOptions = {
     option('bothWays', 'buttons, both ways'),
     option('select', 'switch, chooses the speed only'),
   ],
-  analogueInputs: [
-    option('first', 'the first'),
-    option('second', 'the second'),
-  ],
-  presetsBys: [
-    option('selector', 'one selector'),
-    option('switches', 'a switch for each'),
-  ],
+  analogueInputs: [option('first', 'the first'), option('second', 'the second')],
+  presetsBys: [option('selector', 'one selector'), option('switches', 'a switch for each')],
   contactorLatches: [
     option('onOff', 'an on and an off button'),
     option('onOnly', 'an on button; the emergency stop opens it'),

@@ -202,17 +202,13 @@ function seen(
       return { does, met: does === 'runsForward' || does === 'runsReverse' };
     case 'noRestart':
       return { does, met: does === 'stands' || doesAt(run, must.since) !== 'stands' };
-    case 'warns': {
-      const met = warns(run, mark, must.signal, must.ms);
-      return {
-        does: met || does === 'stands' ? does : 'startsUnwarned',
-        met: met && does !== 'stands',
-      };
-    }
+    case 'warns':
     case 'answersFirst': {
-      const met = answersFirst(run, mark, must.signal, must.ms);
+      const waits = must.kind === 'warns' ? warns : answersFirst;
+      const otherwise = must.kind === 'warns' ? 'startsUnwarned' : 'startsUnanswered';
+      const met = waits(run, mark, must.signal, must.ms);
       return {
-        does: met || does === 'stands' ? does : 'startsUnanswered',
+        does: met || does === 'stands' ? does : otherwise,
         met: met && does !== 'stands',
       };
     }

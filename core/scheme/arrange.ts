@@ -10,7 +10,7 @@ import {
 } from './arrangement.js';
 import { besideLoads, guardLock, lineSide } from './line-side.js';
 import { ANSWERS_S } from './permission.js';
-import { outputContactor } from './output-contactor.js';
+import { outputContactor, outputContacts } from './output-contactor.js';
 import { plateContacts, plateInputs } from './plate-blocks.js';
 import { Sketch } from './sketch.js';
 import { speedGiver, type PresetCoding } from './speed.js';
@@ -198,17 +198,14 @@ export function arrange(
   supplies.stationFeed(s.estopInFeed === true && s.estop !== undefined && s.estop !== 'none');
   const speeds = facts?.speeds ?? true;
   const delta = insideDelta(s, speeds);
-  const beside = plateContacts(sketch, job.plate, {
+  const beside = contactsBeside(sketch, job.plate, s, {
     sixLeads: delta.insideDelta === true,
     resistor: facts?.resistor ?? false,
     link: facts?.link ?? false,
+    speeds,
   });
-  if (s.outputContactor && !speeds) sketch.conflict(['outputContactor'], 'outputContactorOfDrive');
-  const output = speeds ? outputContactor(sketch, supplies, s) : [];
-  const line = lineSide(sketch, supplies, s, {
-    inhibits: speeds ? [...beside.early, ...output] : [],
-    trips: beside.hot,
-  });
+  const inhibits = speeds ? beside.early : [];
+  const line = lineSide(sketch, supplies, s, { inhibits, trips: beside.hot });
   const both = s.direction === 'forwardReverse';
   const conditions = [...conditionsOf(sketch, s), ...(speeds ? [] : beside.early)];
   const runs = !speeds && facts?.enables !== true;
@@ -216,31 +213,26 @@ export function arrange(
   const context = { sketch, supplies, scheme: s, contactsSwitch, conditions, both, levelTask };
   const made = station(context);
   stationConflicts(sketch, s, conditions.length > 0);
-  const early = [...beside.early, ...output];
-  plateInputs(sketch, { ...beside, early }, { speeds, contactor: line.contactor });
+  plateInputs(sketch, beside, { speeds, contactor: line.contactor });
   const jogs = extraInputs(sketch, s, contactsSwitch);
   windingSensors(sketch, s, facts?.thermistor ?? true);
   if (!speeds) speedConflicts(sketch, s);
-  const coding = facts?.presetCoding ?? 'binary';
+  const { presetCoding: coding = 'binary', device = DEVICE_ID } = facts ?? {};
   const giver = speeds
-    ? speedGiver(sketch, supplies, s, { coding, device: facts?.device ?? DEVICE_ID })
+    ? speedGiver(sketch, supplies, s, { coding, device })
     : { dial: undefined, presets: [] };
   statusDevices(sketch, supplies, s, stopPotential(sketch, s, made));
   besideLoads(sketch, supplies, s);
+  if (speeds) outputContactor(sketch, supplies, s);
   const more = { ...guardLock(sketch, supplies, s), ...delta };
   if (speeds) wishMeanings(sketch, s, made.startMethod);
   else starterMeanings(sketch, s, made.startMethod, { both, enables: facts?.enables === true });
+  const { devices, inputs, outputs, operations, meanings, conflicts } = sketch;
+  const { startMethod: _known, ...run } = made;
   return {
-    devices: sketch.devices,
-    inputs: sketch.inputs,
-    outputs: sketch.outputs,
+    ...{ devices, inputs, outputs, operations, meanings, conflicts },
     nets: sketch.nets(),
-    operations: sketch.operations,
-    givenBy: made.givenBy,
-    starts: made.starts,
-    stops: made.stops,
-    chained: made.chained,
-    ...(made.direction ? { direction: made.direction } : {}),
+    ...run,
     ...line,
     ...more,
     jogs,
@@ -250,9 +242,20 @@ export function arrange(
     ...(job.plate.line?.isolator ? { isolator: lineIds.isolator } : {}),
     mainBreaker: lineIds.breaker,
     ...breakersBy(sketch, facts?.control ?? 'own'),
-    meanings: sketch.meanings,
-    conflicts: sketch.conflicts,
   };
+}
+
+/** Contacts of what Plate names beside a device and, of a drive, of a contactor between it and the motor. */
+function contactsBeside(
+  sketch: Sketch,
+  plate: Job['plate'],
+  s: Scheme,
+  limits: Parameters<typeof plateContacts>[2] & { readonly speeds: boolean },
+): ReturnType<typeof plateContacts> {
+  const { early, hot } = plateContacts(sketch, plate, limits);
+  if (limits.speeds) return { early: [...early, ...outputContacts(s)], hot };
+  if (s.outputContactor) sketch.conflict(['outputContactor'], 'outputContactorOfDrive');
+  return { early, hot };
 }
 
 /** What passes between the command and the earliest start: a horn, or the answer of a part of the machine. */

@@ -5,28 +5,38 @@ import { coilOn, type Supplies } from './supplies.js';
 /** Id of the contactor between device and motor. */
 export const OUTPUT_CONTACTOR = 'contactor.output';
 
+/** Id of the relay that the switch pulls in. */
+const OUTPUT_RELAY = 'relay.output';
+
 /** Id of the switch that calls for the motor. */
 export const OUTPUT_SWITCH = 'switch.output';
 
 /** Time for which the contactor stays closed after the output was taken away, s: longer than any filter of the input. */
 const HELD_S = 0.5;
 
+/** Contacts in the way of the input that takes the output away, where there is such a contactor. */
+export const outputContacts = (s: Scheme): Contact[] =>
+  s.outputContactor
+    ? [
+        [OUTPUT_RELAY, '13', '14'],
+        [OUTPUT_CONTACTOR, '13', '14'],
+      ]
+    : [];
+
 /**
  * Contactor between device and motor with its sequence: a switch that is turned off takes the output away at once and lets the
  * contactor open only after a time; turned on, the contactor closes first, and its contact then lets the output on. A contactor
  * that opens under load draws an arc between the poles and trips the device.
- *
- * @returns contacts in the way of the input that takes the output away
  */
-export function outputContactor(sketch: Sketch, supplies: Supplies, s: Scheme): Contact[] {
-  if (!s.outputContactor) return [];
+export function outputContactor(sketch: Sketch, supplies: Supplies, s: Scheme): void {
+  if (!s.outputContactor) return;
   const { plus, minus, ...on } = supplies.device();
   const { line, neutral } = supplies.alternating();
   const volts = supplies.alternatingV;
   const coil = (share: number) => ({ volts, ac: true, ohm: (volts * volts) / share });
   const hand = sketch.device(OUTPUT_SWITCH, 'selectorOnOff');
   sketch.operation('interlock.output', hand);
-  const relay = sketch.device('relay.output', 'contactorRelay', 'panel', coilOn(on));
+  const relay = sketch.device(OUTPUT_RELAY, 'contactorRelay', 'panel', coilOn(on));
   const timer = sketch.device('timer.output', 'timerRelay', 'panel', {
     ...coil(3),
     delayOnS: HELD_S,
@@ -47,8 +57,4 @@ export function outputContactor(sketch: Sketch, supplies: Supplies, s: Scheme): 
   sketch.series(line, held, 'output.coil', 'output.hold', 'controlAc');
   sketch.join('output.coil', `${OUTPUT_CONTACTOR}:A1`, 'output.coil', 'controlAc');
   sketch.join(neutral, `${OUTPUT_CONTACTOR}:A2`, 'output.coil.return', 'controlAc');
-  return [
-    [relay, '13', '14'],
-    [OUTPUT_CONTACTOR, '13', '14'],
-  ];
 }

@@ -29,6 +29,21 @@ export function speedGiver(
   return { dial, presets: presets(sketch, s, coding) };
 }
 
+/** The speed output of a controller, with the supply that its stage may need. */
+function speedSignal(sketch: Sketch, supplies: Supplies, s: Scheme): string {
+  const source = sketch.device(
+    'controller.speed',
+    s.speed === 'voltage' ? 'voltageSource' : 'currentSource',
+    'machine',
+    s.stageSupply ? { supplied: true } : {},
+  );
+  if (!s.stageSupply) return source;
+  const { plus, minus } = supplies.controller();
+  sketch.join(plus, `${source}:${STAGE_SUPPLY[0]}`, 'stage.plus');
+  sketch.join(minus, `${source}:${STAGE_SUPPLY[1]}`, 'stage.minus');
+  return source;
+}
+
 function baseReference(
   sketch: Sketch,
   supplies: Supplies,
@@ -62,17 +77,7 @@ function baseReference(
     }
     case 'voltage':
     case 'current': {
-      const source = sketch.device(
-        'controller.speed',
-        s.speed === 'voltage' ? 'voltageSource' : 'currentSource',
-        'machine',
-        s.stageSupply ? { supplied: true } : {},
-      );
-      if (s.stageSupply) {
-        const { plus, minus } = supplies.controller();
-        sketch.join(plus, `${source}:${STAGE_SUPPLY[0]}`, 'stage.plus');
-        sketch.join(minus, `${source}:${STAGE_SUPPLY[1]}`, 'stage.minus');
-      }
+      const source = speedSignal(sketch, supplies, s);
       sketch.join('signal', `${source}:+`, 'signal.plus', 'analogue');
       sketch.join('signal', `@${input}`, 'signal.plus', 'analogue');
       sketch.join('analogueCommon', '@analogueCommon', 'signal.minus', 'analogue');

@@ -80,6 +80,21 @@ export function sayFaults(faults: readonly Fault[], job: Job): SaidFault {
   return { what: `${what.charAt(0).toUpperCase()}${what.slice(1)}`, act };
 }
 
+/** What inside a part does not work, or is set otherwise. */
+function saidInside(f: Extract<Fault, { kind: 'part' }>, n: Names): SaidFault {
+  if (f.what === 'map' && f.which)
+    return {
+      what: `${n.tag(f.device)} and ${n.tag(f.which)}: their functions are exchanged at the controller.`,
+      act: `Look through the list of outputs at the controller, and put each function on its own.`,
+    };
+  const inside = insides[f.what];
+  if (inside) return { what: `${n.tag(f.device)}: ${inside.what}`, act: inside.act };
+  return {
+    what: `${n.tag(f.device)}: its ${f.what} does not work.`,
+    act: 'Measure it with the supply off; renew it.',
+  };
+}
+
 function said(faults: readonly Fault[], job: Job): SaidFault {
   const n = new Names(job);
   const [f] = faults;
@@ -128,19 +143,8 @@ function said(faults: readonly Fault[], job: Job): SaidFault {
         act: `Ring it out with the supply off, in both positions; fit the right contact block.`,
       };
     }
-    case 'part': {
-      if (f.what === 'map' && f.which)
-        return {
-          what: `${n.tag(f.device)} and ${n.tag(f.which)}: their functions are exchanged at the controller.`,
-          act: `Look through the list of outputs at the controller, and put each function on its own.`,
-        };
-      const inside = insides[f.what];
-      if (inside) return { what: `${n.tag(f.device)}: ${inside.what}`, act: inside.act };
-      return {
-        what: `${n.tag(f.device)}: its ${f.what} does not work.`,
-        act: 'Measure it with the supply off; renew it.',
-      };
-    }
+    case 'part':
+      return saidInside(f, n);
     case 'link':
       return {
         what: `${f.link} stands at “${f.position}”.`,

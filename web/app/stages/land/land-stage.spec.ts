@@ -223,7 +223,7 @@ describe('land', () => {
       if (fault.device !== fails[i - 1]?.fault.device)
         page.querySelector<HTMLElement>(`tr[data-line="mount:${fault.device}"]`)?.click();
       await fixture.whenStable();
-      await choose('it is', `fails ${fault.what}`);
+      await choose('it is', `fails ${fault.what} ${fault.which ?? ''}`);
       built().click();
       expect(Object.values(edits.at(-1)?.after.deviations ?? {})[0]?.actual).toEqual(fault);
     }

@@ -131,6 +131,7 @@ const SHARES = Math.min(4, Math.max(2, (navigator.hardwareConcurrency || 2) - 1)
     }
     td .act {
       justify-content: start;
+      text-align: left;
       padding: 0 6px;
     }
     .problem {
