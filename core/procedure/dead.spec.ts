@@ -144,10 +144,23 @@ describe('dead checks', () => {
     expect(named).toBe(tried);
   });
 
+  it('find a welded contact of a relay that another in series hides from every test under power', () => {
+    const { job, profile } = planned('ondulet-n', 'outputContactor');
+    const welded = (contact: string, device = 'relay.output'): string[] => {
+      const fault: Fault = { kind: 'stuck', device, contact, is: 'closed' };
+      return wrong(deadReadings(job, profile, found(job, fault)));
+    };
+    expect(welded('13')).toEqual(['dead.relay.relay.output']);
+    expect(welded('1', 'contactor.output')).toEqual(['dead.relay.contactor.output']);
+    expect(wrong(deadReadings(job, profile, job))).toEqual([]);
+  });
+
   it('look at every coil', () => {
     const { job, profile } = planned('marrowick-f', 'sealInOwn24');
-    const coils = deadOf(job, profile).steps.filter((s) => s.act === 'dead.coils');
+    const own = deadOf(job, profile).steps.filter((s) => s.act === 'dead.coils');
+    const coils = own.filter((s) => s.key.startsWith('dead.coil.'));
     expect(coils.length).toBe(1);
+    expect(own.map((s) => s.key)).toContain('dead.relay.relay.sealIn');
     const burnt: Fault = {
       kind: 'part',
       device: coils[0].key.slice('dead.coil.'.length),

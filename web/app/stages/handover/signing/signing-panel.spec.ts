@@ -28,6 +28,7 @@ describe('signing', () => {
 
   async function bed(stands: Promise<boolean>) {
     const evidence = signal<readonly Evidence[]>([frozen, first]);
+    const working = signal(false);
     const records: unknown[][] = [];
     const compute = { stands: () => stands, contentHash: () => Promise.resolve('anew') };
     TestBed.configureTestingModule({
@@ -49,7 +50,7 @@ describe('signing', () => {
             roles: signal(['One', 'Two']),
             derived: signal({ obstacles: [] }),
             state: signal({ id: 'j' }),
-            working: signal(false),
+            working,
             record: (...args: unknown[]) => records.push(args),
           },
         },
@@ -64,7 +65,7 @@ describe('signing', () => {
       await fixture.whenStable();
       await new Promise((done) => setTimeout(done, 20));
     };
-    return { records, sign };
+    return { records, sign, working };
   }
 
   it('goes on with what was frozen although nobody has heard yet that it stands: the signature before stays', async () => {
@@ -73,6 +74,17 @@ describe('signing', () => {
     expect(
       records.map(([kind, , body]) => [kind, (body as { documentHash: string }).documentHash]),
     ).toEqual([['signature', 'h']]);
+  });
+
+  it('keeps a press that comes while the job is still reckoned, and signs once when that is done', async () => {
+    const { records, sign, working } = await bed(Promise.resolve(true));
+    working.set(true);
+    await sign();
+    await sign();
+    expect(records).toEqual([]);
+    working.set(false);
+    await new Promise((done) => setTimeout(done, 50));
+    expect(records.map(([kind]) => kind)).toEqual(['signature']);
   });
 
   it('freezes anew where the job is another now', async () => {

@@ -1,4 +1,4 @@
-import { Component, computed, effect, inject, signal, viewChild } from '@angular/core';
+import { Component, Injector, computed, effect, inject, signal, viewChild } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import {
   arrivedAfter,
@@ -30,6 +30,7 @@ export const statementOf = (role: string, number: number, open: number): string 
 export class SigningPanel {
   protected readonly open = inject(OpenJob);
   private readonly compute = inject(Compute);
+  private readonly injector = inject(Injector);
   protected readonly signing = this.open.signing;
   protected readonly clock = moment;
   protected readonly box = `0 0 ${MARK_BOX.width} ${MARK_BOX.height}`;
@@ -125,11 +126,14 @@ export class SigningPanel {
 
   /** Freezes what is signed where that was not done or it is another now, and signs it. */
   protected async sign(): Promise<void> {
-    const [job, profile, evidence] = [this.open.job(), this.open.profile(), this.open.evidence()];
     const role = this.chosen();
-    if (!job || !profile || this.unreasoned() > 0 || !role || this.busy()) return;
+    if (this.busy() || !role) return;
     this.busy.set(true);
     try {
+      await this.reckoned();
+      const [job, profile, evidence] = [this.open.job(), this.open.profile(), this.open.evidence()];
+      const bars = this.never().length > 0 || this.unreasoned() > 0;
+      if (!job || !profile || bars || !this.signing().missing.includes(role)) return;
       const points = this.points().map(({ text, reason }) => ({
         what: text,
         reason: reason.trim(),
@@ -162,6 +166,21 @@ export class SigningPanel {
     } finally {
       this.busy.set(false);
     }
+  }
+
+  /** A press while the job is still being reckoned is kept until it is: what is signed is what it comes to. */
+  private reckoned(): Promise<void> {
+    if (!this.open.working()) return Promise.resolve();
+    return new Promise((done) => {
+      const watch = effect(
+        () => {
+          if (this.open.working()) return;
+          watch.destroy();
+          done();
+        },
+        { injector: this.injector },
+      );
+    });
   }
 
   /** Opens the next issue of a closed record: from then on the job may be changed again. */
