@@ -3,7 +3,7 @@ import { checkJob } from '../hazards/index.js';
 import type { Fault, Job, Plate } from '../job/index.js';
 import { plateFindings } from '../line/index.js';
 import { deadOf } from '../procedure/index.js';
-import { bareJob } from '../testing/jobs.js';
+import { builtWith, bareJob } from '../testing/jobs.js';
 import { adoption, planJob } from './index.js';
 
 const profile = shippedProfile('marrowick-f');
@@ -19,15 +19,6 @@ function built(line: Plate['line'] = { brakingUnit: unit, resistor } as Plate['l
   if (!plan.ok) throw new Error(plan.what);
   return { ...job, adopted: adoption(plan) };
 }
-const deviating = (job: Job, ...faults: Fault[]): Job => ({
-  ...job,
-  deviations: Object.fromEntries(
-    faults.map((actual, i) => [
-      `d${i}`,
-      { ord: i, where: { kind: 'device', id: 'x' }, actual, why: 'found' },
-    ]),
-  ) as Job['deviations'],
-});
 const wireOf = (job: Job, what: string): string =>
   Object.entries(job.adopted?.wires ?? {}).find(([, w]) => w.function === what)?.[0] ?? '';
 const ends = (job: Job, what: string): string => {
@@ -58,7 +49,7 @@ describe('a separate braking unit', () => {
     const [plus, minus] = ['brakingUnit.plus', 'brakingUnit.minus'].map((w) => wireOf(job, w));
     const swapped: Fault = { kind: 'swapped', wires: [plus, minus], ends: ['to', 'to'] };
     const rules = (...faults: Fault[]): string[] =>
-      checkJob(deviating(job, ...faults), profile).map((f) => f.rule);
+      checkJob(builtWith(job, ...faults), profile).map((f) => f.rule);
     expect(rules(swapped)).toContain('damage.linkReversed');
     expect(rules({ kind: 'open', wire: plus })).toContain('brakingUnit.open');
   });

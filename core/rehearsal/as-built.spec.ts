@@ -23,7 +23,7 @@ import {
   type Fault,
   type Job,
 } from '../job/index.js';
-import { adopted, bareJob, marrowick } from '../testing/jobs.js';
+import { adopted, bareJob, builtWith, marrowick } from '../testing/jobs.js';
 import { signalAt, stateAt, voltsAt, type Trace } from '../trace/index.js';
 import type { TimedAct } from './engine-state.js';
 import { Engine } from './engine.js';
@@ -34,15 +34,7 @@ const profile = marrowick();
 const job = adopted(
   bareJob({ startBy: 'levelContact', direction: 'forwardOnly', stationLength: { v: 10, u: 'm' } }),
 );
-const deviating = (...actual: Fault[]): Job => ({
-  ...job,
-  deviations: Object.fromEntries(
-    actual.map((fault, i) => [
-      `d${i}`,
-      { ord: i, where: { kind: 'wire', id: 'x' }, actual: fault, why: 'found' },
-    ]),
-  ) as Job['deviations'],
-});
+const deviating = (...actual: Fault[]): Job => builtWith(job, ...actual);
 const start: Act[] = [
   { do: 'supplyOn', atMs: 0 },
   { do: 'dial', atMs: 100, device: 'dial.speed', to: 1 },

@@ -2,20 +2,11 @@ import { shippedProfile } from '../catalogue/index.js';
 import { requirementsHeld, schemeFindings } from '../hazards/index.js';
 import type { Fault, Job } from '../job/index.js';
 import { planJob } from '../plan/index.js';
-import { adopted, bareJob } from '../testing/jobs.js';
+import { builtWith, adopted, bareJob } from '../testing/jobs.js';
 import { everyArrangement } from '../testing/matrix.js';
 import { signalAt } from '../trace/index.js';
 import { trialsOf } from '../trials/index.js';
 
-const deviating = (job: Job, ...faults: Fault[]): Job => ({
-  ...job,
-  deviations: Object.fromEntries(
-    faults.map((actual, i) => [
-      `d${i}`,
-      { ord: i, where: { kind: 'device', id: 'x' }, actual, why: 'found' },
-    ]),
-  ) as Job['deviations'],
-});
 const profile = shippedProfile('ondulet-n');
 const job = adopted(
   bareJob(
@@ -74,7 +65,7 @@ describe('a contactor between device and motor', () => {
       { kind: 'stuck', device: 'relay.output', contact: '13', is: 'closed' },
       { kind: 'stuck', device: 'contactor.output', contact: '13', is: 'closed' },
     ];
-    expect(unloaded(deviating(job, ...bridged))).toBe('notMet');
+    expect(unloaded(builtWith(job, ...bridged))).toBe('notMet');
     const devices = { ...job.adopted?.devices };
     const timer = devices['timer.output'];
     devices['timer.output'] = { ...timer, params: { ...timer.params, delayOnS: 0 } };

@@ -1,5 +1,5 @@
 import { shippedProfile, type Profile } from '../catalogue/index.js';
-import { emptyJob, hashOf, type Job, type Scheme } from '../job/index.js';
+import { emptyJob, hashOf, type Fault, type Job, type Scheme } from '../job/index.js';
 import { adoption, planJob, type PlanResult } from '../plan/index.js';
 
 export const marrowick = (): Profile => shippedProfile('marrowick-f');
@@ -62,3 +62,14 @@ export function heavyLoad(job: Job, resistorOhm?: number): Job {
   };
   return { ...job, plate: { ...plate, load, line } };
 }
+
+/** A job of which a panel was found to be built otherwise. */
+export const builtWith = (job: Job, ...faults: Fault[]): Job => ({
+  ...job,
+  deviations: Object.fromEntries(
+    faults.map((actual, i) => [
+      `d${i}`,
+      { ord: i, where: { kind: 'device', id: 'x' }, actual, why: 'found' },
+    ]),
+  ) as Job['deviations'],
+});

@@ -1,7 +1,7 @@
 import { changesSpeed, shippedProfile, shippedProfiles } from '../../catalogue/index.js';
 import type { Fault, Job, Scheme } from '../../job/index.js';
 import { planJob } from '../../plan/index.js';
-import { adopted, bareJob } from '../../testing/jobs.js';
+import { builtWith, adopted, bareJob } from '../../testing/jobs.js';
 import { trialsOf } from '../../trials/index.js';
 import { sayFinding } from '../../words/index.js';
 import { checkJob } from '../index.js';
@@ -16,15 +16,6 @@ const wishes = (more: Partial<Scheme> = {}): Partial<Scheme> => ({
   stageSupply: true,
   exposed: 'behindGuard',
   ...more,
-});
-const built = (job: Job, ...faults: Fault[]): Job => ({
-  ...job,
-  deviations: Object.fromEntries(
-    faults.map((actual, i) => [
-      `d${i}`,
-      { ord: i, where: { kind: 'device', id: 'x' }, actual, why: 'found' },
-    ]),
-  ) as Job['deviations'],
 });
 const drives = Object.keys(shippedProfiles).map(shippedProfile).filter(changesSpeed);
 const rules = (job: Job, profile = drives[0]): string[] =>
@@ -45,7 +36,7 @@ describe('a controller', () => {
           const job = adopted(bare, profile);
           const name = `${profile.family} ${fieldWires} ${speed}`;
           const of = (...faults: Fault[]): string[] =>
-            rules(built(job, ...faults), profile).filter((r) => mine.test(r));
+            rules(builtWith(job, ...faults), profile).filter((r) => mine.test(r));
           expect(of()).withContext(name).toEqual([]);
           const unfed: Fault = { kind: 'open', wire: wireOf(job, 'stage.plus') };
           expect(of(unfed)).withContext(name).toContain('signal.stageUnfed');
@@ -69,7 +60,7 @@ describe('a controller', () => {
     const profile = shippedProfile('ondulet-n');
     const job = adopted(bareJob(wishes(), profile, 'N0220'), profile);
     const hz = (trial: string, mark: string, ...faults: Fault[]): number =>
-      trialsOf(built(job, ...faults), profile)
+      trialsOf(builtWith(job, ...faults), profile)
         .run(trial)
         .hz(mark);
     expect(hz('direction.forward', 'start')).toBeGreaterThan(1);
@@ -90,7 +81,7 @@ describe('a controller', () => {
       what: 'map',
       which: 'controller.reverse',
     };
-    for (const f of checkJob(built(job, fault), profile)) {
+    for (const f of checkJob(builtWith(job, fault), profile)) {
       const { what, why, remedy } = sayFinding(f);
       for (const text of [what, why, remedy]) expect(text).not.toMatch(/undefined|NaN/u);
     }
